@@ -1,0 +1,18 @@
+import * as z from 'zod';
+
+export const signInSchema = z.strictObject({
+  email: z.string().trim().min(3, 'An e-mail address is missing.').max(200),
+  password: z.string().min(1, 'The password is missing.').max(200),
+});
+export type SignIn = z.infer<typeof signInSchema>;
+
+/** Who sits here. `token` goes back in the header `x-zelpit-token` with every write. */
+export const sessionSchema = z.object({
+  token: z.string(),
+  /** The demo studio's sign-in, shown in demo mode only. */
+  demo: z.object({ email: z.string(), password: z.string() }).nullable(),
+  signedIn: z.object({ teacher: z.object({ id: z.string(), name: z.string() }), studio: z.object({ id: z.string(), name: z.string() }) }).nullable(),
+});
+export type Session = z.infer<typeof sessionSchema>;
+
+export const tokenHeader = 'x-zelpit-token';

@@ -1,0 +1,75 @@
+import * as z from 'zod';
+import { idSchema } from './problem';
+
+const noteId = z.string().min(1).max(24);
+
+export const sheetLineInputSchema = z.strictObject({
+  /** Absent for a new line. */
+  id: idSchema.optional(),
+  home: noteId,
+  other: noteId,
+  /** Times through the line. */
+  repetitions: z.number().int().min(1, 'At least once.').max(50, 'At most 50 times.'),
+  /** Beats a minute; null for free. */
+  tempo: z.number().int().min(20, 'At least 20 beats a minute.').max(300, 'At most 300 beats a minute.').nullable(),
+  point: z.string().max(300, 'A point to watch has at most 300 characters.'),
+});
+export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
+
+const title = z.string().trim().min(1, 'A title is missing.').max(120, 'A title has at most 120 characters.');
+const lines = z.array(sheetLineInputSchema).max(60, 'A sheet has at most 60 lines.');
+
+export const sheetCreateSchema = z.strictObject({
+  studentId: idSchema,
+  tuneId: idSchema.nullable(),
+  instrument: z.string().min(1).max(60),
+  title,
+  lines,
+});
+export type SheetCreate = z.infer<typeof sheetCreateSchema>;
+
+/** `version` is the one that was read; a later one in the database refuses the save. */
+export const sheetSaveSchema = z.strictObject({ title, note: z.string().max(300), lines, version: z.number().int().min(1) });
+export type SheetSave = z.infer<typeof sheetSaveSchema>;
+
+export const sheetLineSchema = z.object({
+  id: z.string(),
+  code: z.string(),
+  home: z.string(),
+  other: z.string(),
+  repetitions: z.number().int(),
+  tempo: z.number().int().nullable(),
+  point: z.string(),
+});
+export type SheetLine = z.infer<typeof sheetLineSchema>;
+
+export const sheetSummarySchema = z.object({
+  id: z.string(),
+  title: z.string(),
+  student: z.object({ id: z.string(), alias: z.string() }),
+  tune: z.object({ id: z.string(), title: z.string() }).nullable(),
+  instrument: z.string(),
+  lineCount: z.number().int(),
+  updatedAt: z.string(),
+});
+export type SheetSummary = z.infer<typeof sheetSummarySchema>;
+
+export const sheetDetailSchema = sheetSummarySchema.extend({ note: z.string(), version: z.number().int(), lines: z.array(sheetLineSchema) });
+export type SheetDetail = z.infer<typeof sheetDetailSchema>;
+
+/** A line opened by its short code. */
+export const openedLineSchema = z.object({
+  line: sheetLineSchema,
+  instrument: z.string(),
+  sheet: z.object({ id: z.string(), title: z.string() }),
+  student: z.string(),
+});
+export type OpenedLine = z.infer<typeof openedLineSchema>;
+
+/** Signs of a short code: no 0/O, 1/I/L, so that it can be read from paper. */
+export const codeSigns = '23456789ABCDEFGHJKMNPQRSTUVWXYZ';
+export const codeSchema = z
+  .string()
+  .trim()
+  .toUpperCase()
+  .regex(new RegExp(`^[${codeSigns}]{4}$`), 'A code has four letters or figures, as printed beside the line.');

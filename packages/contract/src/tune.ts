@@ -1,0 +1,40 @@
+import * as z from 'zod';
+
+export const longestBook = 8_000_000;
+const abcText = z.string().max(200_000, 'The text of one tune has at most 200 000 characters.');
+
+export const tuneInputSchema = z.strictObject({ abc: abcText });
+export type TuneInput = z.infer<typeof tuneInputSchema>;
+
+export const tuneMoveSchema = z.strictObject({ semitones: z.number().int().min(-12).max(12) });
+
+export const tuneSummarySchema = z.object({
+  id: z.string(),
+  title: z.string(),
+  rhythm: z.string(),
+  meter: z.string(),
+  key: z.string(),
+  bars: z.number().int(),
+  /** Theme notes that the chanter does not have. */
+  outside: z.number().int(),
+});
+export type TuneSummary = z.infer<typeof tuneSummarySchema>;
+
+export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), instrument: z.string() });
+export type TuneDetail = z.infer<typeof tuneDetailSchema>;
+
+export const abcFaultSchema = z.object({ line: z.number().int(), column: z.number().int(), problem: z.string(), expected: z.string() });
+export type AbcFaultReport = z.infer<typeof abcFaultSchema>;
+
+export const refusedTuneSchema = z.object({ title: z.string(), firstLine: z.number().int(), abc: z.string(), faults: z.array(abcFaultSchema) });
+export type RefusedTune = z.infer<typeof refusedTuneSchema>;
+
+export const importResultSchema = z.object({ saved: z.array(tuneSummarySchema), refused: z.array(refusedTuneSchema) });
+export type ImportResult = z.infer<typeof importResultSchema>;
+
+/** What a save of one tune's text gives back: the tune, or where the text cannot be read. */
+export const tuneSaveSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('saved'), tune: tuneDetailSchema }),
+  z.object({ kind: z.literal('refused'), faults: z.array(abcFaultSchema) }),
+]);
+export type TuneSave = z.infer<typeof tuneSaveSchema>;

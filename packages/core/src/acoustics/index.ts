@@ -1,0 +1,1 @@
+export { heardFrom, liesBelow, liesBetween, type Heard } from './heard';

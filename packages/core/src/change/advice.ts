@@ -1,0 +1,81 @@
+import { fingerOf, noteOf, type FingerId, type Instrument, type NoteId } from '../fingering';
+import type { Change } from './change';
+import { leadOf, type Outcomes } from './in-between';
+import type { Trouble } from './trouble';
+
+/** What to do, and what is heard otherwise; two plain sentences. */
+export interface Advice {
+  readonly todo: string;
+  readonly otherwise: string;
+}
+
+export function adviceFor(instrument: Instrument, change: Change, trouble: Trouble): Advice {
+  return { todo: todo(instrument, change), otherwise: otherwise(instrument, change, trouble) };
+}
+
+/** What is heard in one of the three ways of going wrong, as a phrase: "low G", "a blurred B", "B, then C". */
+export interface HeardPhrases {
+  readonly loweringFirst?: string;
+  readonly liftingFirst?: string;
+  readonly wrongOrder?: string;
+}
+
+export function heardPhrases(instrument: Instrument, change: Change, outcomes: Outcomes): HeardPhrases {
+  const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+  const { loweringFirst, liftingFirst, wrongOrder, run } = outcomes;
+  const landed = loweringFirst?.heard;
+  const isEnd = (note: NoteId): boolean => note === change.from || note === change.to;
+  return {
+    ...(landed && { loweringFirst: isEnd(landed.note) ? `a blurred ${name(landed.note)}` : name(landed.note) }),
+    ...(liftingFirst && { liftingFirst: `a gap: a thin ${name(liftingFirst.heard.note)}` }),
+    ...(wrongOrder.length > 0 && { wrongOrder: run.length > 0 ? run.map(name).join(', then ') : `a blurred ${name(wrongOrder[0].heard.note)}` }),
+  };
+}
+
+function todo(instrument: Instrument, change: Change): string {
+  const { lifts, lowers } = leadOf(change);
+  const spoken = (fingers: readonly FingerId[]): string => listed(fingers.map((finger) => fingerOf(instrument, finger).spoken));
+  if (change.kind === 'none') return 'No finger moves.';
+  if (change.isDirectExchange) return `Lift ${spoken(lifts)} just before ${spoken(lowers)} lands.`;
+  if (change.kind === 'cross') return `Lift ${spoken(lifts)} before you land${lowers.length === 1 ? ` ${spoken(lowers)}` : ''}.`;
+  const [first, ...rest] = change.kind === 'lift-only' ? lifts : lowers;
+  const verb = change.kind === 'lift-only' ? 'lifts' : 'lands';
+  if (rest.length === 0) return `Only ${spoken([first])} ${verb}.`;
+  const follow = rest.length === 1 ? 'goes' : 'go';
+  return change.kind === 'lift-only'
+    ? sentence(`${spoken([first])} leads; ${spoken(rest)} ${follow} with it.`)
+    : sentence(`${spoken([first])} lands first, ${spoken(rest.slice(-1))} last.`);
+}
+
+function otherwise(instrument: Instrument, change: Change, trouble: Trouble): string {
+  const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+  switch (trouble.kind) {
+    case 'pop':
+      return `Land too soon and ${name(trouble.note)} cuts in before ${name(change.to)}.`;
+    case 'run':
+      return `Out of order, ${listed(trouble.notes.map(name))} ${trouble.notes.length === 1 ? 'slips' : 'slip'} in before ${name(change.to)}.`;
+    case 'blur':
+      return change.kind === 'cross' ? `Land too soon and ${name(trouble.note)} blurs.` : `Out of order, ${name(trouble.note)} blurs.`;
+    case 'none':
+      return 'Nothing can cut in.';
+  }
+}
+
+function listed(words: readonly string[]): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
+}
+
+function sentence(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** "cross over both hands", "lift only", "direct exchange over both hands". */
+export function kindPhrase(change: Change): string {
+  const hands = change.hands === 'both' ? 'over both hands' : `in the ${change.hands} hand`;
+  if (change.kind === 'none') return 'no finger moves';
+  if (change.isDirectExchange) return `direct exchange ${hands}`;
+  if (change.kind === 'cross') return `cross ${hands}`;
+  return change.kind === 'lift-only'
+    ? `lift only, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`
+    : `lower only, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`;
+}

@@ -1,0 +1,77 @@
+import { chartedPattern, fingerCoverage, scaleDegree, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+
+export interface Mover {
+  readonly finger: FingerId;
+  readonly hand: 'left' | 'right';
+  readonly direction: 'lift' | 'lower';
+}
+
+/** `none`: no finger moves. The other words as teachers use them. */
+export type ChangeKind = 'none' | 'lift-only' | 'lower-only' | 'cross';
+
+/** One theme note to the next, by fingers. */
+export interface Change {
+  readonly from: NoteId;
+  readonly to: NoteId;
+  readonly fromPattern: Pattern;
+  readonly toPattern: Pattern;
+  /** In the order of the instrument, from the face down. */
+  readonly movers: readonly Mover[];
+  readonly kind: ChangeKind;
+  readonly hands: 'none' | 'left' | 'right' | 'both';
+  /** One finger up while one comes down, nothing else. */
+  readonly isDirectExchange: boolean;
+  readonly isRising: boolean;
+}
+
+/**
+ * The change from one charted note to another.
+ * @throws ZelpitFault `unknown-note`
+ * @example changeBetween(practiceChanter, 'b', 'e').isDirectExchange // true
+ */
+export function changeBetween(instrument: Instrument, from: NoteId, to: NoteId): Change {
+  const fromPattern = chartedPattern(instrument, from);
+  const toPattern = chartedPattern(instrument, to);
+  const movers = moversBetween(instrument, fromPattern, toPattern);
+  const lifts = movers.filter((mover) => mover.direction === 'lift').length;
+  const lowers = movers.length - lifts;
+  return {
+    from,
+    to,
+    fromPattern,
+    toPattern,
+    movers,
+    kind: kindOf(lifts, lowers),
+    hands: handsOf(movers),
+    isDirectExchange: lifts === 1 && lowers === 1,
+    isRising: scaleDegree(instrument, to) > scaleDegree(instrument, from),
+  };
+}
+
+/** The fingers whose cover differs between two patterns. */
+export function moversBetween(instrument: Instrument, before: Pattern, after: Pattern): readonly Mover[] {
+  return instrument.fingers.flatMap((finger) => {
+    const difference = fingerCoverage(instrument, after, finger.id) - fingerCoverage(instrument, before, finger.id);
+    if (difference === 0) return [];
+    return [{ finger: finger.id, hand: finger.hand, direction: difference < 0 ? ('lift' as const) : ('lower' as const) }];
+  });
+}
+
+function kindOf(lifts: number, lowers: number): ChangeKind {
+  if (lifts > 0 && lowers > 0) return 'cross';
+  if (lifts > 0) return 'lift-only';
+  return lowers > 0 ? 'lower-only' : 'none';
+}
+
+function handsOf(movers: readonly Mover[]): Change['hands'] {
+  const left = movers.some((mover) => mover.hand === 'left');
+  const right = movers.some((mover) => mover.hand === 'right');
+  if (left && right) return 'both';
+  if (left) return 'left';
+  return right ? 'right' : 'none';
+}
+
+/** Every other note whose change with `note` is a cross, in the order of the scale. */
+export function crossesOf(instrument: Instrument, note: NoteId): readonly NoteId[] {
+  return instrument.notes.map((other) => other.id).filter((other) => changeBetween(instrument, note, other).kind === 'cross');
+}

@@ -1,0 +1,1 @@
+export { ZelpitFault, type FaultCode } from './zelpit-fault';

@@ -1,0 +1,17 @@
+export {
+  instrumentSchema,
+  type Finger,
+  type FingerId,
+  type Fingering,
+  type GraceNoteRule,
+  type Hole,
+  type Instrument,
+  type Note,
+  type NoteId,
+  type Pattern,
+} from './instrument';
+export { loadInstrument } from './load-instrument';
+export { chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
+export { fingerCoverage, pattern, patternKey, withFingers } from './pattern';
+export { practiceChanter } from './practice-chanter.data';
+export { instruments, instrumentById } from './instruments';

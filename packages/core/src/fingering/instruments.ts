@@ -1,0 +1,13 @@
+import { ZelpitFault } from '../fault';
+import type { Instrument } from './instrument';
+import { practiceChanter } from './practice-chanter.data';
+
+/** Every built-in instrument. */
+export const instruments: readonly Instrument[] = [practiceChanter];
+
+/** @throws ZelpitFault `invalid-instrument` where there is none of that name */
+export function instrumentById(id: string): Instrument {
+  const found = instruments.find((instrument) => instrument.id === id);
+  if (found === undefined) throw new ZelpitFault('invalid-instrument', `There is no instrument "${id}".`, { id });
+  return found;
+}

@@ -1,0 +1,37 @@
+import { ZelpitFault } from '../fault';
+import { hertz, type Hertz } from '../pitch';
+import type { Finger, FingerId, Instrument, Note, NoteId, Pattern } from './instrument';
+
+/** @throws ZelpitFault `unknown-note` */
+export function noteOf(instrument: Instrument, id: NoteId): Note {
+  const note = instrument.notes.find((candidate) => candidate.id === id);
+  return note ?? unknownNote(instrument, id);
+}
+
+function unknownNote(instrument: Instrument, id: NoteId): never {
+  const known = instrument.notes.map((each) => each.schoolName).join(', ');
+  throw new ZelpitFault('unknown-note', `The ${instrument.name} plays ${known}; "${id}" is none of them.`, { id });
+}
+
+/** @throws ZelpitFault `unknown-finger` */
+export function fingerOf(instrument: Instrument, id: FingerId): Finger {
+  const finger = instrument.fingers.find((candidate) => candidate.id === id);
+  if (finger === undefined) throw new ZelpitFault('unknown-finger', `The ${instrument.name} has no finger ${id}.`, { id });
+  return finger;
+}
+
+/** Place of a note in the scale, 0 for the lowest. */
+export function scaleDegree(instrument: Instrument, id: NoteId): number {
+  return instrument.notes.indexOf(noteOf(instrument, id));
+}
+
+/** The pattern taught first for a note. @throws ZelpitFault `unknown-note` */
+export function chartedPattern(instrument: Instrument, id: NoteId): Pattern {
+  const charted = instrument.fingerings.find((fingering) => fingering.note === id && fingering.rank === 1);
+  return charted === undefined ? unknownNote(instrument, id) : charted.pattern;
+}
+
+/** Sounding pitch of a charted note, from its ratio and the instrument's reference. */
+export function soundingPitch(instrument: Instrument, id: NoteId, reference: Hertz = hertz(instrument.reference.hertz)): Hertz {
+  return hertz(reference * noteOf(instrument, id).ratio);
+}

@@ -1,0 +1,37 @@
+import { ZelpitFault } from '../fault';
+import type { FingerId, Instrument, Pattern } from './instrument';
+
+const symbols: Readonly<Record<string, number>> = { X: 1, O: 0, h: 0.5 };
+
+/**
+ * Reads a hole list as charts write it: `X` covered, `O` open, `h` half covered; spaces are for the eye.
+ * @throws ZelpitFault `invalid-pattern` at any other sign
+ * @example pattern('X XXO') // [1, 1, 1, 0]
+ */
+export function pattern(text: string): Pattern {
+  return [...text.replace(/\s/g, '')].map((sign) => {
+    const coverage = symbols[sign];
+    if (coverage === undefined) throw new ZelpitFault('invalid-pattern', `A hole is written X, O or h; "${sign}" came.`, { sign, text });
+    return coverage;
+  });
+}
+
+/** One text per pattern, for look-ups. */
+export function patternKey(holes: Pattern): string {
+  return holes.join(' ');
+}
+
+/** The pattern with all holes of the named fingers set to `coverage`. */
+export function withFingers(instrument: Instrument, holes: Pattern, fingers: readonly FingerId[], coverage: number): Pattern {
+  return holes.map((value, hole) => (fingers.includes(instrument.holes[hole].finger) ? coverage : value));
+}
+
+/**
+ * Share of a finger's holes that is covered, 0 to 1: a finger may cover two holes.
+ * @throws ZelpitFault `unknown-finger` where the instrument has no such finger
+ */
+export function fingerCoverage(instrument: Instrument, holes: Pattern, finger: FingerId): number {
+  const own = holes.filter((_, hole) => instrument.holes[hole].finger === finger);
+  if (own.length === 0) throw new ZelpitFault('unknown-finger', `${instrument.name} has no finger ${finger}.`, { finger });
+  return own.reduce((sum, value) => sum + value, 0) / own.length;
+}

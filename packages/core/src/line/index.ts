@@ -1,0 +1,15 @@
+export {
+  changesInLine,
+  homeFirst,
+  lineBars,
+  lineBeats,
+  lineCountInBeats,
+  lineMusic,
+  lineNotes,
+  linesAsAbc,
+  lineTitle,
+  startingTempo,
+  troubleOfTuneChange,
+  type AbcLine,
+  type ChangeLine,
+} from './change-line';

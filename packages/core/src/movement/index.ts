@@ -1,0 +1,1 @@
+export { graceNoteRule, graceSteps, hidingGraceNote, type GraceStep } from './grace-steps';

@@ -1,0 +1,41 @@
+import { ZelpitFault } from '../fault';
+
+declare const unit: unique symbol;
+type Unit<Name extends string> = number & { readonly [unit]: Name };
+
+/** Frequency in hertz, above 0 and at most 20 000. */
+export type Hertz = Unit<'hertz'>;
+/** Interval in cents, 1200 to the octave; positive is sharp. */
+export type Cents = Unit<'cents'>;
+/** Length or point of time in milliseconds. */
+export type Milliseconds = Unit<'milliseconds'>;
+/** Tempo in beats a minute, 10 to 400. */
+export type BeatsPerMinute = Unit<'beats a minute'>;
+
+function checked<Name extends string>(name: string, value: number, low: number, high: number): Unit<Name> {
+  if (!(value >= low && value <= high)) {
+    throw new ZelpitFault('out-of-range', `${name} must lie between ${low} and ${high}; ${value} came.`, { name, value, low, high });
+  }
+  return value as Unit<Name>;
+}
+
+/** @throws ZelpitFault `out-of-range` outside 1 to 20 000. */
+export const hertz = (value: number): Hertz => checked<'hertz'>('A frequency in Hz', value, 1, 20_000);
+
+/** @throws ZelpitFault `out-of-range` outside ten octaves either way. */
+export const cents = (value: number): Cents => checked<'cents'>('An interval in cents', value, -12_000, 12_000);
+
+/** @throws ZelpitFault `out-of-range` when negative or over a day. */
+export const milliseconds = (value: number): Milliseconds => checked<'milliseconds'>('A time in ms', value, 0, 86_400_000);
+
+/** @throws ZelpitFault `out-of-range` outside 10 to 400. */
+export const beatsPerMinute = (value: number): BeatsPerMinute => checked<'beats a minute'>('A tempo in beats a minute', value, 10, 400);
+
+/**
+ * Interval from `reference` to `sounding`; negative when flat.
+ * @returns cents, 1200 to the octave
+ * @example centsBetween(hertz(440), hertz(880)) // 1200
+ */
+export function centsBetween(reference: Hertz, sounding: Hertz): Cents {
+  return cents(1200 * Math.log2(sounding / reference));
+}

@@ -1,0 +1,1 @@
+export { expectedSeconds, plannedLine, tenMinuteSheet, type PlannedLine, type TenMinutes } from './ten-minute-sheet';

@@ -1,0 +1,8 @@
+export { splitBook, titleOf, type BookEntry } from './abc-book';
+export { abcFaultFrom, abcFaults, type AbcFault } from './abc-fault';
+export { readBook, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
+export { moveThatHelps, type KeyMove } from './key-move';
+export type { ParseAbc, ParsedAbc } from './parsed-abc';
+export { noticePhrase, readTune } from './read-tune';
+export { changesOfTune, type Place, type TuneChange, type TuneChanges } from './tune-changes';
+export { placePhrase, playedBars, type Bar, type Meter, type Notice, type Tune, type TuneNote, type WrittenNote } from './tune';

@@ -1,0 +1,75 @@
+import { ZelpitFault } from '../fault';
+import type { Instrument } from '../fingering';
+import { splitBook, titleOf, type BookEntry } from './abc-book';
+import { abcFaults, type AbcFault } from './abc-fault';
+import type { ParseAbc } from './parsed-abc';
+import { readTune } from './read-tune';
+import type { Tune } from './tune';
+
+export interface ReadEntry {
+  readonly title: string;
+  readonly firstLine: number;
+  readonly abc: string;
+  readonly tune: Tune;
+}
+
+export interface RefusedEntry {
+  readonly title: string;
+  readonly firstLine: number;
+  readonly abc: string;
+  readonly faults: readonly AbcFault[];
+}
+
+export type BookReading = { readonly kind: 'read'; readonly entry: ReadEntry } | { readonly kind: 'refused'; readonly entry: RefusedEntry };
+
+/**
+ * Reads a file of tunes one at a time, so that a caller can pause between them. A tune with a fault is refused whole, with
+ * every place; the others are read.
+ * @throws ZelpitFault `not-abc-text` for an empty text or for bytes that are no text
+ */
+export function* readBook(instrument: Instrument, text: string, parse: ParseAbc): Generator<BookReading> {
+  assertText(text);
+  const entries = splitBook(text);
+  if (!entries.some((entry) => /^[XTKML]:/m.test(entry.abc))) {
+    throw new ZelpitFault(
+      'not-abc-text',
+      'This is no ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, and K:HP before the notes.',
+    );
+  }
+  for (const entry of entries) yield readEntry(instrument, entry, parse);
+}
+
+function assertText(text: string): void {
+  if (text.trim() === '')
+    throw new ZelpitFault(
+      'not-abc-text',
+      'There is nothing in it: the text is empty. A tune begins with X:1, then T: and its title, and K:HP before the notes.',
+    );
+  let strange = 0;
+  const sample = text.slice(0, 20_000);
+  for (let index = 0; index < sample.length; index += 1) {
+    const code = sample.charCodeAt(index);
+    if (code === 0xfffd || (code < 32 && code !== 9 && code !== 10 && code !== 13)) strange += 1;
+  }
+  if (strange > sample.length / 100) throw new ZelpitFault('not-abc-text', 'This is no text file, so there is no ABC in it.', { strange });
+}
+
+function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): BookReading {
+  const title = titleOf(entry);
+  const refuse = (faults: readonly AbcFault[]): BookReading => ({ kind: 'refused', entry: { title, firstLine: entry.firstLine, abc: entry.abc, faults } });
+  const lines = entry.abc.split('\n');
+  const keyLine = lines.findIndex((line) => /^K:/.test(line));
+  if (keyLine === -1) {
+    const music = lines.findIndex((line) => !/^[A-Za-z]:|^%|^\s*$/.test(line));
+    const line = entry.firstLine + (music === -1 ? lines.length - 1 : music);
+    return refuse([{ line, column: 1, problem: 'The music begins without a key.', expected: 'a line K:HP (or another key) before the first note' }]);
+  }
+  const parsed = parse(entry.abc);
+  const faults = abcFaults(parsed.warnings ?? [], entry.abc, entry.firstLine);
+  if (faults.length > 0) return refuse(faults);
+  const tune = readTune(instrument, parsed);
+  if (tune.notes.length === 0) {
+    return refuse([{ line: entry.firstLine + keyLine, column: 1, problem: 'No note follows the key.', expected: 'at least one line of music after K:' }]);
+  }
+  return { kind: 'read', entry: { title, firstLine: entry.firstLine, abc: entry.abc, tune } };
+}

@@ -1,0 +1,94 @@
+import { adviceFor, changeBetween, compareTrouble, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
+import type { Instrument, NoteId } from '../fingering';
+import { graceSteps, hidingGraceNote } from '../movement';
+import { playedBars, type Tune, type TuneNote } from './tune';
+
+/** Where a change happens: between two notes of the tune, said by the second. */
+export interface Place {
+  readonly from: number;
+  readonly to: number;
+  readonly bar: number;
+  readonly beat: number;
+  /** True where it happens only when a part is played again. */
+  readonly isAcrossRepeat: boolean;
+}
+
+/** A distinct change of a tune with everything that is said of it. */
+export interface TuneChange {
+  readonly id: string;
+  readonly change: Change;
+  readonly outcomes: Outcomes;
+  readonly trouble: Trouble;
+  readonly advice: Advice;
+  readonly occurrences: number;
+  readonly places: readonly Place[];
+  /** Names of the grace notes that hide it, or the written group that it goes through; empty for an open change. */
+  readonly under: readonly string[];
+}
+
+export interface TuneChanges {
+  /** Open changes, worst first. */
+  readonly open: readonly TuneChange[];
+  /** Changes under a grace note or through a group, worst first. */
+  readonly underGraceNotes: readonly TuneChange[];
+}
+
+interface Gathered {
+  readonly from: NoteId;
+  readonly to: NoteId;
+  readonly places: Place[];
+  readonly under: Set<string>;
+}
+
+/** Every distinct change between neighbouring theme notes, as played with repeats, ranked by trouble. */
+export function changesOfTune(instrument: Instrument, tune: Tune): TuneChanges {
+  const open = new Map<string, Gathered>();
+  const hidden = new Map<string, Gathered>();
+  for (const [before, after] of neighbours(tune)) {
+    if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
+    gather(instrument, after.graceNotes.length > 0 ? hidden : open, before, after, before.written.note, after.written.note);
+  }
+  return { open: ranked(instrument, open), underGraceNotes: ranked(instrument, hidden) };
+}
+
+function gather(instrument: Instrument, into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: NoteId, to: NoteId): void {
+  const id = `${from}>${to}`;
+  const gathered = into.get(id) ?? { from, to, places: [], under: new Set<string>() };
+  into.set(id, gathered);
+  gathered.places.push({ from: before.index, to: after.index, bar: after.bar, beat: after.beat, isAcrossRepeat: after.index !== before.index + 1 });
+  if (after.graceNotes.length > 0) gathered.under.add(underPhrase(instrument, from, after.graceNotes, to));
+}
+
+function underPhrase(instrument: Instrument, from: NoteId, letters: readonly NoteId[], to: NoteId): string {
+  const hiding = hidingGraceNote(instrument, from, graceSteps(instrument, letters, to));
+  if (hiding?.name !== undefined) return hiding.name;
+  const abc = letters.map((letter) => instrument.notes.find((note) => note.id === letter)?.abc ?? '');
+  return `{${abc.join('')}}`;
+}
+
+/** Pairs of notes that follow each other when the tune is played, each pair once. */
+function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
+  const seen = new Set<number>();
+  let previous: TuneNote | undefined;
+  for (const barIndex of playedBars(tune)) {
+    const bar = tune.bars[barIndex];
+    for (let index = bar.first; index < bar.end; index += 1) {
+      const note = tune.notes[index];
+      const pair = previous === undefined ? -1 : previous.index * tune.notes.length + index;
+      if (previous !== undefined && !seen.has(pair)) yield [previous, note];
+      seen.add(pair);
+      previous = note;
+    }
+  }
+}
+
+function ranked(instrument: Instrument, gathered: ReadonlyMap<string, Gathered>): readonly TuneChange[] {
+  const changes = [...gathered].map(([id, { from, to, places, under }]): TuneChange => {
+    const change = changeBetween(instrument, from, to);
+    const outcomes = outcomesOf(instrument, change);
+    const trouble = troubleOf(instrument, change, outcomes);
+    const ordered = [...places].sort((one, other) => one.to - other.to);
+    return { id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), occurrences: places.length, places: ordered, under: [...under] };
+  });
+  return changes.sort((one, other) => compareTrouble(instrument, one, other));
+}

@@ -1,0 +1,189 @@
+import { practiceChanter as chanter } from '../fingering';
+import { parse } from '../testing.spec-support';
+import { abcFaults, changesOfTune, moveThatHelps, noticePhrase, placePhrase, playedBars, readBook, readTune, splitBook, type BookReading } from '.';
+
+const head = 'X:1\nT:Try\nM:2/4\nL:1/8\nK:HP\n';
+const tune = (music: string, header = head) => readTune(chanter, parse(header + music));
+const letters = (music: string, header?: string) =>
+  tune(music, header).notes.map(({ written }) => (written.kind === 'note' ? written.note : written.kind === 'rest' ? 'rest' : written.said));
+const readAll = (text: string): BookReading[] => [...readBook(chanter, text, parse)];
+
+describe('readTune', () => {
+  it.each(['HP', 'Hp'])('takes letters for the nine notes under K:%s', (key) => {
+    expect(letters('GABc defg|a4|', head.replace('K:HP', `K:${key}`))).toEqual(['low-g', 'low-a', 'b', 'c', 'd', 'e', 'f', 'high-g', 'high-a']);
+  });
+
+  it('takes pitches under other keys: C sharp and F sharp are wanted', () => {
+    const inD = head.replace('K:HP', 'K:D');
+    expect(letters('c d f g|', inD)).toEqual(['c', 'd', 'f', 'high-g']);
+    expect(letters('=c d =f ^g|', inD)).toEqual(['C natural', 'd', 'F natural', 'G sharp']);
+    expect(letters('c ^c c d|c4|', head.replace('K:HP', 'K:C'))).toEqual(['C natural', 'c', 'c', 'd', 'C natural']);
+  });
+
+  it('names notes outside the nine with their place and keeps the rest', () => {
+    const read = tune("A,2 A2|b2 c'2|A4|");
+    expect(read.notices.map(noticePhrase)).toEqual(['A below low G (bar 1, beat 1)', 'B above high A (bar 2, beat 1)', 'C above high A (bar 2, beat 2)']);
+    expect(changesOfTune(chanter, read).open).toEqual([]);
+  });
+
+  it('counts the lead-in as bar 0 and beats from the bar line', () => {
+    const read = tune('e|A2 cd|e4|');
+    expect(read.notes.map(({ bar, beat }) => [bar, beat])).toEqual([
+      [0, 2.5],
+      [1, 1],
+      [1, 2],
+      [1, 2.5],
+      [2, 1],
+    ]);
+    expect(placePhrase(0, 2.5)).toBe('lead-in');
+    expect(placePhrase(1, 2.5)).toBe('bar 1, after beat 2');
+  });
+
+  it('counts a bar once that a repeat sign cuts in two', () => {
+    const read = tune('|:e|A2 c2|d3:|: f|e2 c2|A3:|');
+    expect(read.notes.map(({ bar, beat }) => `${bar}:${beat}`)).toEqual(['0:2.5', '1:1', '1:2', '2:1', '2:2.5', '3:1', '3:2', '4:1']);
+  });
+
+  it('counts three eighths to the beat in 6/8', () => {
+    const read = tune('A2B c2d|e6|', head.replace('2/4', '6/8'));
+    expect(read.meter).toMatchObject({ beats: 2, beat: 3 / 8 });
+    expect(read.notes.map(({ beat }) => Math.round(beat * 100) / 100)).toEqual([1, 1.67, 2, 2.67, 1]);
+  });
+
+  it('reads triplets, ties, grace notes and tempo', () => {
+    const read = tune('(3ABc {gcd}c2-|c4|', head.replace('K:HP', 'Q:1/4=66\nK:HP'));
+    expect(read.notes[0].duration).toBeCloseTo(1 / 12);
+    expect(read.notes[3].graceNotes).toEqual(['high-g', 'c', 'd']);
+    expect(read.notes[4].isTiedFromPrevious).toBe(true);
+    expect(read.tempo).toBe(66);
+  });
+
+  it('says when a second voice or a chord is left out', () => {
+    expect(tune('[Ae]2 A2|').notices[0].said).toMatch(/chord/);
+    expect(tune('V:1\nA4|\nV:2\ne4|').notices.at(-1)?.said).toMatch(/More than one voice/);
+  });
+});
+
+describe('bars', () => {
+  it('know their stretch of the text, bar lines included', () => {
+    const abc = `${head}|:{g}e|A>c c2|d4:|\n|:e2 f2|[1 A4:|[2 c4|]\n`;
+    const read = readTune(chanter, parse(abc));
+    expect(read.bars.map(({ source }) => abc.slice(source.start, source.end).trim())).toEqual(['|:{g}e|', 'A>c c2|', 'd4:|', '|:e2 f2|[1', 'A4:|[2', 'c4|]']);
+  });
+});
+
+describe('playedBars', () => {
+  const order = (music: string) => {
+    const read = tune(music);
+    return playedBars(read)
+      .map((index) => read.bars[index].number)
+      .join(' ');
+  };
+
+  it('plays repeats and endings out', () => {
+    expect(order('A4|B4:|c4|d4|]')).toBe('1 2 1 2 3 4');
+    expect(order('|:A4|B4:|:c4|d4:|')).toBe('1 2 1 2 3 4 3 4');
+    expect(order('|:A4|1 B4:|2 c4||d4|]')).toBe('1 2 1 3 4');
+    expect(order('|:A4|1 B4:|2 c4:|:d4|e4:|')).toBe('1 2 1 3 4 5 4 5');
+    expect(order('A4|B4|')).toBe('1 2');
+  });
+
+  it('ends on endings that do not fit together', () => {
+    expect(order('|:A4|1 B4|c4:|d4:|')).toMatch(/^1 2 3 1/);
+    expect(order('A4:|:B4:|:c4::')).toContain('3');
+  });
+});
+
+describe('changesOfTune', () => {
+  it('finds each distinct change with its places, worst first, grace notes apart', () => {
+    const { open, underGraceNotes } = changesOfTune(chanter, tune('c2 e2|c2 e2|A2 {g}d2|d4|'));
+    expect(open.map((each) => `${each.id} ${each.occurrences}`)).toEqual(['c>e 2', 'e>c 1', 'e>low-a 1']);
+    expect(open[0].places).toEqual([
+      { from: 0, to: 1, bar: 1, beat: 2, isAcrossRepeat: false },
+      { from: 2, to: 3, bar: 2, beat: 2, isAcrossRepeat: false },
+    ]);
+    expect(underGraceNotes).toHaveLength(1);
+    expect(underGraceNotes[0]).toMatchObject({ id: 'low-a>d', under: ['G grace note'] });
+  });
+
+  it('names the written group where no grace note hides the change', () => {
+    expect(changesOfTune(chanter, tune('c2 {GdG}A2|')).underGraceNotes[0].under).toEqual(['{GdG}']);
+  });
+
+  it('sees the change from the end of a part back to its start', () => {
+    const { open } = changesOfTune(chanter, tune('|:c4|B4:|'));
+    expect(open.map((each) => [each.id, each.places[0].isAcrossRepeat])).toEqual([
+      ['c>b', false],
+      ['b>c', true],
+    ]);
+  });
+
+  it('finds nothing across a rest, a tie or a repeated note', () => {
+    expect(changesOfTune(chanter, tune('A2 z2|c2 c2-|c4|')).open).toEqual([]);
+  });
+});
+
+describe('readBook', () => {
+  it('keeps the good tunes of a file and says line, character and what was expected of the bad one', () => {
+    const text = 'X:1\nT:Good\nK:HP\nABcd|\n\nX:2\nT:Bad\nK:HP\nA B {gcd A|\n\nX:3\nT:Fine\nK:HP\na4|\n';
+    const readings = readAll(text);
+    expect(readings.map((reading) => `${reading.kind} ${reading.entry.title}`)).toEqual(['read Good', 'refused Bad', 'read Fine']);
+    const bad = readings[1];
+    expect(bad.kind === 'refused' && bad.entry.faults).toEqual([
+      { line: 9, column: 5, problem: 'A group of grace notes opens here and is never closed.', expected: '"}" after the last grace note' },
+    ]);
+  });
+
+  it('refuses a tune without a key at its first line of music', () => {
+    const [reading] = readAll('X:1\nT:No key\nM:4/4\nABcd|\n');
+    expect(reading).toMatchObject({ kind: 'refused', entry: { faults: [{ line: 4, expected: expect.stringContaining('K:HP') }] } });
+  });
+
+  it('refuses a tune without notes', () => {
+    expect(readAll('X:1\nT:Silent\nK:HP\n')[0]).toMatchObject({ kind: 'refused', entry: { faults: [{ problem: 'No note follows the key.' }] } });
+  });
+
+  it('takes pasted music with a key but no X: line as one tune', () => {
+    expect(readAll('T:Pasted\nK:HP\nABcd|\n\nefga|\n')).toMatchObject([{ kind: 'read', entry: { title: 'Pasted' } }]);
+  });
+
+  it('keeps a title as plain text, whatever it holds', () => {
+    expect(readAll('X:1\nT:<script>alert(1)</script>\nK:HP\nA4|\n')[0].entry.title).toBe('<script>alert(1)</script>');
+  });
+
+  it.each([
+    ['', /text is empty/],
+    [' \n \n', /text is empty/],
+    ['\u0000\u0001\u0002\ufffd'.repeat(100), /no text file/],
+    ['Dear parents,\nband practice is on Friday.\n', /no line starts with X:/],
+  ])('refuses what is no ABC: %j', (text, message) => {
+    expect(() => readAll(text)).toThrow(message);
+  });
+
+  it('splits a file of many tunes and counts lines of the file', () => {
+    const book = splitBook(Array.from({ length: 2000 }, (_, index) => `X:${index}\nT:n\nK:HP\nA|\n`).join('\n'));
+    expect(book).toHaveLength(2000);
+    expect(book[1].firstLine).toBe(6);
+    expect(splitBook('X:1\r\nK:HP\r\nA|\r\n')[0].abc).toBe('X:1\nK:HP\nA|\n');
+  });
+});
+
+describe('abcFaults', () => {
+  it('names the sign that means nothing', () => {
+    const abc = 'X:1\nK:HP\nA Q B|\n';
+    expect(abcFaults(parse(abc).warnings ?? [], abc, 11)).toEqual([
+      { line: 13, column: 3, problem: 'The sign "Q" means nothing in ABC here.', expected: 'a note letter, a length, a bar line or grace notes in braces' },
+    ]);
+  });
+});
+
+describe('moveThatHelps', () => {
+  it('offers the smallest move that brings all notes onto the chanter', () => {
+    const inC = head.replace('K:HP', 'K:G');
+    expect(moveThatHelps(chanter, tune('GABc|d4|', inC))).toEqual({ semitones: 2, outsideNow: 1, outsideThen: 0 });
+  });
+
+  it('offers nothing where all is well or no move helps', () => {
+    expect(moveThatHelps(chanter, tune('GABc|'))).toBeUndefined();
+  });
+});

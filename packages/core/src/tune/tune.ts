@@ -1,0 +1,103 @@
+import type { NoteId } from '../fingering';
+
+/** What a written note asks of the instrument. `outside`: the instrument has no such note; `said` names it for people, `semitone` is its height with A4 = 69. */
+export type WrittenNote =
+  { readonly kind: 'note'; readonly note: NoteId } | { readonly kind: 'outside'; readonly said: string; readonly semitone: number } | { readonly kind: 'rest' };
+
+export interface TuneNote {
+  readonly index: number;
+  readonly written: WrittenNote;
+  /** Grace notes before it, first to last; those outside the instrument are left out and named in the notices. */
+  readonly graceNotes: readonly NoteId[];
+  /** In whole notes; triplets counted as they sound. */
+  readonly duration: number;
+  /** Bar number as counted aloud; 0 for the lead-in. */
+  readonly bar: number;
+  /** Beat within the bar, 1 for the first; 1.5 halfway to the second. */
+  readonly beat: number;
+  readonly isTiedFromPrevious: boolean;
+  /** Character range in the tune's text. */
+  readonly source: { readonly start: number; readonly end: number };
+}
+
+/** A stretch of notes between two bar lines. */
+export interface Bar {
+  readonly number: number;
+  /** Notes from `first` up to, not including, `end`. */
+  readonly first: number;
+  readonly end: number;
+  readonly opensRepeat: boolean;
+  readonly closesRepeat: boolean;
+  /** Passes on which it is played: `[1]` under a first ending; empty for every pass. */
+  readonly passes: readonly number[];
+  readonly endsPart: boolean;
+  /** Character range in the tune's text, its closing bar line included. */
+  readonly source: { readonly start: number; readonly end: number };
+}
+
+export interface Meter {
+  readonly beats: number;
+  /** Length of a beat in whole notes: 1/4, or 3/8 in 6/8. */
+  readonly beat: number;
+  /** Length of a bar in whole notes. */
+  readonly bar: number;
+  readonly text: string;
+}
+
+export interface Tune {
+  readonly title: string;
+  /** "march", "reel" …; empty where the text does not say. */
+  readonly rhythm: string;
+  readonly key: string;
+  readonly meter: Meter;
+  /** Beats of the meter a minute. */
+  readonly tempo: number;
+  readonly notes: readonly TuneNote[];
+  readonly bars: readonly Bar[];
+  /** What a teacher should know of this text: notes outside the instrument, a second voice left out. */
+  readonly notices: readonly Notice[];
+}
+
+export interface Notice {
+  readonly said: string;
+  readonly bar: number;
+  readonly beat: number;
+}
+
+/** The bars in the order in which they sound, repeats and endings played out, as indices into `bars`. */
+export function playedBars(tune: Tune): readonly number[] {
+  const order: number[] = [];
+  let repeatFrom = 0;
+  let pass = 1;
+  let index = 0;
+  while (index < tune.bars.length) {
+    const bar = tune.bars[index];
+    if (bar.opensRepeat && index !== repeatFrom) {
+      repeatFrom = index;
+      pass = 1;
+    }
+    const isSkipped = bar.passes.length > 0 && !bar.passes.includes(pass);
+    if (!isSkipped) order.push(index);
+    if (bar.closesRepeat && pass === 1 && !isSkipped) {
+      pass = 2;
+      index = repeatFrom;
+      continue;
+    }
+    index += 1;
+    if (bar.closesRepeat || (bar.endsPart && bar.passes.length > 0)) {
+      const continues = tune.bars[index]?.passes.length > 0;
+      if (!continues) {
+        repeatFrom = index;
+        pass = 1;
+      }
+    }
+  }
+  return order;
+}
+
+/** "bar 3, beat 2", "bar 3, after beat 2", "lead-in". */
+export function placePhrase(bar: number, beat: number): string {
+  if (bar === 0) return 'lead-in';
+  const whole = Math.floor(beat + 1e-6);
+  return `bar ${bar}, ${beat - whole > 0.01 ? 'after ' : ''}beat ${whole}`;
+}
