@@ -1,0 +1,16 @@
+module.exports = {
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.spec.ts'],
+  transform: {
+    '\\.(ts|js|mjs)$': [
+      '@swc/jest',
+      {
+        jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, useDefineForClassFields: false } },
+        module: { type: 'commonjs' },
+      },
+    ],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!@zelpit/)'],
+  maxWorkers: 1,
+  testTimeout: 20000,
+};

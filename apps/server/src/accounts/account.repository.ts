@@ -1,0 +1,36 @@
+import type { DataSource } from 'typeorm';
+import { StudioEntity, TeacherEntity } from '../database/entities';
+
+export interface TeacherAccount {
+  readonly id: string;
+  readonly name: string;
+  readonly passwordHash: string;
+  readonly studio: { readonly id: string; readonly name: string };
+}
+
+export class AccountRepository {
+  constructor(private readonly dataSource: DataSource) {}
+
+  async byEmail(email: string): Promise<TeacherAccount | undefined> {
+    return this.account({ email: email.toLowerCase() });
+  }
+
+  async byId(id: string): Promise<TeacherAccount | undefined> {
+    return this.account({ id });
+  }
+
+  async hasDemoStudio(): Promise<boolean> {
+    return this.dataSource.getRepository(StudioEntity).existsBy({ isDemo: true });
+  }
+
+  async hasAnyStudio(): Promise<boolean> {
+    return (await this.dataSource.getRepository(StudioEntity).count()) > 0;
+  }
+
+  private async account(where: { email: string } | { id: string }): Promise<TeacherAccount | undefined> {
+    const teacher = await this.dataSource.getRepository(TeacherEntity).findOneBy(where);
+    if (teacher === null) return undefined;
+    const studio = await this.dataSource.getRepository(StudioEntity).findOneByOrFail({ id: teacher.studioId });
+    return { id: teacher.id, name: teacher.name, passwordHash: teacher.passwordHash, studio: { id: studio.id, name: studio.name } };
+  }
+}

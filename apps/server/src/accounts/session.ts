@@ -1,0 +1,73 @@
+import connectPgSimple from 'connect-pg-simple';
+import { tokenHeader } from '@zelpit/contract';
+import type { Request, RequestHandler } from 'express';
+import session from 'express-session';
+import { randomBytes, timingSafeEqual } from 'node:crypto';
+import type { Pool } from 'pg';
+import { HttpProblem } from '../http/problem';
+
+declare module 'express-session' {
+  interface SessionData {
+    token: string;
+    teacherId: string;
+    studioId: string;
+  }
+}
+
+const fortnight = 14 * 24 * 3600 * 1000;
+
+/** A cookie that scripts cannot read and other sites do not send; the session itself lies in PostgreSQL. */
+export function sessions(pool: Pool, secret: string): RequestHandler {
+  const Store = connectPgSimple(session);
+  return session({
+    name: 'zelpit',
+    secret,
+    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 3600, errorLog: () => undefined }),
+    resave: false,
+    saveUninitialized: false,
+    rolling: false,
+    cookie: { httpOnly: true, sameSite: 'lax', secure: false, maxAge: fortnight, path: '/' },
+  });
+}
+
+/** The token that a page must send back with every write. */
+export function csrfToken(request: Request): string {
+  request.session.token ??= randomBytes(24).toString('base64url');
+  return request.session.token;
+}
+
+const reading = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/** Refuses a write that does not carry the session's token. */
+export const requireToken: RequestHandler = (request, _response, next) => {
+  if (reading.has(request.method)) {
+    next();
+    return;
+  }
+  const sent = Buffer.from(request.get(tokenHeader) ?? '');
+  const wanted = Buffer.from(request.session.token ?? '');
+  if (wanted.length === 0 || sent.length !== wanted.length || !timingSafeEqual(sent, wanted)) {
+    throw new HttpProblem(403, 'Page too old', 'This page has lost its session. Reload it and try again.');
+  }
+  next();
+};
+
+export const requireSignIn: RequestHandler = (request, _response, next) => {
+  if (request.session.studioId === undefined) throw new HttpProblem(401, 'Not signed in', 'Sign in first.');
+  next();
+};
+
+/** The studio of who is signed in; only behind `requireSignIn`. */
+export function studioOf(request: Request): string {
+  const { studioId } = request.session;
+  if (studioId === undefined) throw new HttpProblem(401, 'Not signed in', 'Sign in first.');
+  return studioId;
+}
+
+export function startFresh(request: Request): Promise<void> {
+  return new Promise((resolve, reject) => request.session.regenerate((error: unknown) => (error ? reject(error as Error) : resolve())));
+}
+
+export function saveSession(request: Request): Promise<void> {
+  return new Promise((resolve, reject) => request.session.save((error: unknown) => (error ? reject(error as Error) : resolve())));
+}

@@ -1,0 +1,32 @@
+import 'reflect-metadata';
+import pg from 'pg';
+import { DataSource } from 'typeorm';
+import { entities } from './entities';
+import { FirstGround1764000000000 } from './migrations/1764000000000-first-ground';
+
+/** A source of connections; errors of idle ones are reported, never thrown. */
+export function createDataSource(databaseUrl: string, onPoolError: (error: unknown) => void): DataSource {
+  return new DataSource({
+    type: 'postgres',
+    url: databaseUrl,
+    entities,
+    migrations: [FirstGround1764000000000],
+    synchronize: false,
+    extra: { max: 10, connectionTimeoutMillis: 3000 },
+    poolErrorHandler: onPoolError,
+  });
+}
+
+const migrationLock = 7_315_204;
+
+/** Brings the tables up to date; a second process that does the same waits its turn. */
+export async function migrate(dataSource: DataSource, databaseUrl: string): Promise<void> {
+  const guard = new pg.Client({ connectionString: databaseUrl });
+  await guard.connect();
+  try {
+    await guard.query('SELECT pg_advisory_lock($1)', [migrationLock]);
+    await dataSource.runMigrations({ transaction: 'each' });
+  } finally {
+    await guard.end();
+  }
+}

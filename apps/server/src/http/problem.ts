@@ -1,0 +1,71 @@
+import { ZelpitFault } from '@zelpit/core';
+import type { Problem } from '@zelpit/contract';
+import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { Logger } from 'pino';
+import { ZodError } from 'zod';
+
+/** An answer that is no success, thrown from anywhere below a route. */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string,
+    readonly fields?: Problem['fields'],
+  ) {
+    super(detail);
+    this.name = 'HttpProblem';
+  }
+}
+
+export const notFound = (thing: string): HttpProblem => new HttpProblem(404, 'Not here', `There is no such ${thing} in this studio.`);
+
+const databaseAway = new HttpProblem(503, 'Database away', 'The database does not answer just now. Nothing was changed; try again in a moment.');
+
+/** Codes of lost or refused connections, of Node, pg and PostgreSQL. */
+const connectionCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08000', '08003', '08006', '53300']);
+const connectionWords =
+  /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error|Driver not Connected|not queryable/i;
+
+/** One table from faults to HTTP answers. */
+export function problemFor(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error;
+  if (error instanceof ZodError) {
+    const fields = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
+    return new HttpProblem(
+      400,
+      'Not understood',
+      fields.map((field) => (field.path === '' ? field.message : `${field.path}: ${field.message}`)).join(' '),
+      fields,
+    );
+  }
+  if (error instanceof ZelpitFault) return new HttpProblem(422, 'Cannot be done', error.message);
+  const { type, code, message, status } = (error ?? {}) as { type?: string; code?: string; message?: string; status?: number };
+  if (type === 'entity.too.large') return new HttpProblem(413, 'Too large', 'That is more than the server takes at once.');
+  if (type === 'entity.parse.failed') return new HttpProblem(400, 'Not understood', 'The request is no valid JSON.');
+  if ((code !== undefined && connectionCodes.has(code)) || connectionWords.test(message ?? '')) return databaseAway;
+  if (status !== undefined && status >= 400 && status < 500) return new HttpProblem(status, 'Not understood', 'The server could not read this request.');
+  return new HttpProblem(500, 'Something broke', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
+}
+
+export const unknownRoute: RequestHandler = () => {
+  throw new HttpProblem(404, 'Not here', 'The server knows no such address.');
+};
+
+export function problemHandler(logger: Logger): ErrorRequestHandler {
+  return (error, _request, response, next) => {
+    const problem = problemFor(error);
+    if (problem.status >= 500) logger.error({ err: error as Error, status: problem.status }, 'request failed');
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const body: Problem = {
+      type: 'about:blank',
+      title: problem.title,
+      status: problem.status,
+      detail: problem.detail,
+      ...(problem.fields && { fields: [...problem.fields] }),
+    };
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(body));
+  };
+}

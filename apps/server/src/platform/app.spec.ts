@@ -1,0 +1,67 @@
+import request from 'supertest';
+import { clusterUrl, onCluster, startTestServer, type TestServer } from '../testing/test-server';
+import { createDataSource, migrate } from '../database/data-source';
+import { readConfig } from './config';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.close());
+
+describe('the server', () => {
+  it('says that it lives and that it is ready', async () => {
+    await request(server.app).get('/api/health').expect(200, { status: 'ok' });
+    await request(server.app).get('/api/ready').expect(200, { status: 'ready' });
+  });
+
+  it('answers an unknown address with a problem that people can read', async () => {
+    const answer = await request(server.app).get('/api/session/none').expect(401);
+    expect(answer.type).toBe('application/problem+json');
+    expect(answer.body).toMatchObject({ type: 'about:blank', status: 401, detail: 'Sign in first.' });
+    await request(server.app).get('/nowhere').expect(404);
+  });
+
+  it('allows nothing from elsewhere and no inline script', async () => {
+    const answer = await request(server.app).get('/api/health');
+    const policy = answer.headers['content-security-policy'];
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("script-src 'self';");
+    expect(policy).toMatch(/style-src 'self' 'nonce-[^']+'/);
+    expect(policy).not.toMatch(/https?:|unsafe-eval/);
+    expect(answer.headers['x-powered-by']).toBeUndefined();
+    expect(answer.headers['x-content-type-options']).toBe('nosniff');
+  });
+
+  it('lets two processes bring the tables up to date at once', async () => {
+    await onCluster('DROP DATABASE IF EXISTS migrate_twice WITH (FORCE)');
+    await onCluster('CREATE DATABASE migrate_twice');
+    const url = new URL(clusterUrl());
+    url.pathname = '/migrate_twice';
+    const sources = [1, 2].map(() => createDataSource(url.toString(), () => undefined));
+    await Promise.all(sources.map((source) => source.initialize()));
+    await Promise.all(sources.map((source) => migrate(source, url.toString())));
+    const [{ count }] = await sources[0].query<{ count: string }[]>('SELECT count(*) FROM migrations');
+    expect(count).toBe('1');
+    await Promise.all(sources.map((source) => source.destroy()));
+    await onCluster('DROP DATABASE migrate_twice WITH (FORCE)');
+  });
+
+  it('outlives a database that goes and comes back', async () => {
+    await request(server.app).get('/api/ready').expect(200);
+    await onCluster(`ALTER DATABASE ${server.databaseName} WITH ALLOW_CONNECTIONS false`);
+    await onCluster(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '${server.databaseName}'`);
+    await request(server.app).get('/api/health').expect(200);
+    await request(server.app).get('/api/ready').expect(503);
+    await onCluster(`ALTER DATABASE ${server.databaseName} WITH ALLOW_CONNECTIONS true`);
+    await request(server.app).get('/api/ready').expect(200);
+    await request(server.app).get('/api/session').expect(200);
+  });
+});
+
+describe('readConfig', () => {
+  it('says which settings are missing or wrong', () => {
+    expect(() => readConfig({})).toThrow(/DATABASE_URL/);
+    expect(() => readConfig({ DATABASE_URL: 'mysql://x', ZELPIT_SESSION_SECRET: 'short' })).toThrow(/postgresql:.*at least 32/s);
+  });
+});

@@ -1,0 +1,99 @@
+import pg from 'pg';
+import { pino } from 'pino';
+import request from 'supertest';
+import type TestAgent from 'supertest/lib/agent';
+import { randomUUID } from 'node:crypto';
+import type { DataSource } from 'typeorm';
+import { tokenHeader, type Session } from '@zelpit/contract';
+import { hashPassword } from '../accounts/password';
+import { createDataSource, migrate } from '../database/data-source';
+import { StudioEntity, TeacherEntity } from '../database/entities';
+import { createApp } from '../platform/app';
+import type { Config } from '../platform/config';
+
+/** A server over a fresh database of the test cluster. */
+export interface TestServer {
+  readonly app: ReturnType<typeof createApp>;
+  readonly dataSource: DataSource;
+  readonly databaseUrl: string;
+  readonly databaseName: string;
+  close(): Promise<void>;
+}
+
+export const clusterUrl = (): string => {
+  const url = process.env['ZELPIT_TEST_DATABASE_URL'];
+  if (url === undefined) throw new Error('Server tests need a PostgreSQL: run them through scripts/with-test-database.mjs.');
+  return url;
+};
+
+export async function onCluster(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: clusterUrl() });
+  await client.connect();
+  try {
+    await client.query(sql);
+  } finally {
+    await client.end();
+  }
+}
+
+export async function startTestServer(settings: Partial<Config> = {}): Promise<TestServer> {
+  const databaseName = `test_${randomUUID().replaceAll('-', '')}`;
+  await onCluster(`CREATE DATABASE ${databaseName}`);
+  const url = new URL(clusterUrl());
+  url.pathname = `/${databaseName}`;
+  const databaseUrl = url.toString();
+  const dataSource = createDataSource(databaseUrl, () => undefined);
+  await dataSource.initialize();
+  await migrate(dataSource, databaseUrl);
+  const pool = new pg.Pool({ connectionString: databaseUrl, max: 3, connectionTimeoutMillis: 2000 });
+  pool.on('error', () => undefined);
+  const config: Config = { databaseUrl, port: 0, host: '127.0.0.1', isDemo: false, sessionSecret: 'x'.repeat(32), logLevel: 'silent', ...settings };
+  const app = createApp({ config, dataSource, pool, logger: pino({ level: 'silent' }) });
+  return {
+    app,
+    dataSource,
+    databaseUrl,
+    databaseName,
+    close: async () => {
+      await Promise.allSettled([dataSource.destroy(), pool.end()]);
+      await onCluster(`DROP DATABASE ${databaseName} WITH (FORCE)`);
+    },
+  };
+}
+
+export const password = 'lifts before lowers';
+
+/** A studio with one teacher. */
+export async function addStudio(dataSource: DataSource, email: string): Promise<string> {
+  const studioId = randomUUID();
+  await dataSource.getRepository(StudioEntity).insert({ id: studioId, name: `Studio of ${email}` });
+  await dataSource.getRepository(TeacherEntity).insert({ id: randomUUID(), studioId, name: 'A Teacher', email, passwordHash: await hashPassword(password) });
+  return studioId;
+}
+
+/** Somebody at a browser: keeps cookies and sends the token with every write. */
+export interface Visitor {
+  readonly agent: TestAgent;
+  readonly token: string;
+  get(path: string): request.Test;
+  post(path: string, body?: object): request.Test;
+  put(path: string, body: object): request.Test;
+  remove(path: string): request.Test;
+}
+
+export async function visit(app: TestServer['app'], email?: string): Promise<Visitor> {
+  const agent = request.agent(app);
+  let { token } = (await agent.get('/api/session')).body as Session;
+  if (email !== undefined) {
+    const answer = await agent.post('/api/session').set(tokenHeader, token).send({ email, password }).expect(200);
+    ({ token } = answer.body as Session);
+  }
+  return {
+    agent,
+    token,
+    get: (path) => agent.get(path),
+    post: (path, body = {}) => agent.post(path).set(tokenHeader, token).send(body),
+    put: (path, body) => agent.put(path).set(tokenHeader, token).send(body),
+    remove: (path) => agent.delete(path).set(tokenHeader, token),
+  };
+}

@@ -1,0 +1,61 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { dist, root } from './paths.mjs';
+import { run, say } from './run.mjs';
+
+const sources = ['packages', 'apps', 'package-lock.json', 'tsconfig.base.json', 'scripts/lib/build.mjs'];
+const skipped = new Set(['node_modules', 'dist', '.angular']);
+
+function* filesOf(path) {
+  let entries;
+  try {
+    entries = readdirSync(path, { withFileTypes: true });
+  } catch {
+    yield path;
+    return;
+  }
+  for (const entry of entries.sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    if (skipped.has(entry.name)) continue;
+    if (entry.isDirectory()) yield* filesOf(join(path, entry.name));
+    else yield join(path, entry.name);
+  }
+}
+
+function fingerprint() {
+  const hash = createHash('sha256');
+  for (const source of sources) {
+    for (const file of filesOf(join(root, source))) hash.update(file.slice(root.length)).update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+/** Builds web application and server where the sources changed since the last build. */
+export async function ensureBuilt({ always = false } = {}) {
+  const stamp = join(dist, '.stamp');
+  const current = fingerprint();
+  if (!always && existsSync(stamp) && readFileSync(stamp, 'utf8') === current) return;
+  say('Building the application (under a minute) …');
+  await buildServer();
+  await run('npx', ['ng', 'build'], { cwd: join(root, 'apps', 'web'), env: { NG_CLI_ANALYTICS: 'false' } });
+  mkdirSync(dist, { recursive: true });
+  writeFileSync(stamp, current);
+}
+
+/** Bundles the server; its packages stay outside, the workspace's own sources come in. */
+async function buildServer() {
+  const { build } = await import('esbuild');
+  const { dependencies } = JSON.parse(readFileSync(join(root, 'apps/server/package.json'), 'utf8'));
+  await build({
+    entryPoints: [join(root, 'apps/server/src/main.ts')],
+    outfile: join(dist, 'server/main.js'),
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    sourcemap: true,
+    logLevel: 'warning',
+    tsconfig: join(root, 'apps/server/tsconfig.json'),
+    external: Object.keys(dependencies).filter((name) => !name.startsWith('@zelpit/')),
+  });
+}
