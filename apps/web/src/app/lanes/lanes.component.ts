@@ -1,0 +1,99 @@
+import { Component, computed, input } from '@angular/core';
+import { coverSpans, laneLayout, ribbons, type Instrument, type LaneNote } from '@zelpit/core';
+
+/** The finger lanes: one per finger from the face down, at any size. Lives inside an SVG. */
+@Component({
+  // eslint-disable-next-line @angular-eslint/component-selector
+  selector: 'g[zpLanes]',
+  template: `
+    @for (lane of drawn(); track lane.id) {
+      @if (labels() !== 'none') {
+        <svg:text
+          [attr.x]="left() - 12"
+          [attr.y]="lane.y - layout().thickness * 0.18"
+          class="lane-label"
+          text-anchor="end"
+          [attr.font-size]="labelSize()"
+          font-weight="600"
+        >
+          {{ lane.label }}
+        </svg:text>
+      }
+      <svg:line
+        [attr.x1]="left()"
+        [attr.x2]="right()"
+        [attr.y1]="lane.y"
+        [attr.y2]="lane.y"
+        [attr.stroke]="isPaper() ? '#000' : 'var(--wood)'"
+        [attr.stroke-width]="isPaper() ? 1 : 1.6"
+      />
+      @for (ribbon of lane.ribbons; track $index) {
+        @if (ribbon.coverage === 1) {
+          <svg:path
+            [attr.d]="ribbon.path"
+            fill="none"
+            stroke="currentColor"
+            stroke-linecap="round"
+            stroke-linejoin="round"
+            [attr.stroke-width]="layout().thickness"
+          />
+        } @else {
+          <svg:path
+            [attr.d]="ribbon.path"
+            fill="none"
+            stroke="currentColor"
+            stroke-linecap="round"
+            stroke-linejoin="round"
+            [attr.stroke-width]="layout().thickness"
+          />
+          <svg:path
+            [attr.d]="ribbon.path"
+            fill="none"
+            stroke="var(--paper, #fff)"
+            stroke-linecap="round"
+            stroke-linejoin="round"
+            [attr.stroke-width]="layout().thickness - 4"
+          />
+          <svg:path
+            [attr.d]="ribbon.path"
+            fill="none"
+            stroke="currentColor"
+            stroke-linecap="butt"
+            [attr.stroke-width]="layout().thickness * ribbon.coverage"
+            [attr.transform]="'translate(0 ' + (layout().thickness * (1 - ribbon.coverage)) / 2 + ')'"
+          />
+        }
+      }
+    }
+  `,
+})
+export class LanesComponent {
+  readonly instrument = input.required<Instrument>();
+  readonly notes = input.required<readonly LaneNote[]>();
+  readonly left = input.required<number>();
+  readonly right = input.required<number>();
+  readonly pitch = input.required<number>();
+  /** Whose names stand before the lanes: every finger's, only those that move, or nobody's. */
+  readonly labels = input<'all' | 'movers' | 'none'>('all');
+  readonly labelSize = input(17);
+  readonly isPaper = input(false);
+
+  readonly layout = computed(() => laneLayout(this.instrument(), this.pitch()));
+
+  protected readonly drawn = computed(() => {
+    const { lanes, thickness } = this.layout();
+    const left = this.left();
+    const right = this.right();
+    const spans = coverSpans(this.instrument(), this.notes(), left, right);
+    return lanes.map(({ finger, y }) => {
+      const own = spans.get(finger.id) ?? [];
+      const stays = own.length === 0 || (own.length === 1 && own[0].from <= left && own[0].to >= right);
+      return {
+        id: finger.id,
+        y,
+        label: this.labels() === 'movers' && stays ? '' : finger.label,
+        ribbons: ribbons(own, { y, thickness, left, right }),
+      };
+    });
+  });
+}

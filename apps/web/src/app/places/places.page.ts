@@ -1,0 +1,30 @@
+import { Component } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { ForWhomComponent } from '../shell/for-whom.component';
+import { SentenceComponent } from '../shell/sentence.component';
+
+@Component({
+  selector: 'zp-places',
+  imports: [RouterLink, SentenceComponent, ForWhomComponent],
+  template: `
+    <div class="page">
+      <zp-sentence><span>All places</span><zp-for-whom /></zp-sentence>
+      <main class="layer page-fill places">
+        @for (place of places; track place.to) {
+          <a class="place" [routerLink]="place.to"
+            ><b>{{ place.name }}</b> <span class="second">{{ place.said }}</span></a
+          >
+        }
+      </main>
+    </div>
+  `,
+})
+export class PlacesPage {
+  protected readonly places = [
+    { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
+    { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },
+    { to: '/students', name: 'Students', said: 'Who learns here.' },
+    { to: '/practice', name: 'Practice', said: 'Open a line by the code printed beside it.' },
+    { to: '/studio', name: 'Studio', said: 'Light or dark, and signing out.' },
+  ];
+}

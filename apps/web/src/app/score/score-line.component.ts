@@ -1,0 +1,163 @@
+import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef } from '@angular/core';
+import { seamBetween, type Instrument, type LaneNote, type Trouble, type Tune, type TuneChange } from '@zelpit/core';
+import { LanesComponent } from '../lanes/lanes.component';
+import { MarkComponent } from '../lanes/mark.component';
+import { Engraver, type Engraving } from './engraver.service';
+import type { ScoreLine } from './score-lines';
+
+/** A place where two notes of the line meet. */
+interface Seam {
+  readonly x: number;
+  readonly change: TuneChange;
+  readonly trouble: Trouble | undefined;
+}
+
+export const scoreGeometry = { labels: 104, staffTop: 48, lanesTop: 108, pitch: 21, marks: 318, height: 344 } as const;
+const leadSeam = 26;
+
+/** One line of music with the finger lanes under it; columns stand under their noteheads. */
+@Component({
+  selector: 'zp-score-line',
+  imports: [LanesComponent, MarkComponent],
+  template: `
+    <svg class="score-layer" [attr.viewBox]="'0 0 ' + width() + ' ' + geometry.height" preserveAspectRatio="xMinYMin meet">
+      @for (x of pillars(); track x) {
+        <svg:rect class="pillar" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry.height - 28" rx="12" />
+      }
+      @if (playingX(); as x) {
+        <svg:g class="pillar-move" [style.transform]="'translateX(' + x + 'px)'">
+          <svg:rect class="pillar" x="-15" y="24" width="30" [attr.height]="geometry.height - 28" rx="12" />
+        </svg:g>
+      }
+      @if (countInX(); as x) {
+        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry.height - 28" rx="12" />
+      }
+      @for (bar of barNumbers(); track bar.said) {
+        <svg:text class="bar-number" [attr.x]="bar.x" y="20">{{ bar.said }}</svg:text>
+      }
+      <svg:g
+        zpLanes
+        [attr.transform]="'translate(0 ' + geometry.lanesTop + ')'"
+        [instrument]="instrument()"
+        [notes]="columns()"
+        [left]="geometry.labels"
+        [right]="width()"
+        [pitch]="geometry.pitch"
+      />
+      @if (seams().length > 0) {
+        <svg:text class="lane-label wrongly" [attr.x]="geometry.labels - 12" [attr.y]="geometry.marks + 6" text-anchor="end" style="fill: var(--vermilion)">
+          cuts in
+        </svg:text>
+      }
+      @for (seam of seams(); track seam.x) {
+        @if (seam.trouble; as trouble) {
+          <svg:g zpMark [attr.transform]="'translate(' + seam.x + ' ' + geometry.marks + ')'" [instrument]="instrument()" [trouble]="trouble" [size]="28" />
+        }
+        <svg:rect
+          class="seam"
+          [attr.x]="seam.x - 14"
+          [attr.y]="geometry.lanesTop"
+          width="28"
+          [attr.height]="geometry.height - geometry.lanesTop"
+          (click)="chosen.emit(seam.change)"
+        />
+      }
+    </svg>
+    <div #host class="score-music" [style.position]="'absolute'" [style.left.px]="geometry.labels" [style.top.px]="musicTop()"></div>
+  `,
+  host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'said()' },
+})
+export class ScoreLineComponent {
+  private readonly engraver = inject(Engraver);
+
+  readonly line = input.required<ScoreLine>();
+  readonly tune = input.required<Tune>();
+  readonly instrument = input.required<Instrument>();
+  readonly width = input.required<number>();
+  /** Changes by "from-to" of their notes. */
+  readonly changeAt = input.required<ReadonlyMap<string, TuneChange>>();
+  readonly chosenChange = input<TuneChange>();
+  /** Note that sounds now, by index; -1 for none. */
+  readonly playingNote = input(-1);
+  /** Note that waits for its count-in; -1 for none. */
+  readonly waitingNote = input(-1);
+  readonly chosen = output<TuneChange>();
+
+  protected readonly geometry = scoreGeometry;
+  private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
+  private readonly engraving = signal<Engraving | undefined>(undefined);
+
+  constructor() {
+    afterRenderEffect(() => {
+      const width = this.width() - scoreGeometry.labels;
+      const { abc } = this.line();
+      void this.engraver.engrave(this.host().nativeElement, abc, { width, scale: 1.1 }).then((engraving) => this.engraving.set(engraving));
+    });
+  }
+
+  protected readonly musicTop = computed(() => scoreGeometry.staffTop - (this.engraving()?.staffTop ?? 0));
+
+  /** The line's notes as columns; the last note of the line before stands out of sight, so that the change into this line is seen. */
+  protected readonly columns = computed((): readonly LaneNote[] => {
+    const engraving = this.engraving();
+    if (engraving === undefined) return [];
+    const { first, end } = this.line();
+    const { notes } = this.tune();
+    const own = notes.slice(first, end).map((note, index): LaneNote => {
+      const placed = engraving.notes[index];
+      const x = scoreGeometry.labels + (placed?.x ?? 0);
+      const graceNotes = note.graceNotes.map((each, position) => ({ x: scoreGeometry.labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
+      return { x, note: note.written.kind === 'note' ? note.written.note : null, graceNotes };
+    });
+    const before = notes[first - 1];
+    if (before?.written.kind !== 'note' || own.length === 0) return own;
+    return [{ x: own[0].x - 2 * leadSeam, note: before.written.note, graceNotes: [] }, ...own];
+  });
+
+  protected readonly seams = computed((): readonly Seam[] => {
+    const columns = this.columns();
+    const firstIndex = this.line().end - columns.length;
+    return columns.slice(1).flatMap((column, position): Seam[] => {
+      const from = firstIndex + position;
+      const change = this.changeAt().get(`${from}-${from + 1}`);
+      if (change === undefined) return [];
+      return [{ x: seamBetween(columns[position], column), change, trouble: column.graceNotes.length > 0 ? undefined : change.trouble }];
+    });
+  });
+
+  protected readonly pillars = computed(() =>
+    this.seams()
+      .filter((seam) => seam.change === this.chosenChange())
+      .map((seam) => seam.x),
+  );
+
+  protected readonly barNumbers = computed(() => {
+    const { first } = this.line();
+    const columns = this.columns();
+    const offset = columns.length - (this.line().end - first);
+    const seen = new Set<number>();
+    return this.line().bars.flatMap((index) => {
+      const bar = this.tune().bars[index];
+      const column = columns[offset + bar.first - first];
+      if (bar.number === 0 || seen.has(bar.number) || column === undefined) return [];
+      seen.add(bar.number);
+      const left = column.graceNotes[0]?.x ?? column.x;
+      return [{ x: Math.max(scoreGeometry.labels + 2, left - 14), said: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];
+    });
+  });
+
+  protected readonly playingX = computed(() => this.columnX(this.playingNote()));
+  protected readonly countInX = computed(() => this.columnX(this.waitingNote()));
+
+  protected readonly said = computed(() => {
+    const numbers = this.line().bars.map((index) => this.tune().bars[index].number);
+    return `Music and finger lanes, bars ${numbers[0]} to ${numbers[numbers.length - 1]}. The list of changes below says the same in words.`;
+  });
+
+  private columnX(note: number): number | undefined {
+    const { first, end } = this.line();
+    if (note < first || note >= end) return undefined;
+    const columns = this.columns();
+    return columns[columns.length - (end - note)]?.x;
+  }
+}

@@ -1,0 +1,36 @@
+import { Injectable, signal } from '@angular/core';
+import { saidBy } from '../api/api.service';
+
+export interface Notice {
+  readonly id: number;
+  readonly said: string;
+  readonly kind: 'done' | 'fault';
+  readonly undo?: () => void;
+}
+
+const staysMs = 9000;
+
+/** Short words at the edge of the page: what was done, with its undo, and what went wrong. */
+@Injectable({ providedIn: 'root' })
+export class NoticeService {
+  readonly notices = signal<readonly Notice[]>([]);
+  private nextId = 1;
+
+  done(said: string, undo?: () => void): void {
+    this.show({ id: this.nextId++, said, kind: 'done', undo });
+  }
+
+  fault(error: unknown): void {
+    const said = saidBy(error);
+    if (!this.notices().some((notice) => notice.said === said)) this.show({ id: this.nextId++, said, kind: 'fault' });
+  }
+
+  dismiss(notice: Notice): void {
+    this.notices.update((notices) => notices.filter((each) => each.id !== notice.id));
+  }
+
+  private show(notice: Notice): void {
+    this.notices.update((notices) => [...notices.slice(-2), notice]);
+    if (notice.kind === 'done') setTimeout(() => this.dismiss(notice), staysMs);
+  }
+}

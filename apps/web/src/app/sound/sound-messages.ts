@@ -1,0 +1,16 @@
+import type { PlayedNote, PlaySettings, Timeline } from '@zelpit/core';
+
+/** What the page asks of the sound worker. */
+export interface SoundRequest {
+  readonly kind: 'render';
+  readonly id: number;
+  readonly instrument: string;
+  readonly notes: readonly PlayedNote[];
+  readonly settings: PlaySettings;
+  readonly sampleRate: number;
+}
+
+/** What it answers. */
+export type SoundAnswer =
+  | { readonly kind: 'rendered'; readonly id: number; readonly samples: Float32Array<ArrayBuffer>; readonly timeline: Timeline }
+  | { readonly kind: 'failed'; readonly id: number; readonly said: string };

@@ -1,0 +1,40 @@
+import { computed, Injectable, signal } from '@angular/core';
+import type { FaultKind } from '@zelpit/core';
+
+export type ChosenFault = FaultKind | 'worst';
+
+export const faultWords: Readonly<Record<ChosenFault, string>> = {
+  worst: 'the worst of each change',
+  'land-early': 'lands too soon',
+  'lift-early': 'lifts too soon',
+  'wrong-order': 'out of order',
+};
+
+export const slowest = 20;
+export const fastest = 150;
+const step = 5;
+export const shortestFault = 5;
+export const longestFault = 60;
+
+/** How things are to sound: the same on every page. The level starts quiet each time the page is opened. */
+@Injectable({ providedIn: 'root' })
+export class SoundSettings {
+  /** Share of the written tempo, in percent. */
+  readonly percent = signal(100);
+  readonly hasCountIn = signal(true);
+  readonly hasClick = signal(false);
+  readonly repeats = signal(false);
+  readonly fault = signal<ChosenFault>('worst');
+  readonly faultMs = signal(20);
+  /** 0 to 1; the samples themselves are capped at half. */
+  readonly level = signal(0.4);
+  readonly faultSaid = computed(() => `${faultWords[this.fault()]}, ${this.faultMs()} ms`);
+
+  slower(): void {
+    this.percent.update((percent) => Math.max(slowest, percent - step));
+  }
+
+  faster(): void {
+    this.percent.update((percent) => Math.min(fastest, percent + step));
+  }
+}

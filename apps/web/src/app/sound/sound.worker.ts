@@ -1,0 +1,17 @@
+/// <reference lib="webworker" />
+import { instrumentById, playNotes, renderTimeline } from '@zelpit/core';
+import type { SoundAnswer, SoundRequest } from './sound-messages';
+
+addEventListener('message', ({ data }: MessageEvent<SoundRequest>) => {
+  const { id, notes, settings, sampleRate } = data;
+  try {
+    const instrument = instrumentById(data.instrument);
+    const timeline = playNotes(instrument, notes, settings);
+    const samples = renderTimeline(instrument, timeline, { sampleRate });
+    const answer: SoundAnswer = { kind: 'rendered', id, samples, timeline };
+    postMessage(answer, [samples.buffer]);
+  } catch (error) {
+    const answer: SoundAnswer = { kind: 'failed', id, said: (error as Error).message };
+    postMessage(answer);
+  }
+});

@@ -1,0 +1,367 @@
+import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, viewChild } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import {
+  heardPhrases,
+  kindPhrase,
+  leadOf,
+  noteOf,
+  placePhrase,
+  playedBars,
+  tenMinuteSheet,
+  troubleWeight,
+  type PlayedNote,
+  type PlaySettings,
+  type TuneChange,
+} from '@zelpit/core';
+import type { TuneSummary } from '@zelpit/contract';
+import { ChooserComponent, type Choice } from '../shell/chooser.component';
+import { ForWhomComponent } from '../shell/for-whom.component';
+import { KeyService } from '../shell/key.service';
+import { NoticeService } from '../shell/notice.service';
+import { SentenceComponent } from '../shell/sentence.component';
+import { scoreLines } from '../score/score-lines';
+import { ScoreLineComponent } from '../score/score-line.component';
+import { SoundSettings } from '../sound/sound-settings.service';
+import { Transport } from '../sound/transport.service';
+import { SoundMenuComponent } from '../sound/sound-menu.component';
+import { TempoComponent } from '../sound/tempo.component';
+import { playedNotesOf, TunesService, type OpenedTune } from '../tunes/tunes.service';
+import { saidBy } from '../api/api.service';
+import { BarStripComponent } from './bar-strip.component';
+import { ChangeListComponent } from './change-list.component';
+
+const graceNoteMs = 50;
+
+/** A tune taken apart: music, finger lanes, what will give trouble and why, and its sound. */
+@Component({
+  selector: 'zp-tune-page',
+  imports: [
+    SentenceComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    RouterLink,
+    ScoreLineComponent,
+    BarStripComponent,
+    ChangeListComponent,
+    TempoComponent,
+    SoundMenuComponent,
+    NgbDropdownModule,
+  ],
+  templateUrl: './tune.page.html',
+})
+export class TunePage implements OnDestroy {
+  private readonly tunes = inject(TunesService);
+  private readonly router = inject(Router);
+  private readonly notices = inject(NoticeService);
+  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly transport = inject(Transport);
+  protected readonly sound = inject(SoundSettings);
+
+  readonly id = input.required<string>();
+  protected readonly opened = signal<OpenedTune | undefined>(undefined);
+  protected readonly fault = signal('');
+  protected readonly others = signal<readonly Choice<string>[]>([]);
+  protected readonly change = signal<TuneChange | undefined>(undefined);
+  protected readonly ticked = signal<ReadonlySet<string>>(new Set());
+  protected readonly isWhole = signal(false);
+  protected readonly visibleLine = signal(0);
+  /** Bar under the hand: played alone with B, and where the tune starts. */
+  protected readonly bar = signal(1);
+  private readonly width = signal(1184);
+  private readonly score = viewChild<ElementRef<HTMLElement>>('score');
+  private readonly sizes: ResizeObserver;
+
+  protected readonly lines = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? [] : scoreLines(opened.tune, opened.detail.abc, Math.max(560, this.width()) - 104);
+  });
+  protected readonly lineWidth = computed(() => Math.max(560, this.width()));
+
+  protected readonly facts = computed(() => {
+    const change = this.change();
+    const opened = this.opened();
+    if (change === undefined || opened === undefined) return undefined;
+    const { instrument } = opened;
+    const name = (id: string): string => noteOf(instrument, id).schoolName;
+    const phrases = heardPhrases(instrument, change.change, change.outcomes);
+    const lead = leadOf(change.change);
+    const bars = [...new Set(change.places.map((place) => place.bar))];
+    const heard = [
+      phrases.loweringFirst && `landing first: ${phrases.loweringFirst}`,
+      phrases.liftingFirst && `lifting first: ${phrases.liftingFirst}`,
+      phrases.wrongOrder && `wrong order: ${phrases.wrongOrder}`,
+    ].filter((each) => each !== undefined);
+    return {
+      name: `${name(change.change.from)} to ${name(change.change.to)}`,
+      kind: kindPhrase(change.change),
+      count: `${change.occurrences} ${change.occurrences === 1 ? 'time' : 'times'}: ${bars.map((bar) => (bar === 0 ? 'lead-in' : bar)).join(' ')}`,
+      places: change.places.map((place) => ({ place, said: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
+      heard: heard.join(' · '),
+      leads: [...lead.lifts, ...lead.lowers].length > 1 ? (lead.lifts[0] ?? lead.lowers[0]) : undefined,
+      under: change.under,
+    };
+  });
+
+  protected readonly outside = computed(() => {
+    const opened = this.opened();
+    if (opened === undefined || opened.tune.notices.length === 0) return undefined;
+    const said = opened.tune.notices.slice(0, 4).map((notice) => `${notice.said} (${placePhrase(notice.bar, notice.beat)})`);
+    const more = opened.tune.notices.length - said.length;
+    return { said: said.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
+  });
+
+  protected readonly tempo = computed(() => Math.round(((this.opened()?.tune.tempo ?? 72) * this.sound.percent()) / 100));
+  protected readonly playingNote = computed(() => this.transport.position()?.note ?? -1);
+  protected readonly waitingNote = computed(() => {
+    const position = this.transport.position();
+    return position !== undefined && position.beat < 0 ? this.firstPlayed : -1;
+  });
+  private firstPlayed = -1;
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' '], cap: 'Space', said: 'Play the tune from here, or stop', run: () => this.toggle() },
+    { keys: ['b'], cap: 'B', said: 'Play this bar', run: () => this.playBar() },
+    { keys: ['c'], cap: 'C', said: 'Hear the change clean', run: () => this.playChange(false) },
+    { keys: ['f'], cap: 'F', said: 'Hear it faulty', run: () => this.playChange(true) },
+    { keys: ['x'], cap: 'X', said: 'Play the tune from here with the fault in every change', run: () => this.playTune(true) },
+    { keys: ['r'], cap: 'R', said: 'Repeat on or off', run: () => this.sound.repeats.update((on) => !on) },
+    { keys: ['-'], cap: '-', said: 'Slower', run: () => this.slower() },
+    { keys: ['+', '='], cap: '+', said: 'Faster', run: () => this.faster() },
+    { keys: ['ArrowDown'], cap: '↓', said: 'Next change in the list', run: () => this.stepChange(1) },
+    { keys: ['ArrowUp'], cap: '↑', said: 'Change before it', run: () => this.stepChange(-1) },
+    { keys: ['ArrowRight'], cap: '→', said: 'Next bar', run: () => this.goToBar(this.bar() + 1) },
+    { keys: ['ArrowLeft'], cap: '←', said: 'Bar before it', run: () => this.goToBar(this.bar() - 1) },
+    { keys: ['PageDown'], cap: 'Page Down', said: 'Next line of music', run: () => this.goToLine(this.visibleLine() + 1) },
+    { keys: ['PageUp'], cap: 'Page Up', said: 'Line before it', run: () => this.goToLine(this.visibleLine() - 1) },
+    { keys: ['t'], cap: 'T', said: 'Tick or untick the change', run: () => this.tickChosen() },
+    { keys: ['l'], cap: 'L', said: 'Make lines of what is ticked, else of this change', run: () => this.makeLines() },
+    { keys: ['m'], cap: 'M', said: 'Make the ten-minute sheet', run: () => this.tenMinutes() },
+    { keys: ['w'], cap: 'W', said: 'Whole tune or one line', run: () => this.isWhole.update((whole) => !whole) },
+  ]);
+
+  constructor() {
+    effect(() => this.open(this.id()));
+    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
+    this.sizes.observe(this.element.nativeElement);
+    this.tunes.list().subscribe({
+      next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.sizes.disconnect();
+    this.transport.stop();
+  }
+
+  protected goToTune(id: string): void {
+    void this.router.navigate(['/tunes', id]);
+  }
+
+  protected choose(change: TuneChange): void {
+    this.change.set(change);
+    const [place] = change.places;
+    if (!change.places.some((each) => each.bar === this.bar())) this.goToBar(place.bar);
+  }
+
+  protected tick(change: TuneChange): void {
+    this.ticked.update((ticked) => {
+      const next = new Set(ticked);
+      if (!next.delete(change.id)) next.add(change.id);
+      return next;
+    });
+  }
+
+  protected tickChosen(): void {
+    const change = this.change();
+    if (change !== undefined) this.tick(change);
+  }
+
+  protected toggle(): void {
+    if (this.transport.playing() !== undefined) this.transport.stop();
+    else this.playTune(false);
+  }
+
+  protected slower(): void {
+    this.sound.slower();
+    this.playAgain();
+  }
+
+  protected faster(): void {
+    this.sound.faster();
+    this.playAgain();
+  }
+
+  protected playTune(isFaulty: boolean): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const order = playedBars(opened.tune);
+    const from = order.findIndex((index) => opened.tune.bars[index].number >= this.bar());
+    const start = this.bar() === 1 ? 0 : Math.max(0, from);
+    this.play('tune', playedNotesOf(opened.tune, order.slice(start)), isFaulty, () => this.playTune(isFaulty));
+  }
+
+  protected playBar(): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const bars = opened.tune.bars.flatMap((bar, index) => (bar.number === this.bar() ? [index] : []));
+    this.play('bar', playedNotesOf(opened.tune, bars), false, () => this.playBar());
+  }
+
+  protected playChange(isFaulty: boolean): void {
+    const change = this.change();
+    if (change === undefined) return;
+    const [place] = change.places;
+    const notes = [change.change.from, change.change.to, change.change.from, change.change.to].map((note, index): PlayedNote => ({
+      note,
+      graceNotes: [],
+      beats: 1,
+      index: index % 2 === 0 ? place.from : place.to,
+      isTied: false,
+    }));
+    this.play(isFaulty ? 'faulty' : 'clean', notes, isFaulty, () => this.playChange(isFaulty), 0);
+  }
+
+  protected makeLines(): void {
+    const chosen = this.change();
+    const ids = [...this.ticked()];
+    if (ids.length === 0 && chosen !== undefined) ids.push(chosen.id);
+    if (ids.length > 0) void this.router.navigate(['/tunes', this.id(), 'lines'], { queryParams: { changes: ids.join(',') } });
+  }
+
+  protected tenMinutes(): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const { lines } = tenMinuteSheet(opened.instrument, opened.changes.open);
+    if (lines.length === 0) {
+      this.notices.done('Nothing in this tune can sound wrong between two notes: there is no line to make.');
+      return;
+    }
+    void this.router.navigate(['/tunes', this.id(), 'lines'], { queryParams: { ten: 1 } });
+  }
+
+  protected goToBar(number: number): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const last = opened.tune.bars[opened.tune.bars.length - 1].number;
+    const wanted = Math.min(last, Math.max(1, number));
+    this.bar.set(wanted);
+    const index = this.lines().findIndex((line) => line.bars.some((bar) => opened.tune.bars[bar].number === wanted));
+    if (index >= 0 && index !== this.visibleLine()) this.goToLine(index, false);
+  }
+
+  protected goToLine(index: number, movesBar = true): void {
+    const wanted = Math.min(this.lines().length - 1, Math.max(0, index));
+    const line = this.lines()[wanted];
+    const opened = this.opened();
+    if (line === undefined || opened === undefined) return;
+    this.visibleLine.set(wanted);
+    if (movesBar) this.bar.set(Math.max(1, opened.tune.bars[line.bars[line.bars.length - 1]].number - this.numbersIn(wanted).size + 1));
+    const row = this.score()?.nativeElement.querySelectorAll<HTMLElement>('zp-score-line')[wanted];
+    if (row === undefined) return;
+    if (this.isWhole()) row.scrollIntoView({ block: 'nearest' });
+    else this.score()?.nativeElement.scrollTo({ top: row.offsetTop });
+  }
+
+  protected onScroll(): void {
+    const score = this.score()?.nativeElement;
+    if (score === undefined || this.isWhole()) return;
+    this.visibleLine.set(Math.round(score.scrollTop / 344));
+  }
+
+  protected readonly visibleBars = computed(() => (this.isWhole() ? new Set<number>() : this.numbersIn(this.visibleLine())));
+
+  protected readonly worstInBar = computed(() => {
+    const opened = this.opened();
+    const worst = new Map<number, TuneChange>();
+    if (opened === undefined) return worst;
+    for (const change of opened.changes.open) {
+      if (troubleWeight(opened.instrument, change.trouble) < 2) continue;
+      for (const { bar } of change.places) if (!worst.has(bar)) worst.set(bar, change);
+    }
+    return worst;
+  });
+
+  protected moveKey(semitones: number): void {
+    const before = this.opened()?.detail.abc;
+    this.tunes.move(this.id(), semitones).subscribe({
+      next: (saved) => {
+        if (saved.kind === 'refused') this.notices.done('The moved tune could not be read, so it stays as it was.');
+        else {
+          this.open(this.id());
+          if (before !== undefined)
+            this.notices.done('The key was moved.', () =>
+              this.tunes.save(this.id(), before).subscribe({ next: () => this.open(this.id()), error: (error: unknown) => this.notices.fault(error) }),
+            );
+        }
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private numbersIn(line: number): ReadonlySet<number> {
+    const opened = this.opened();
+    return new Set((this.lines()[line]?.bars ?? []).map((index) => opened?.tune.bars[index].number ?? 0).filter((number) => number > 0));
+  }
+
+  private open(id: string): void {
+    this.transport.stop();
+    this.tunes.open(id).subscribe({
+      next: (opened) => {
+        this.opened.set(opened);
+        this.fault.set('');
+        this.ticked.set(new Set());
+        this.bar.set(1);
+        this.visibleLine.set(0);
+        const [worst] = opened.changes.open;
+        this.change.set(worst);
+        if (worst !== undefined) setTimeout(() => this.goToBar(worst.places[0].bar));
+      },
+      error: (error: unknown) => this.fault.set(saidBy(error)),
+    });
+  }
+
+  private stepChange(step: number): void {
+    const opened = this.opened();
+    const change = this.change();
+    if (opened === undefined) return;
+    const all = [...opened.changes.open, ...opened.changes.underGraceNotes];
+    const index = change === undefined ? 0 : all.indexOf(change) + step;
+    const next = all[Math.min(all.length - 1, Math.max(0, index))];
+    if (next !== undefined) this.choose(next);
+  }
+
+  private again: (() => void) | undefined;
+
+  /** At another tempo what plays starts anew, at the same place in the list of things to hear. */
+  private playAgain(): void {
+    if (this.transport.playing() !== undefined) this.again?.();
+  }
+
+  private play(id: string, notes: readonly PlayedNote[], isFaulty: boolean, again: () => void, countIn?: number): void {
+    const opened = this.opened();
+    if (opened === undefined || notes.length === 0) return;
+    this.again = again;
+    this.firstPlayed = notes[0].index;
+    const { meter, notes: all } = opened.tune;
+    const isChange = countIn !== undefined;
+    const firstBeat = isChange ? 0 : all[notes[0].index].beat - 1;
+    const bars = firstBeat > 1e-6 ? meter.beats + firstBeat : meter.beats;
+    const settings: PlaySettings = {
+      tempo: this.tempo(),
+      beatsInBar: meter.beats,
+      countInBeats: countIn ?? (this.sound.hasCountIn() ? bars : 0),
+      isClickOn: !isChange && this.sound.hasClick(),
+      firstBeat,
+      graceNoteMs,
+      ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
+    };
+    void this.transport.play({ id, instrument: opened.instrument, notes, settings, times: this.sound.repeats() ? 0 : 1 });
+  }
+}
+
+function marginOf(page: HTMLElement): number {
+  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
+}

@@ -1,0 +1,102 @@
+import { inject, Injectable } from '@angular/core';
+import {
+  importResultSchema,
+  tuneDetailSchema,
+  tuneSaveSchema,
+  tuneSummarySchema,
+  type ImportResult,
+  type TuneDetail,
+  type TuneSave,
+  type TuneSummary,
+} from '@zelpit/contract';
+import {
+  changesOfTune,
+  instrumentById,
+  moveThatHelps,
+  readTune,
+  type Instrument,
+  type KeyMove,
+  type PlayedNote,
+  type Tune,
+  type TuneChange,
+  type TuneChanges,
+} from '@zelpit/core';
+import { from, map, switchMap, type Observable } from 'rxjs';
+import * as z from 'zod';
+import { ApiService } from '../api/api.service';
+import { Engraver } from '../score/engraver.service';
+
+/** A tune with everything that is found in it. */
+export interface OpenedTune {
+  readonly detail: TuneDetail;
+  readonly instrument: Instrument;
+  readonly tune: Tune;
+  readonly changes: TuneChanges;
+  /** Changes by "from-to" of their notes. */
+  readonly changeAt: ReadonlyMap<string, TuneChange>;
+  readonly move: KeyMove | undefined;
+}
+
+/** The studio's tunes: fetched, brought in, taken apart. */
+@Injectable({ providedIn: 'root' })
+export class TunesService {
+  private readonly api = inject(ApiService);
+  private readonly engraver = inject(Engraver);
+
+  list(): Observable<TuneSummary[]> {
+    return this.api.get('/api/tunes', z.array(tuneSummarySchema));
+  }
+
+  detail(id: string): Observable<TuneDetail> {
+    return this.api.get(`/api/tunes/${id}`, tuneDetailSchema);
+  }
+
+  open(id: string): Observable<OpenedTune> {
+    void this.engraver.load();
+    return this.detail(id).pipe(
+      switchMap((detail) => from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, readTune(instrumentById(detail.instrument), parsed))))),
+    );
+  }
+
+  bringIn(file: Blob): Observable<ImportResult> {
+    return this.api.upload('/api/tunes/import', file, importResultSchema);
+  }
+
+  save(id: string, abc: string): Observable<TuneSave> {
+    return this.api.put(`/api/tunes/${id}`, { abc }, tuneSaveSchema);
+  }
+
+  move(id: string, semitones: number): Observable<TuneSave> {
+    return this.api.post(`/api/tunes/${id}/move`, { semitones }, tuneSaveSchema);
+  }
+
+  putAway(id: string): Observable<void> {
+    return this.api.send('DELETE', `/api/tunes/${id}`);
+  }
+
+  bringBack(id: string): Observable<void> {
+    return this.api.send('POST', `/api/tunes/${id}/restore`);
+  }
+}
+
+function openTune(detail: TuneDetail, tune: Tune): OpenedTune {
+  const instrument = instrumentById(detail.instrument);
+  const changes = changesOfTune(instrument, tune);
+  const all = [...changes.open, ...changes.underGraceNotes];
+  const changeAt = new Map(all.flatMap((change) => change.places.map((place) => [`${place.from}-${place.to}`, change] as const)));
+  return { detail, instrument, tune, changes, changeAt, move: moveThatHelps(instrument, tune) };
+}
+
+/** The notes of some bars, as they are played. */
+export function playedNotesOf(tune: Tune, bars: readonly number[]): readonly PlayedNote[] {
+  return bars.flatMap((index) => {
+    const bar = tune.bars[index];
+    return tune.notes.slice(bar.first, bar.end).map((note): PlayedNote => ({
+      note: note.written.kind === 'note' ? note.written.note : null,
+      graceNotes: note.graceNotes,
+      beats: note.duration / tune.meter.beat,
+      index: note.index,
+      isTied: note.isTiedFromPrevious,
+    }));
+  });
+}
