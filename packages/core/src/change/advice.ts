@@ -34,7 +34,7 @@ export function heardPhrases(instrument: Instrument, change: Change, outcomes: O
 
 function todo(instrument: Instrument, change: Change): string {
   const { lifts, lowers } = leadOf(change);
-  const spoken = (fingers: readonly FingerId[]): string => listed(fingers.map((finger) => fingerOf(instrument, finger).spoken));
+  const spoken = (fingers: readonly FingerId[]): string => spokenFingers(instrument, fingers);
   if (change.kind === 'none') return 'No finger moves.';
   if (change.isDirectExchange) return `Lift ${spoken(lifts)} just before ${spoken(lowers)} lands.`;
   if (change.kind === 'cross') return `Lift ${spoken(lifts)} before you land${lowers.length === 1 ? ` ${spoken(lowers)}` : ''}.`;
@@ -45,6 +45,18 @@ function todo(instrument: Instrument, change: Change): string {
   return change.kind === 'lift-only'
     ? sentence(`${spoken([first])} leads; ${spoken(rest)} ${follow} with it.`)
     : sentence(`${spoken([first])} lands first, ${spoken(rest.slice(-1))} last.`);
+}
+
+/** "right ring, middle and index": the hand is said once where several of its fingers follow each other. */
+export function spokenFingers(instrument: Instrument, ids: readonly FingerId[]): string {
+  let handSaid = '';
+  const words = ids.map((id) => {
+    const { spoken, hand } = fingerOf(instrument, id);
+    const isSaid = handSaid === hand;
+    if (spoken.startsWith(`${hand} `)) handSaid = hand;
+    return isSaid ? spoken.replace(`${hand} `, '') : spoken;
+  });
+  return listed(words);
 }
 
 function otherwise(instrument: Instrument, change: Change, trouble: Trouble): string {

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { practiceChanter as chanter } from '../fingering';
 import { changeBetween, crossesOf, kindPhrase, leadOf, outcomesOf, troubleOf } from '.';
-import { adviceFor, heardPhrases } from './advice';
+import { adviceFor, heardPhrases, spokenFingers } from './advice';
 import { compareTrouble, troubleWeight } from './trouble';
 import { crossingNoise, patternsAlong } from './in-between';
 import { heardFrom } from '../acoustics';
@@ -194,7 +194,7 @@ describe('trouble and advice', () => {
 
   it.each([
     ['c', 'e', 'Lift left ring and right little before you land.', 'Land too soon and low G cuts in before E.'],
-    ['low-a', 'c', 'Lift right middle and right ring before you land right little.', 'Land too soon and low G cuts in before C.'],
+    ['low-a', 'c', 'Lift right middle and ring before you land right little.', 'Land too soon and low G cuts in before C.'],
     ['b', 'e', 'Lift left ring just before right ring lands.', 'Land too soon and low A cuts in before E.'],
     ['low-a', 'e', 'Only left ring lifts.', 'Nothing can cut in.'],
     ['e', 'high-g', 'Left index leads; left middle goes with it.', 'Out of order, F slips in before high G.'],
@@ -211,5 +211,14 @@ describe('trouble and advice', () => {
       liftingFirst: 'a gap: a thin E',
       wrongOrder: 'a blurred C',
     });
+  });
+});
+
+describe('spokenFingers', () => {
+  it('says the hand once where several of its fingers follow each other', () => {
+    expect(spokenFingers(chanter, ['R3', 'R2', 'R1'])).toBe('right ring, middle and index');
+    expect(spokenFingers(chanter, ['L3', 'R4'])).toBe('left ring and right little');
+    expect(spokenFingers(chanter, ['T', 'L1', 'L2', 'R4'])).toBe('thumb, left index, middle and right little');
+    expect(spokenFingers(chanter, ['L3'])).toBe('left ring');
   });
 });

@@ -12,7 +12,7 @@ interface Seam {
   readonly trouble: Trouble | undefined;
 }
 
-export const scoreGeometry = { labels: 104, staffTop: 48, lanesTop: 108, pitch: 21, marks: 318, height: 344 } as const;
+export const scoreGeometry = { labels: 104, staffTop: 46, lanesTop: 104, pitch: 21, marks: 312, height: 336 } as const;
 const leadSeam = 26;
 
 /** One line of music with the finger lanes under it; columns stand under their noteheads. */
@@ -33,7 +33,7 @@ const leadSeam = 26;
         <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry.height - 28" rx="12" />
       }
       @for (bar of barNumbers(); track bar.said) {
-        <svg:text class="bar-number" [attr.x]="bar.x" y="20">{{ bar.said }}</svg:text>
+        <svg:text class="bar-number" [attr.x]="bar.x" y="14">{{ bar.said }}</svg:text>
       }
       <svg:g
         zpLanes
@@ -48,6 +48,9 @@ const leadSeam = 26;
         <svg:text class="lane-label wrongly" [attr.x]="geometry.labels - 12" [attr.y]="geometry.marks + 6" text-anchor="end" style="fill: var(--vermilion)">
           cuts in
         </svg:text>
+      }
+      @for (head of heads(); track head.note) {
+        <svg:rect class="column" [attr.data-note]="head.note" [attr.x]="head.x - 9" [attr.y]="24" width="18" [attr.height]="geometry.lanesTop - 24" (click)="noteChosen.emit(head.note)" />
       }
       @for (seam of seams(); track seam.x) {
         @if (seam.trouble; as trouble) {
@@ -82,6 +85,8 @@ export class ScoreLineComponent {
   /** Note that waits for its count-in; -1 for none. */
   readonly waitingNote = input(-1);
   readonly chosen = output<TuneChange>();
+  /** A notehead was clicked: its note's index. */
+  readonly noteChosen = output<number>();
 
   protected readonly geometry = scoreGeometry;
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
@@ -114,6 +119,14 @@ export class ScoreLineComponent {
     return [{ x: own[0].x - 2 * leadSeam, note: before.written.note, graceNotes: [] }, ...own];
   });
 
+  /** The columns of this line's own notes. */
+  protected readonly heads = computed(() => {
+    const { first, end } = this.line();
+    return this.columns()
+      .slice(first - end)
+      .map(({ x }, position) => ({ x, note: first + position }));
+  });
+
   protected readonly seams = computed((): readonly Seam[] => {
     const columns = this.columns();
     const firstIndex = this.line().end - columns.length;
@@ -139,7 +152,8 @@ export class ScoreLineComponent {
     return this.line().bars.flatMap((index) => {
       const bar = this.tune().bars[index];
       const column = columns[offset + bar.first - first];
-      if (bar.number === 0 || seen.has(bar.number) || column === undefined) return [];
+      const goesOn = index > 0 && this.tune().bars[index - 1].number === bar.number;
+      if (bar.number === 0 || goesOn || seen.has(bar.number) || column === undefined) return [];
       seen.add(bar.number);
       const left = column.graceNotes[0]?.x ?? column.x;
       return [{ x: Math.max(scoreGeometry.labels + 2, left - 14), said: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];

@@ -8,7 +8,7 @@ import { KeyService } from './key.service';
   imports: [RouterLink],
   template: `
     <header class="sentence">
-      <a class="mark" routerLink="/places" aria-label="All places (key G)" title="All places">
+      <a class="home-mark" routerLink="/places" aria-label="All places (key G)" title="All places">
         <svg viewBox="0 0 40 40" aria-hidden="true">
           <path class="mark-wood" d="M4 34.5H36" />
           <path class="mark-ribbon" d="M9 9.5H27C35 9.5 31 17 24 19C15 21.5 10 28.5 20 28.5H32" />
@@ -19,6 +19,7 @@ import { KeyService } from './key.service';
         @if (state()) {
           <span class="save-state" role="status">{{ state() }}</span>
         }
+        <ng-content select="[sentenceEnd]" />
         <button type="button" class="keys-button" (click)="showKeys()">Keys <kbd>?</kbd></button>
       </div>
     </header>

@@ -42,6 +42,7 @@ import { Transport } from './transport.service';
           />
           <span class="d-flex flex-wrap gap-3 my-2">
             <button type="button" class="word" (click)="playBar.emit()">Hear this bar <kbd>B</kbd></button>
+            <button type="button" class="word" (click)="playBarFaulty.emit()">This bar with the fault</button>
             <button type="button" class="word" (click)="playFaulty.emit()">Tune with the fault <kbd>X</kbd></button>
           </span>
           <label class="form-label d-block" for="level">Level</label>
@@ -61,6 +62,7 @@ export class SoundMenuComponent {
   protected readonly longest = longestFault;
   readonly playFaulty = output<void>();
   readonly playBar = output<void>();
+  readonly playBarFaulty = output<void>();
 
   protected chooseFault(event: Event): void {
     this.sound.fault.set((event.target as HTMLSelectElement).value as ChosenFault);

@@ -9,7 +9,7 @@ import { fastest, slowest, SoundSettings } from './sound-settings.service';
       <button type="button" class="square" aria-label="Slower" [disabled]="sound.percent() <= slowest" (click)="slower.emit()">-</button>
       <span>
         <span class="figure">{{ beats() }}</span> beats a minute
-        <small class="second d-block">{{ sound.percent() }} in 100 of the written tempo</small>
+        <small class="second d-block">{{ sound.percent() === 100 ? 'as written' : sound.percent() + ' % speed' }}</small>
       </span>
       <button type="button" class="square" aria-label="Faster" [disabled]="sound.percent() >= fastest" (click)="faster.emit()">+</button>
     </span>

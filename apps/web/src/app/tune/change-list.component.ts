@@ -3,50 +3,52 @@ import { noteOf, type Instrument, type TuneChange, type TuneChanges } from '@zel
 import { MarkComponent } from '../lanes/mark.component';
 import { changeGroups, inColumns } from './change-groups';
 
-const columns = 4;
+const desk = { all: 4, shared: 2 } as const;
+/** Rows that the links under the last column take. */
+const footRows = 3;
 
 /** Every distinct change of a tune, grouped by what is heard, worst first. */
 @Component({
   selector: 'zp-change-list',
   imports: [MarkComponent],
   template: `
-    @for (column of columns(); track $index) {
-      <div>
-        @for (group of column; track group.title) {
-          <h2 class="change-heading" [class.is-nothing]="group.trouble.kind === 'none'">
-            <svg viewBox="-16 -16 32 32" aria-hidden="true">
-              <g zpMark [instrument]="instrument()" [trouble]="group.trouble" [size]="28" [showsNothing]="true" />
-            </svg>
-            {{ group.title }}
-          </h2>
-          <ul class="change-list" [class.is-worst]="group.trouble.kind === 'pop'">
-            @for (row of group.changes; track row.change.id) {
-              <li class="change-row" [class.is-chosen]="row.change === chosen()">
-                <button type="button" class="change-button" [attr.aria-pressed]="row.change === chosen()" (click)="choose.emit(row.change)">
-                  <span class="change-rank">{{ row.rank }}</span>
-                  <span class="change-name">{{ name(row.change) }}</span>
-                  <span class="change-count">{{ row.change.occurrences }}×</span>
+    @for (region of regions(); track region.name) {
+      <div class="changes-region" [style.flex-grow]="region.columns.length" [style.--columns]="region.columns.length" role="group" [attr.aria-label]="region.name" tabindex="0">
+        @for (column of region.columns; track $index) {
+          <div>
+            @for (group of column; track group.title) {
+              <h2 class="change-heading" [class.is-nothing]="group.trouble.kind === 'none'">
+                <svg viewBox="-16 -16 32 32" aria-hidden="true"><g zpMark [instrument]="instrument()" [trouble]="group.trouble" [size]="28" [showsNothing]="true" /></svg>
+                <span>{{ group.title }}{{ group.goesOn ? ', more' : '' }}</span>
+              </h2>
+              <ul class="change-list" [class.is-worst]="group.trouble.kind === 'pop'">
+                @for (row of group.changes; track row.change.id) {
+                  <li class="change-row" [class.is-chosen]="row.change === chosen()">
+                    <button type="button" class="change-button" [attr.aria-pressed]="row.change === chosen()" (click)="choose.emit(row.change)">
+                      <span class="change-rank">{{ row.rank }}</span>
+                      <span class="change-name">{{ name(row.change) }}</span>
+                      <span class="change-count">{{ row.change.occurrences }}×</span>
+                    </button>
+                    <input
+                      type="checkbox"
+                      class="tick"
+                      [checked]="ticked().has(row.change.id)"
+                      [attr.aria-label]="'Tick ' + name(row.change) + ' for a line'"
+                      (change)="tick.emit(row.change)"
+                    />
+                  </li>
+                }
+              </ul>
+            }
+            @if (region.hasFoot && $last) {
+              @if (hiddenCount() > 0) {
+                <button type="button" class="word mt-2" (click)="showsHidden.set(!showsHidden())">
+                  {{ showsHidden() ? 'Back to the open changes' : hiddenCount() + ' more under grace notes' }}
                 </button>
-                <input
-                  type="checkbox"
-                  class="tick"
-                  [checked]="ticked().has(row.change.id)"
-                  [attr.aria-label]="'Tick ' + name(row.change) + ' for a line'"
-                  (change)="tick.emit(row.change)"
-                />
-              </li>
-            }
-          </ul>
-        }
-        @if ($last) {
-          <div class="d-flex flex-wrap gap-3 align-items-center mt-2">
-            @if (hiddenCount() > 0) {
-              <button type="button" class="word" (click)="showsHidden.set(!showsHidden())">
-                {{ showsHidden() ? 'Back to the open changes' : hiddenCount() + ' more under grace notes' }}
-              </button>
-            }
-            @if (!showsHidden()) {
-              <button type="button" class="btn btn-solid" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
+              }
+              <div class="changes-foot">
+                <button type="button" class="btn btn-solid btn-low" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
+              </div>
             }
           </div>
         }
@@ -68,10 +70,21 @@ export class ChangeListComponent {
 
   protected readonly showsHidden = signal(false);
   protected readonly hiddenCount = computed(() => this.changes().underGraceNotes.length);
-  protected readonly columns = computed(() => {
+  /** What cuts in stands by itself, so that it never scrolls away with the rest. */
+  protected readonly regions = computed(() => {
     const { open, underGraceNotes } = this.changes();
     const shown = this.showsHidden() || open.length === 0 ? underGraceNotes : open;
-    return inColumns(changeGroups(this.instrument(), shown), columns);
+    const groups = changeGroups(this.instrument(), shown);
+    const worst = groups.filter((group) => group.trouble.kind === 'pop');
+    const rest = groups.filter((group) => group.trouble.kind !== 'pop');
+    const parts = [
+      { name: 'What cuts in', groups: worst },
+      { name: 'The other changes', groups: rest },
+    ].filter((part) => part.groups.length > 0);
+    return parts.map((part, index) => {
+      const hasFoot = index === parts.length - 1;
+      return { name: part.name, hasFoot, columns: inColumns(part.groups, parts.length === 1 ? desk.all : desk.shared, hasFoot ? footRows : 0) };
+    });
   });
 
   protected name(change: TuneChange): string {

@@ -1,19 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import {
-  heardPhrases,
-  kindPhrase,
-  leadOf,
-  noteOf,
-  placePhrase,
-  playedBars,
-  tenMinuteSheet,
-  troubleWeight,
-  type PlayedNote,
-  type PlaySettings,
-  type TuneChange,
-} from '@zelpit/core';
+import { placePhrase, tenMinuteSheet, troubleWeight, type TuneChange } from '@zelpit/core';
 import type { TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
@@ -21,17 +9,17 @@ import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { scoreLines } from '../score/score-lines';
-import { ScoreLineComponent } from '../score/score-line.component';
+import { scoreGeometry, ScoreLineComponent } from '../score/score-line.component';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport } from '../sound/transport.service';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { TempoComponent } from '../sound/tempo.component';
-import { playedNotesOf, TunesService, type OpenedTune } from '../tunes/tunes.service';
+import { TunesService, type OpenedTune } from '../tunes/tunes.service';
 import { saidBy } from '../api/api.service';
 import { BarStripComponent } from './bar-strip.component';
+import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
-
-const graceNoteMs = 50;
+import { TunePlayer } from './tune-player';
 
 /** A tune taken apart: music, finger lanes, what will give trouble and why, and its sound. */
 @Component({
@@ -49,12 +37,14 @@ const graceNoteMs = 50;
     NgbDropdownModule,
   ],
   templateUrl: './tune.page.html',
+  providers: [TunePlayer],
 })
 export class TunePage implements OnDestroy {
   private readonly tunes = inject(TunesService);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly player = inject(TunePlayer);
   protected readonly transport = inject(Transport);
   protected readonly sound = inject(SoundSettings);
 
@@ -81,26 +71,7 @@ export class TunePage implements OnDestroy {
   protected readonly facts = computed(() => {
     const change = this.change();
     const opened = this.opened();
-    if (change === undefined || opened === undefined) return undefined;
-    const { instrument } = opened;
-    const name = (id: string): string => noteOf(instrument, id).schoolName;
-    const phrases = heardPhrases(instrument, change.change, change.outcomes);
-    const lead = leadOf(change.change);
-    const bars = [...new Set(change.places.map((place) => place.bar))];
-    const heard = [
-      phrases.loweringFirst && `landing first: ${phrases.loweringFirst}`,
-      phrases.liftingFirst && `lifting first: ${phrases.liftingFirst}`,
-      phrases.wrongOrder && `wrong order: ${phrases.wrongOrder}`,
-    ].filter((each) => each !== undefined);
-    return {
-      name: `${name(change.change.from)} to ${name(change.change.to)}`,
-      kind: kindPhrase(change.change),
-      count: `${change.occurrences} ${change.occurrences === 1 ? 'time' : 'times'}: ${bars.map((bar) => (bar === 0 ? 'lead-in' : bar)).join(' ')}`,
-      places: change.places.map((place) => ({ place, said: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
-      heard: heard.join(' · '),
-      leads: [...lead.lifts, ...lead.lowers].length > 1 ? (lead.lifts[0] ?? lead.lowers[0]) : undefined,
-      under: change.under,
-    };
+    return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change);
   });
 
   protected readonly outside = computed(() => {
@@ -111,13 +82,15 @@ export class TunePage implements OnDestroy {
     return { said: said.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
   });
 
-  protected readonly tempo = computed(() => Math.round(((this.opened()?.tune.tempo ?? 72) * this.sound.percent()) / 100));
+  protected readonly tempo = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? 0 : this.player.tempoOf(opened);
+  });
   protected readonly playingNote = computed(() => this.transport.position()?.note ?? -1);
   protected readonly waitingNote = computed(() => {
     const position = this.transport.position();
-    return position !== undefined && position.beat < 0 ? this.firstPlayed : -1;
+    return position !== undefined && position.beat < 0 ? this.player.firstPlayed() : -1;
   });
-  private firstPlayed = -1;
 
   private readonly release = inject(KeyService).use([
     { keys: [' '], cap: 'Space', said: 'Play the tune from here, or stop', run: () => this.toggle() },
@@ -137,7 +110,7 @@ export class TunePage implements OnDestroy {
     { keys: ['t'], cap: 'T', said: 'Tick or untick the change', run: () => this.tickChosen() },
     { keys: ['l'], cap: 'L', said: 'Make lines of what is ticked, else of this change', run: () => this.makeLines() },
     { keys: ['m'], cap: 'M', said: 'Make the ten-minute sheet', run: () => this.tenMinutes() },
-    { keys: ['w'], cap: 'W', said: 'Whole tune or one line', run: () => this.isWhole.update((whole) => !whole) },
+    { keys: ['w'], cap: 'W', said: 'Whole tune or one line', run: () => this.toggleWhole() },
   ]);
 
   constructor() {
@@ -186,42 +159,39 @@ export class TunePage implements OnDestroy {
 
   protected slower(): void {
     this.sound.slower();
-    this.playAgain();
+    this.player.playAgain();
   }
 
   protected faster(): void {
     this.sound.faster();
-    this.playAgain();
+    this.player.playAgain();
   }
 
   protected playTune(isFaulty: boolean): void {
     const opened = this.opened();
-    if (opened === undefined) return;
-    const order = playedBars(opened.tune);
-    const from = order.findIndex((index) => opened.tune.bars[index].number >= this.bar());
-    const start = this.bar() === 1 ? 0 : Math.max(0, from);
-    this.play('tune', playedNotesOf(opened.tune, order.slice(start)), isFaulty, () => this.playTune(isFaulty));
+    if (opened !== undefined) this.player.playTune(opened, this.bar(), isFaulty);
   }
 
-  protected playBar(): void {
+  protected playBar(isFaulty = false): void {
     const opened = this.opened();
-    if (opened === undefined) return;
-    const bars = opened.tune.bars.flatMap((bar, index) => (bar.number === this.bar() ? [index] : []));
-    this.play('bar', playedNotesOf(opened.tune, bars), false, () => this.playBar());
+    if (opened !== undefined) this.player.playBar(opened, this.bar(), isFaulty);
   }
 
   protected playChange(isFaulty: boolean): void {
+    const opened = this.opened();
     const change = this.change();
-    if (change === undefined) return;
-    const [place] = change.places;
-    const notes = [change.change.from, change.change.to, change.change.from, change.change.to].map((note, index): PlayedNote => ({
-      note,
-      graceNotes: [],
-      beats: 1,
-      index: index % 2 === 0 ? place.from : place.to,
-      isTied: false,
-    }));
-    this.play(isFaulty ? 'faulty' : 'clean', notes, isFaulty, () => this.playChange(isFaulty), 0);
+    if (opened !== undefined && change !== undefined) this.player.playChange(opened, change, isFaulty);
+  }
+
+  protected toggleWhole(): void {
+    const bar = this.bar();
+    this.isWhole.update((whole) => !whole);
+    setTimeout(() => this.goToLine(this.lineOfBar(bar), false));
+  }
+
+  protected goToNote(index: number): void {
+    const opened = this.opened();
+    if (opened !== undefined) this.bar.set(Math.max(1, opened.tune.notes[index].bar));
   }
 
   protected makeLines(): void {
@@ -248,8 +218,16 @@ export class TunePage implements OnDestroy {
     const last = opened.tune.bars[opened.tune.bars.length - 1].number;
     const wanted = Math.min(last, Math.max(1, number));
     this.bar.set(wanted);
-    const index = this.lines().findIndex((line) => line.bars.some((bar) => opened.tune.bars[bar].number === wanted));
-    if (index >= 0 && index !== this.visibleLine()) this.goToLine(index, false);
+    const index = this.lineOfBar(wanted);
+    if (index !== this.visibleLine() || this.isWhole()) this.goToLine(index, false);
+  }
+
+  private lineOfBar(number: number): number {
+    const opened = this.opened();
+    return Math.max(
+      0,
+      this.lines().findIndex((line) => line.bars.some((bar) => opened?.tune.bars[bar].number === number)),
+    );
   }
 
   protected goToLine(index: number, movesBar = true): void {
@@ -268,7 +246,7 @@ export class TunePage implements OnDestroy {
   protected onScroll(): void {
     const score = this.score()?.nativeElement;
     if (score === undefined || this.isWhole()) return;
-    this.visibleLine.set(Math.round(score.scrollTop / 344));
+    this.visibleLine.set(Math.round(score.scrollTop / scoreGeometry.height));
   }
 
   protected readonly visibleBars = computed(() => (this.isWhole() ? new Set<number>() : this.numbersIn(this.visibleLine())));
@@ -331,34 +309,6 @@ export class TunePage implements OnDestroy {
     const index = change === undefined ? 0 : all.indexOf(change) + step;
     const next = all[Math.min(all.length - 1, Math.max(0, index))];
     if (next !== undefined) this.choose(next);
-  }
-
-  private again: (() => void) | undefined;
-
-  /** At another tempo what plays starts anew, at the same place in the list of things to hear. */
-  private playAgain(): void {
-    if (this.transport.playing() !== undefined) this.again?.();
-  }
-
-  private play(id: string, notes: readonly PlayedNote[], isFaulty: boolean, again: () => void, countIn?: number): void {
-    const opened = this.opened();
-    if (opened === undefined || notes.length === 0) return;
-    this.again = again;
-    this.firstPlayed = notes[0].index;
-    const { meter, notes: all } = opened.tune;
-    const isChange = countIn !== undefined;
-    const firstBeat = isChange ? 0 : all[notes[0].index].beat - 1;
-    const bars = firstBeat > 1e-6 ? meter.beats + firstBeat : meter.beats;
-    const settings: PlaySettings = {
-      tempo: this.tempo(),
-      beatsInBar: meter.beats,
-      countInBeats: countIn ?? (this.sound.hasCountIn() ? bars : 0),
-      isClickOn: !isChange && this.sound.hasClick(),
-      firstBeat,
-      graceNoteMs,
-      ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
-    };
-    void this.transport.play({ id, instrument: opened.instrument, notes, settings, times: this.sound.repeats() ? 0 : 1 });
   }
 }
 

@@ -1,0 +1,46 @@
+import { fingerOf, heardPhrases, kindPhrase, leadOf, noteOf, placePhrase, type Instrument, type Place, type TuneChange } from '@zelpit/core';
+
+/** What the band says of a change, in words. */
+export interface ChangeFacts {
+  readonly name: string;
+  readonly kind: string;
+  /** "7 times: bars 1 3 5" */
+  readonly count: string;
+  readonly places: readonly { readonly place: Place; readonly said: string }[];
+  /** What is heard in each of the three ways of going wrong; empty where nothing can be. */
+  readonly heard: readonly { readonly how: string; readonly said: string }[];
+  /** "left ring leads"; empty where one finger moves alone. */
+  readonly leads: string;
+  readonly under: readonly string[];
+}
+
+export function changeFacts(instrument: Instrument, { change, outcomes, occurrences, places, under }: TuneChange): ChangeFacts {
+  const name = (id: string): string => noteOf(instrument, id).schoolName;
+  const { lifts, lowers } = leadOf(change);
+  const [leader] = [...lifts, ...lowers];
+  const bars = [...new Set(places.map((place) => place.bar))];
+  const phrases = heardPhrases(instrument, change, outcomes);
+  const heard = [
+    { how: 'landing first', said: phrases.loweringFirst },
+    { how: 'lifting first', said: phrases.liftingFirst },
+    { how: 'wrong order', said: phrases.wrongOrder },
+  ];
+  return {
+    name: `${name(change.from)} to ${name(change.to)}`,
+    kind: kindPhrase(change),
+    count: `${occurrences} ${occurrences === 1 ? 'time' : 'times'}: ${barsPhrase(bars)}`,
+    places: places.map((place) => ({ place, said: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
+    heard: heard.flatMap(({ how, said }) => (said === undefined ? [] : [{ how, said }])),
+    leads: change.movers.length > 1 && leader !== undefined ? `${fingerOf(instrument, leader).spoken} leads` : '',
+    under,
+  };
+}
+
+const mostBarsSaid = 10;
+
+function barsPhrase(bars: readonly number[]): string {
+  const said = bars.slice(0, mostBarsSaid).map((bar) => (bar === 0 ? 'lead-in' : String(bar)));
+  const word = bars.filter((bar) => bar > 0).length > 1 ? 'bars ' : 'bar ';
+  const more = bars.length > mostBarsSaid ? ` and ${bars.length - mostBarsSaid} more` : '';
+  return `${bars.length === 1 && bars[0] === 0 ? '' : word}${said.join(' ')}${more}`;
+}
