@@ -51,5 +51,13 @@ export default tseslint.config(
     rules: { '@angular-eslint/component-selector': ['error', { type: ['element', 'attribute'], prefix: 'zp', style: 'kebab-case' }] },
   },
   { files: ['apps/web/src/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
-  { files: ['**/*.spec.ts', '**/*.e2e.ts', '**/*.bench.ts', '**/migrations/*.ts'], rules: { 'max-lines-per-function': 'off', '@typescript-eslint/no-explicit-any': 'off', 'no-nested-ternary': 'off', '@typescript-eslint/no-empty-function': 'off' } },
+  {
+    files: ['**/*.spec.ts', '**/*.e2e.ts', '**/*.bench.ts', '**/migrations/*.ts'],
+    rules: {
+      'max-lines-per-function': 'off',
+      '@typescript-eslint/no-explicit-any': 'off',
+      'no-nested-ternary': 'off',
+      '@typescript-eslint/no-empty-function': 'off',
+    },
+  },
 );

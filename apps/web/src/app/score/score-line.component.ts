@@ -50,7 +50,15 @@ const leadSeam = 26;
         </svg:text>
       }
       @for (head of heads(); track head.note) {
-        <svg:rect class="column" [attr.data-note]="head.note" [attr.x]="head.x - 9" [attr.y]="24" width="18" [attr.height]="geometry.lanesTop - 24" (click)="noteChosen.emit(head.note)" />
+        <svg:rect
+          class="column"
+          [attr.data-note]="head.note"
+          [attr.x]="head.x - 9"
+          [attr.y]="24"
+          width="18"
+          [attr.height]="geometry.lanesTop - 24"
+          (click)="noteChosen.emit(head.note)"
+        />
       }
       @for (seam of seams(); track seam.x) {
         @if (seam.trouble; as trouble) {

@@ -45,7 +45,11 @@ export class BarStripComponent {
 
   protected readonly bars = computed(() => {
     const { bars } = this.tune();
-    const starts = new Set(bars.flatMap((bar, index) => (bar.endsPart && index < bars.length - 1 ? [bars[index + 1].number === bar.number ? bar.number + 1 : bars[index + 1].number] : [])));
+    const starts = new Set(
+      bars.flatMap((bar, index) =>
+        bar.endsPart && index < bars.length - 1 ? [bars[index + 1].number === bar.number ? bar.number + 1 : bars[index + 1].number] : [],
+      ),
+    );
     const numbers = [...new Set(bars.map((bar) => bar.number))].filter((number) => number > 0);
     return numbers.map((number) => {
       const worst = this.worst().get(number);

@@ -13,12 +13,21 @@ const footRows = 3;
   imports: [MarkComponent],
   template: `
     @for (region of regions(); track region.name) {
-      <div class="changes-region" [style.flex-grow]="region.columns.length" [style.--columns]="region.columns.length" role="group" [attr.aria-label]="region.name" tabindex="0">
+      <div
+        class="changes-region"
+        [style.flex-grow]="region.columns.length"
+        [style.--columns]="region.columns.length"
+        role="group"
+        [attr.aria-label]="region.name"
+        tabindex="0"
+      >
         @for (column of region.columns; track $index) {
           <div>
             @for (group of column; track group.title) {
               <h2 class="change-heading" [class.is-nothing]="group.trouble.kind === 'none'">
-                <svg viewBox="-16 -16 32 32" aria-hidden="true"><g zpMark [instrument]="instrument()" [trouble]="group.trouble" [size]="28" [showsNothing]="true" /></svg>
+                <svg viewBox="-16 -16 32 32" aria-hidden="true">
+                  <g zpMark [instrument]="instrument()" [trouble]="group.trouble" [size]="28" [showsNothing]="true" />
+                </svg>
                 <span>{{ group.title }}{{ group.goesOn ? ', more' : '' }}</span>
               </h2>
               <ul class="change-list" [class.is-worst]="group.trouble.kind === 'pop'">

@@ -37,9 +37,13 @@ export class TunePlayer {
   playChange(opened: OpenedTune, change: TuneChange, isFaulty: boolean): void {
     const [place] = change.places;
     const { from, to } = change.change;
-    const notes = [from, to, from, to].map(
-      (note, index): PlayedNote => ({ note, graceNotes: [], beats: 1, index: index % 2 === 0 ? place.from : place.to, isTied: false }),
-    );
+    const notes = [from, to, from, to].map((note, index): PlayedNote => ({
+      note,
+      graceNotes: [],
+      beats: 1,
+      index: index % 2 === 0 ? place.from : place.to,
+      isTied: false,
+    }));
     this.play(opened, isFaulty ? 'faulty' : 'clean', notes, isFaulty, () => this.playChange(opened, change, isFaulty));
   }
 
