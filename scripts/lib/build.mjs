@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { dist, root } from './paths.mjs';
 import { run, say } from './run.mjs';
 
 const sources = ['packages', 'apps', 'package-lock.json', 'tsconfig.base.json', 'scripts/lib/build.mjs'];
-const skipped = new Set(['node_modules', 'dist', '.angular']);
+const skipped = new Set(['node_modules', 'dist', '.angular', 'generated']);
 
 function* filesOf(path) {
   let entries;
@@ -37,6 +37,7 @@ export async function ensureBuilt({ always = false } = {}) {
   if (!always && existsSync(stamp) && readFileSync(stamp, 'utf8') === current) return;
   say('Building the application (under a minute) …');
   await buildServer();
+  await writePaperFonts();
   await run('npx', ['ng', 'build'], { cwd: join(root, 'apps', 'web'), env: { NG_CLI_ANALYTICS: 'false' } });
   mkdirSync(dist, { recursive: true });
   writeFileSync(stamp, current);
@@ -58,4 +59,18 @@ async function buildServer() {
     tsconfig: join(root, 'apps/server/tsconfig.json'),
     external: Object.keys(dependencies).filter((name) => !name.startsWith('@zelpit/')),
   });
+}
+
+/** The PDF needs the fonts as TrueType; the package ships them compressed for the web only. */
+export async function writePaperFonts() {
+  const { decompress } = await import('wawoff2');
+  const folder = join(root, 'apps/web/generated/fonts');
+  mkdirSync(folder, { recursive: true });
+  copyFileSync(join(root, 'node_modules/@fontsource/gabarito/LICENSE'), join(folder, 'OFL.txt'));
+  for (const subset of ['latin', 'latin-ext']) {
+    for (const weight of [500, 700, 800]) {
+      const packed = readFileSync(join(root, `node_modules/@fontsource/gabarito/files/gabarito-${subset}-${weight}-normal.woff2`));
+      writeFileSync(join(folder, `gabarito-${subset}-${weight}.ttf`), await decompress(packed));
+    }
+  }
 }

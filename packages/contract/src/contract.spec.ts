@@ -34,7 +34,7 @@ describe('input from people', () => {
     expect(signInSchema.safeParse({ email: 'a'.repeat(201), password: 'x' }).success).toBe(false);
     expect(tuneMoveSchema.safeParse({ semitones: 13 }).success).toBe(false);
     const studentId = '6c1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10';
-    const sheet = { studentId, tuneId: null, instrument: 'practice-chanter', title: 'Week 1' };
+    const sheet = { studentId, tuneId: null, instrument: 'practice-chanter', title: 'Week 1', note: '' };
     expect(sheetCreateSchema.safeParse({ ...sheet, lines: [line] }).success).toBe(true);
     expect(sheetCreateSchema.safeParse({ ...sheet, lines: Array(61).fill(line) }).success).toBe(false);
   });

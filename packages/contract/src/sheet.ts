@@ -24,12 +24,18 @@ export const sheetCreateSchema = z.strictObject({
   tuneId: idSchema.nullable(),
   instrument: z.string().min(1).max(60),
   title,
+  note: z.string().max(300, 'The words at the head have at most 300 characters.'),
   lines,
 });
 export type SheetCreate = z.infer<typeof sheetCreateSchema>;
 
 /** `version` is the one that was read; a later one in the database refuses the save. */
-export const sheetSaveSchema = z.strictObject({ title, note: z.string().max(300), lines, version: z.number().int().min(1) });
+export const sheetSaveSchema = z.strictObject({
+  title,
+  note: z.string().max(300, 'The words at the head have at most 300 characters.'),
+  lines,
+  version: z.number().int().min(1),
+});
 export type SheetSave = z.infer<typeof sheetSaveSchema>;
 
 export const sheetLineSchema = z.object({

@@ -1,4 +1,4 @@
-import { changesOfTune, instrumentById, readBook, tenMinuteSheet, type ReadEntry } from '@zelpit/core';
+import { changesOfTune, heldPhrase, instrumentById, readBook, tenMinuteSheet, type ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import { hashPassword } from '../accounts/password';
@@ -37,6 +37,7 @@ export async function loadDemo(dataSource: DataSource): Promise<void> {
     tuneId: saved[0].id,
     instrument: instrument.id,
     title: `Ten minutes for ${first.alias}`,
+    note: heldPhrase(plan),
     lines: plan.lines.map((line) => ({ ...line, point: '' })),
   });
 }

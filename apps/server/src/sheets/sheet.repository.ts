@@ -26,9 +26,9 @@ export class SheetRepository {
 
   async add(studioId: string, sheet: SheetCreate): Promise<string> {
     const id = randomUUID();
-    const { studentId, tuneId, instrument, title } = sheet;
+    const { studentId, tuneId, instrument, title, note } = sheet;
     await this.dataSource.transaction(async (manager) => {
-      await manager.insert(SheetEntity, { id, studioId, studentId, tuneId, instrument, title, note: '', version: 1 });
+      await manager.insert(SheetEntity, { id, studioId, studentId, tuneId, instrument, title, note, version: 1 });
       await this.writeLines(manager, id, sheet.lines, new Map());
     });
     return id;

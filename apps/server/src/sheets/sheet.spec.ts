@@ -17,7 +17,8 @@ afterAll(() => server.close());
 
 const line = (home: string, other: string, more: object = {}) => ({ home, other, repetitions: 8, tempo: null, point: '', ...more });
 const newSheet = async (lines = [line('c', 'e'), line('low-a', 'c')]): Promise<SheetDetail> =>
-  (await ada.post('/api/sheets', { studentId, tuneId: null, instrument: 'practice-chanter', title: 'Ten minutes', lines }).expect(201)).body as SheetDetail;
+  (await ada.post('/api/sheets', { studentId, tuneId: null, instrument: 'practice-chanter', title: 'Ten minutes', note: '', lines }).expect(201))
+    .body as SheetDetail;
 const save = (sheet: SheetDetail, change: object) =>
   ada.put(`/api/sheets/${sheet.id}`, {
     title: sheet.title,
@@ -79,7 +80,7 @@ describe('a sheet', () => {
     await bo.get(`/api/sheets/${sheet.id}/lines.abc`).expect(404);
     await bo.get(`/api/lines/${sheet.lines[0].code}`).expect(404);
     await bo.put(`/api/students/${studentId}`, { alias: 'Mine now' }).expect(404);
-    await bo.post('/api/sheets', { studentId, tuneId: null, instrument: 'practice-chanter', title: 'x', lines: [] }).expect(404);
+    await bo.post('/api/sheets', { studentId, tuneId: null, instrument: 'practice-chanter', title: 'x', note: '', lines: [] }).expect(404);
     expect((await bo.get('/api/sheets')).body).toEqual([]);
     expect((await bo.get('/api/students')).body).toEqual([]);
   });

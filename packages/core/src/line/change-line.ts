@@ -1,5 +1,5 @@
 import type { TuneChange } from '../tune';
-import { changeBetween, outcomesOf, troubleOf, troubleWeight } from '../change';
+import { adviceFor, changeBetween, outcomesOf, troubleOf, troubleWeight, type Advice, type Change, type Trouble } from '../change';
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 
 /** One exercise line: a change there and back, eight times. */
@@ -31,6 +31,26 @@ export function lineMusic(instrument: Instrument, line: ChangeLine): string {
 /** "C to E" */
 export function lineTitle(instrument: Instrument, line: ChangeLine): string {
   return `${noteOf(instrument, line.home).schoolName} to ${noteOf(instrument, line.other).schoolName}`;
+}
+
+/** What is said and drawn beside a line: its change there, and what goes wrong in it. */
+export interface DescribedLine extends ChangeLine {
+  readonly title: string;
+  readonly change: Change;
+  readonly trouble: Trouble;
+  readonly advice: Advice;
+}
+
+/** @throws ZelpitFault `unknown-note` */
+export function describedLine(instrument: Instrument, { home, other }: ChangeLine): DescribedLine {
+  const change = changeBetween(instrument, home, other);
+  const trouble = troubleOf(instrument, change);
+  return { home, other, title: lineTitle(instrument, { home, other }), change, trouble, advice: adviceFor(instrument, change, trouble) };
+}
+
+/** One line as ABC that an engraver can draw by itself, without title. */
+export function lineAbc(instrument: Instrument, line: ChangeLine): string {
+  return `X:1\nM:4/4\nL:1/4\nK:${instrument.ownKeys[0]}\n${lineMusic(instrument, line)}\n`;
 }
 
 export interface AbcLine extends ChangeLine {

@@ -1,6 +1,8 @@
 export {
   changesInLine,
+  describedLine,
   homeFirst,
+  lineAbc,
   lineBars,
   lineBeats,
   lineCountInBeats,
@@ -12,4 +14,5 @@ export {
   troubleOfTuneChange,
   type AbcLine,
   type ChangeLine,
+  type DescribedLine,
 } from './change-line';

@@ -1,1 +1,1 @@
-export { expectedSeconds, plannedLine, tenMinuteSheet, type PlannedLine, type TenMinutes } from './ten-minute-sheet';
+export { expectedSeconds, freeTempo, heldPhrase, plannedLine, tenMinuteSheet, type PlannedLine, type TenMinutes } from './ten-minute-sheet';

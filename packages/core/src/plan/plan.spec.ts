@@ -1,7 +1,7 @@
 import { practiceChanter as chanter } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
 import { homeFirst, lineMusic, lineNotes, linesAsAbc, lineTitle, startingTempo } from '../line';
-import { expectedSeconds, tenMinuteSheet } from '.';
+import { expectedSeconds, heldPhrase, tenMinuteSheet } from '.';
 import { parse } from '../testing.spec-support';
 
 const changes = (music: string) => changesOfTune(chanter, readTune(chanter, parse(`X:1\nT:t\nM:4/4\nL:1/4\nK:HP\n${music}\n`))).open;
@@ -48,6 +48,21 @@ describe('tenMinuteSheet', () => {
     expect(sheet.lines.length).toBeGreaterThan(1);
     expect(sheet.lines.reduce((sum, line) => sum + expectedSeconds(line), 0)).toBeLessThanOrEqual(600);
     expect(sheet.minutes).toBeLessThanOrEqual(10);
+  });
+
+  it('plays lines less often rather than leaving trouble out, but never fewer than three times', () => {
+    const few = tenMinuteSheet(chanter, changes('c e c e|c e c e|'));
+    const many = tenMinuteSheet(chanter, changes('A c A d|B e B f|c e c f|d e d g|c a d a|'));
+    expect(few.lines.map((line) => line.repetitions)).toEqual([8]);
+    expect(many.lines.length).toBeGreaterThan(3);
+    for (const line of many.lines) expect(line.repetitions).toBeLessThan(8);
+    for (const line of many.lines) expect(line.repetitions).toBeGreaterThanOrEqual(3);
+  });
+
+  it('says what it holds', () => {
+    expect(heldPhrase({ lines: [], heldMoments: 19, troubledMoments: 22, minutes: 9 })).toBe('These 0 lines hold 19 of the 22 weak moments of the tune.');
+    const [line] = tenMinuteSheet(chanter, changes('c e c e|')).lines;
+    expect(heldPhrase({ lines: [line], heldMoments: 3, troubledMoments: 3, minutes: 3 })).toBe('This line holds 3 of the 3 weak moments of the tune.');
   });
 
   it('is empty for a tune without trouble', () => {

@@ -19,12 +19,14 @@ export interface TenMinutes {
 }
 
 const usualRepetitions = 8;
-/** Pace reckoned with where a line is free. */
-const freeTempo = 60;
-/** Rest of both hands after a line. Our own choice, after the caution about rest. */
+/** Fewer times through a line teach nothing. Our own choice. */
+const fewestRepetitions = 3;
+/** Pace reckoned with, and played at, where a line is free; beats a minute. Our own choice. */
+export const freeTempo = 60;
+/** Rest of both hands after a line, in seconds. Our own choice, after the caution about rest. */
 const restSeconds = 40;
 const tenMinutes = 600;
-/** "Most" of the trouble: lines are added until this share is held. */
+/** "Most" of the trouble: lines are added until this share of its weight is held. */
 const share = 0.8;
 
 /** Time that a line on a sheet takes, rests included, in seconds. */
@@ -32,40 +34,69 @@ export function expectedSeconds(line: { readonly repetitions: number; readonly t
   return (line.repetitions * (lineBeats + lineCountInBeats) * 60) / (line.tempo ?? freeTempo) + restSeconds;
 }
 
+interface WeighedPair {
+  readonly first: TuneChange;
+  readonly weight: number;
+  readonly moments: number;
+}
+
 /**
- * The fewest lines that hold most of a tune's trouble and fit into ten minutes. A line practises a change there and back,
- * so the two directions count together; lines never share a change, so taking the heaviest first is the best choice.
+ * The fewest lines that hold most of a tune's trouble, each as often as ten minutes allow. A line practises a change there
+ * and back, so the two directions count together; lines never share a change, so taking the heaviest first is the best choice.
+ * Where even the fewest times through do not fit, the lightest lines are left out.
  */
 export function tenMinuteSheet(instrument: Instrument, changes: readonly TuneChange[]): TenMinutes {
-  const pairs = new Map<string, { first: TuneChange; weight: number; moments: number }>();
+  const pairs = weighedPairs(instrument, changes);
+  const total = pairs.reduce((sum, pair) => sum + pair.weight, 0);
+  const chosen: WeighedPair[] = [];
+  let held = 0;
+  for (const pair of pairs) {
+    if (held >= share * total) break;
+    chosen.push(pair);
+    held += pair.weight;
+  }
+  const fitted = fitIntoTime(
+    instrument,
+    chosen.map(({ first }) => ({ home: first.change.from, other: first.change.to })),
+  );
+  const heldMoments = chosen.slice(0, fitted.length).reduce((sum, pair) => sum + pair.moments, 0);
+  const troubledMoments = pairs.reduce((sum, pair) => sum + pair.moments, 0);
+  return { lines: fitted, heldMoments, troubledMoments, minutes: secondsOf(fitted) / 60 };
+}
+
+/** Both directions of each troubled change together, heaviest first. */
+function weighedPairs(instrument: Instrument, changes: readonly TuneChange[]): readonly WeighedPair[] {
+  const pairs = new Map<string, WeighedPair>();
   for (const each of changes) {
     const weight = troubleOfTuneChange(instrument, each);
     if (weight === 0) continue;
     const key = [each.change.from, each.change.to].sort().join(' ');
-    const known = pairs.get(key);
-    if (known === undefined) pairs.set(key, { first: each, weight, moments: each.occurrences });
-    else pairs.set(key, { first: known.first, weight: known.weight + weight, moments: known.moments + each.occurrences });
+    const known = pairs.get(key) ?? { first: each, weight: 0, moments: 0 };
+    pairs.set(key, { first: known.first, weight: known.weight + weight, moments: known.moments + each.occurrences });
   }
-  const heaviest = [...pairs.values()].sort((one, other) => other.weight - one.weight);
-  const total = heaviest.reduce((sum, pair) => sum + pair.weight, 0);
-  const lines: PlannedLine[] = [];
-  let held = 0;
-  let heldMoments = 0;
-  let seconds = 0;
-  for (const pair of heaviest) {
-    if (held >= share * total) break;
-    const line = plannedLine(instrument, { home: pair.first.change.from, other: pair.first.change.to });
-    if (seconds + expectedSeconds(line) > tenMinutes) continue;
-    lines.push(line);
-    held += pair.weight;
-    heldMoments += pair.moments;
-    seconds += expectedSeconds(line);
-  }
-  const troubledMoments = heaviest.reduce((sum, pair) => sum + pair.moments, 0);
-  return { lines, heldMoments, troubledMoments, minutes: seconds / 60 };
+  return [...pairs.values()].sort((one, other) => other.weight - one.weight);
 }
+
+function fitIntoTime(instrument: Instrument, lines: readonly ChangeLine[]): readonly PlannedLine[] {
+  const planned = lines.map((line) => plannedLine(instrument, line));
+  for (let count = planned.length; count > 0; count -= 1) {
+    for (let repetitions = usualRepetitions; repetitions >= fewestRepetitions; repetitions -= 1) {
+      const attempt = planned.slice(0, count).map((line) => ({ ...line, repetitions }));
+      if (secondsOf(attempt) <= tenMinutes) return attempt;
+    }
+  }
+  return [];
+}
+
+const secondsOf = (lines: readonly PlannedLine[]): number => lines.reduce((sum, line) => sum + expectedSeconds(line), 0);
 
 /** A line with the usual repetitions and a pace to begin with. */
 export function plannedLine(instrument: Instrument, line: ChangeLine): PlannedLine {
   return { ...line, repetitions: usualRepetitions, tempo: startingTempo(instrument, line) };
+}
+
+/** "These 3 lines hold 14 of the 25 weak moments of the tune." */
+export function heldPhrase({ lines, heldMoments, troubledMoments }: TenMinutes): string {
+  const subject = lines.length === 1 ? 'This line holds' : `These ${lines.length} lines hold`;
+  return `${subject} ${heldMoments} of the ${troubledMoments} weak moments of the tune.`;
 }

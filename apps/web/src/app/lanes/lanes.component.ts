@@ -14,7 +14,8 @@ import { coverSpans, laneLayout, ribbons, type Instrument, type LaneNote } from 
           class="lane-label"
           text-anchor="end"
           [attr.font-size]="labelSize()"
-          font-weight="600"
+          font-family="Gabarito Variable"
+          [attr.font-weight]="isPaper() ? 700 : 600"
         >
           {{ lane.label }}
         </svg:text>

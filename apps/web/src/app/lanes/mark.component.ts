@@ -11,7 +11,16 @@ import { markFor, type Instrument, type Trouble } from '@zelpit/core';
         @case ('burst') {
           <svg:path [attr.d]="drawn.path" [attr.fill]="ink()" />
           @if (letter(); as text) {
-            <svg:text y="0.34em" text-anchor="middle" font-weight="800" [attr.font-size]="size() * 0.5" [attr.fill]="letterInk()">{{ text }}</svg:text>
+            <svg:text
+              text-anchor="middle"
+              font-family="Gabarito Variable"
+              font-weight="800"
+              [attr.y]="size() * 0.17"
+              [attr.font-size]="size() * 0.5"
+              [attr.fill]="letterInk()"
+            >
+              {{ text }}
+            </svg:text>
           }
         }
         @case ('stair') {

@@ -1,4 +1,4 @@
-import { Component, inject, output } from '@angular/core';
+import { Component, inject, input, output } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { faultWords, longestFault, shortestFault, SoundSettings, type ChosenFault } from './sound-settings.service';
 import { Transport } from './transport.service';
@@ -14,7 +14,7 @@ import { Transport } from './transport.service';
       </button>
       <span ngbDropdown placement="top-end" autoClose="outside">
         <button type="button" class="word" ngbDropdownToggle>More sound</button>
-        <span ngbDropdownMenu class="p-3" style="width: 400px">
+        <span ngbDropdownMenu class="sound-menu">
           <span class="d-flex flex-wrap gap-3 mb-2">
             <button type="button" class="toggle" [attr.aria-pressed]="sound.hasClick()" (click)="sound.hasClick.set(!sound.hasClick())">
               Click <b>{{ sound.hasClick() ? 'on' : 'off' }}</b>
@@ -40,11 +40,13 @@ import { Transport } from './transport.service';
             [value]="sound.faultMs()"
             (input)="chooseLength($event)"
           />
-          <span class="d-flex flex-wrap gap-3 my-2">
-            <button type="button" class="word" (click)="playBar.emit()">Hear this bar <kbd>B</kbd></button>
-            <button type="button" class="word" (click)="playBarFaulty.emit()">This bar with the fault</button>
-            <button type="button" class="word" (click)="playFaulty.emit()">Tune with the fault <kbd>X</kbd></button>
-          </span>
+          @if (hasBars()) {
+            <span class="d-flex flex-wrap gap-3 my-2">
+              <button type="button" class="word" (click)="playBar.emit()">Hear this bar <kbd>B</kbd></button>
+              <button type="button" class="word" (click)="playBarFaulty.emit()">This bar with the fault</button>
+              <button type="button" class="word" (click)="playFaulty.emit()">Tune with the fault <kbd>X</kbd></button>
+            </span>
+          }
           <label class="form-label d-block" for="level">Level</label>
           <input id="level" type="range" class="form-range" min="0.05" max="1" step="0.05" [value]="sound.level()" (input)="chooseLevel($event)" />
           <small class="second d-block">Sound starts quiet and is capped. Keep headphones low.</small>
@@ -60,6 +62,8 @@ export class SoundMenuComponent {
   protected readonly faults = Object.keys(faultWords) as ChosenFault[];
   protected readonly shortest = shortestFault;
   protected readonly longest = longestFault;
+  /** False where no tune with bars is in view. */
+  readonly hasBars = input(true);
   readonly playFaulty = output<void>();
   readonly playBar = output<void>();
   readonly playBarFaulty = output<void>();

@@ -9,7 +9,7 @@ import { fastest, slowest, SoundSettings } from './sound-settings.service';
       <button type="button" class="square" aria-label="Slower" [disabled]="sound.percent() <= slowest" (click)="slower.emit()">-</button>
       <span>
         <span class="figure">{{ beats() }}</span> beats a minute
-        <small class="second d-block">{{ sound.percent() === 100 ? 'as written' : sound.percent() + ' % speed' }}</small>
+        <small class="second d-block">{{ sound.percent() === 100 ? written() : sound.percent() + ' % speed' }}</small>
       </span>
       <button type="button" class="square" aria-label="Faster" [disabled]="sound.percent() >= fastest" (click)="faster.emit()">+</button>
     </span>
@@ -20,6 +20,8 @@ export class TempoComponent {
   protected readonly slowest = slowest;
   protected readonly fastest = fastest;
   readonly beats = input.required<number>();
+  /** What the whole tempo is: "as written". */
+  readonly written = input('as written');
   readonly slower = output<void>();
   readonly faster = output<void>();
 }

@@ -1,0 +1,44 @@
+import { inject, Injectable } from '@angular/core';
+import { freeTempo, lineCountInBeats, lineNotes, type ChangeLine, type Instrument, type PlayedNote } from '@zelpit/core';
+import { SoundSettings } from '../sound/sound-settings.service';
+import { Transport } from '../sound/transport.service';
+
+export interface LineToPlay extends ChangeLine {
+  /** Beats a minute; null for free. */
+  readonly tempo: number | null;
+}
+
+/** Plays exercise lines. */
+@Injectable({ providedIn: 'root' })
+export class LinePlayer {
+  private readonly transport = inject(Transport);
+  private readonly sound = inject(SoundSettings);
+
+  /** Tempo at which a line sounds now; a free line has a gentle one of its own. */
+  tempoOf(line: LineToPlay): number {
+    return Math.max(10, Math.round(((line.tempo ?? freeTempo) * this.sound.percent()) / 100));
+  }
+
+  /**
+   * @param times how often the line is played; 0 for on and on
+   * @param isFaulty with the chosen fault in every change
+   */
+  play(id: string, instrument: Instrument, line: LineToPlay, times: number, isFaulty = false): void {
+    const notes = lineNotes(line).map((note, index): PlayedNote => ({ note, graceNotes: [], beats: 1, index, isTied: false }));
+    void this.transport.play({
+      id,
+      instrument,
+      notes,
+      settings: {
+        tempo: this.tempoOf(line),
+        beatsInBar: 4,
+        countInBeats: this.sound.hasCountIn() ? lineCountInBeats : 0,
+        isClickOn: line.tempo !== null || this.sound.hasClick(),
+        firstBeat: 0,
+        graceNoteMs: 50,
+        ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
+      },
+      times,
+    });
+  }
+}

@@ -1,0 +1,33 @@
+import { Component, computed, input } from '@angular/core';
+import { describedLine, lineAbc, type ChangeLine, type Instrument } from '@zelpit/core';
+import { ChangeFigureComponent, figureSize } from './change-figure.component';
+import { StaffLineComponent } from './staff-line.component';
+
+/** A line as it is practised: the two fingerings above its first bar, its name and advice, the music. */
+@Component({
+  selector: 'zp-line-view',
+  imports: [ChangeFigureComponent, StaffLineComponent],
+  template: `
+    <div class="line-view">
+      <svg class="line-figure" [attr.viewBox]="'0 0 ' + size.width + ' ' + size.height" role="img" [attr.aria-label]="'Fingers of ' + described().title">
+        <g zpChangeFigure [instrument]="instrument()" [line]="described()" />
+      </svg>
+      <div>
+        <h2 class="line-title">{{ described().title }}</h2>
+        <p class="line-advice">
+          <b>{{ described().advice.todo }}</b> <br />
+          {{ described().advice.otherwise }}
+        </p>
+        <ng-content />
+      </div>
+    </div>
+    <zp-staff-line [abc]="abc()" [said]="'Four bars, ' + described().title + ' and back, eight times'" />
+  `,
+})
+export class LineViewComponent {
+  readonly instrument = input.required<Instrument>();
+  readonly line = input.required<ChangeLine>();
+  protected readonly size = figureSize;
+  protected readonly described = computed(() => describedLine(this.instrument(), this.line()));
+  protected readonly abc = computed(() => lineAbc(this.instrument(), this.line()));
+}

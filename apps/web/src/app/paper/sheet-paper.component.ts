@@ -1,0 +1,87 @@
+import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
+import { ChangeFigureComponent } from '../lines/change-figure.component';
+import { Engraver } from '../score/engraver.service';
+import { fontRuns, paperFonts } from './font-runs';
+import { paperMargin, paperPages, qrSize, type SheetOnPaper } from './paper-layout';
+import type { PaperSize } from './paper-size';
+import { qrPath } from './qr-path';
+import type { Measure } from './wrap-text';
+
+/** The pages of a sheet, black on white, as they are printed and as they go into the PDF. */
+@Component({
+  selector: 'zp-sheet-paper',
+  imports: [ChangeFigureComponent],
+  templateUrl: './sheet-paper.component.html',
+})
+export class SheetPaperComponent {
+  private readonly engraver = inject(Engraver);
+  readonly sheet = input.required<SheetOnPaper>();
+  readonly size = input.required<PaperSize>();
+  /** Address under which a line's code opens it. */
+  readonly address = input.required<(code: string) => string>();
+
+  private readonly host = viewChild.required<ElementRef<HTMLElement>>('pagesHost');
+  private readonly bench = viewChild.required<ElementRef<HTMLElement>>('bench');
+  private readonly hasFonts = signal(false);
+  /** True when all music stands on the pages. */
+  readonly isReady = signal(false);
+
+  protected readonly margin = paperMargin;
+  protected readonly qrSize = qrSize;
+  protected readonly family = paperFonts.latin;
+  protected readonly runs = fontRuns;
+  protected readonly legend = [
+    { x: 0, said: 'finger lifts', path: 'M5 20H18C26 20 24 8 34 8' },
+    { x: 132, said: 'finger lands', path: 'M5 8C15 8 13 20 21 20H34' },
+  ] as const;
+
+  protected readonly pages = computed(() => (this.hasFonts() ? paperPages(this.sheet(), this.size(), measure) : []));
+
+  constructor() {
+    const wanted = [500, 700, 800].map((weight) => document.fonts.load(`${weight} 20px "${paperFonts.latin}"`));
+    void Promise.all(wanted).then(() => this.hasFonts.set(true));
+    afterRenderEffect(() => {
+      const pages = this.pages();
+      const staffWidth = this.size().width - 2 * paperMargin;
+      void this.engraveAll(
+        pages.flatMap((page) => page.rows.map((row) => row.abc)),
+        staffWidth,
+      );
+    });
+  }
+
+  svgPages(): readonly SVGSVGElement[] {
+    return [...this.host().nativeElement.querySelectorAll<SVGSVGElement>('svg.sheet-page')];
+  }
+
+  protected qr(code: string): string {
+    return qrPath(this.address()(code), qrSize);
+  }
+
+  /** Engraves each line aside and puts its black paths where its staff belongs. */
+  private async engraveAll(music: readonly string[], width: number): Promise<void> {
+    this.isReady.set(false);
+    const places = [...this.host().nativeElement.querySelectorAll<SVGGElement>('g.paper-staff')];
+    for (const [index, place] of places.entries()) {
+      const { svg, staffTop } = await this.engraver.engrave(this.bench().nativeElement, music[index], { width, scale: 1 });
+      svg.querySelector('style')?.remove();
+      const drawing = document.createElementNS('http://www.w3.org/2000/svg', 'g');
+      drawing.setAttribute('transform', `translate(0 ${-staffTop})`);
+      drawing.setAttribute('fill', '#000');
+      for (const node of svg.querySelectorAll('[fill="currentColor"]')) node.setAttribute('fill', '#000');
+      for (const node of svg.querySelectorAll('[stroke="currentColor"]')) node.setAttribute('stroke', '#000');
+      drawing.append(...svg.childNodes);
+      place.replaceChildren(drawing);
+    }
+    this.bench().nativeElement.replaceChildren();
+    if (places.length === music.length && this.hasFonts()) this.isReady.set(true);
+  }
+}
+
+const canvas = document.createElement('canvas').getContext('2d');
+
+const measure: Measure = (text, size, weight) => {
+  if (canvas === null) return text.length * size * 0.5;
+  canvas.font = `${weight} ${size}px "${paperFonts.latin}"`;
+  return canvas.measureText(text).width;
+};

@@ -1,0 +1,123 @@
+import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { instrumentById } from '@zelpit/core';
+import type { SheetDetail } from '@zelpit/contract';
+import { saidBy } from '../api/api.service';
+import { fileNameOf, saveFile } from '../files/save-file';
+import { signsWithoutFont } from '../paper/font-runs';
+import type { SheetOnPaper } from '../paper/paper-layout';
+import { paperSizes, type PaperSize } from '../paper/paper-size';
+import { SheetPaperComponent } from '../paper/sheet-paper.component';
+import { KeyService } from '../shell/key.service';
+import { NoticeService } from '../shell/notice.service';
+import { SentenceComponent } from '../shell/sentence.component';
+import { SheetsService } from './sheets.service';
+
+const storageKey = 'zelpit.paper';
+
+/** A sheet as it comes out of the printer. */
+@Component({
+  selector: 'zp-sheet-paper-page',
+  imports: [SentenceComponent, RouterLink, SheetPaperComponent],
+  template: `
+    <div class="page">
+      <zp-sentence>
+        <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ sheet()?.title ?? 'A sheet' }}</a>
+        <span class="quiet"> on </span><span>{{ size().name }} paper</span>
+      </zp-sentence>
+      @if (fault()) {
+        <main class="layer page-fill empty">
+          <p class="fault-text">{{ fault() }}</p>
+          <a class="btn btn-solid" routerLink="/sheets">To the sheets</a>
+        </main>
+      } @else if (onPaper(); as drawn) {
+        <section class="band" aria-label="Print">
+          <div class="band-said">
+            <p class="band-todo">Black and white, ready for the music stand.</p>
+            <p class="band-else">The code beside a line opens it in Zelpit, count-in ready.</p>
+          </div>
+          <div class="band-actions">
+            <button type="button" class="btn btn-solid" [disabled]="!isReady() || isBusy()" (click)="savePdf()">
+              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>S</kbd>
+            </button>
+            <button type="button" class="btn btn-line" [disabled]="!isReady()" (click)="print()">Print</button>
+            @for (each of sizes; track each.id) {
+              <button type="button" class="btn btn-line" [class.is-on]="each === size()" [attr.aria-pressed]="each === size()" (click)="choose(each)">
+                {{ each.name }}
+              </button>
+            }
+          </div>
+        </section>
+        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="addressOf" /></main>
+      } @else {
+        <main class="layer page-fill"><p class="second" role="status">Opening the sheet …</p></main>
+      }
+    </div>
+  `,
+})
+export class SheetPaperPage implements OnDestroy {
+  private readonly sheets = inject(SheetsService);
+  private readonly notices = inject(NoticeService);
+  private readonly router = inject(Router);
+  readonly id = input.required<string>();
+  protected readonly sizes = paperSizes;
+  protected readonly size = signal<PaperSize>(paperSizes.find((each) => each.id === localStorage.getItem(storageKey)) ?? paperSizes[0]);
+  protected readonly sheet = signal<SheetDetail | undefined>(undefined);
+  protected readonly fault = signal('');
+  protected readonly isBusy = signal(false);
+  private readonly paper = viewChild(SheetPaperComponent);
+  protected readonly isReady = computed(() => this.paper()?.isReady() === true);
+  protected readonly addressOf = (code: string): string => `${location.origin}/c/${code}`;
+
+  protected readonly onPaper = computed((): SheetOnPaper | undefined => {
+    const sheet = this.sheet();
+    if (sheet === undefined) return undefined;
+    const instrument = instrumentById(sheet.instrument);
+    const changed = new Date(sheet.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+    const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, changed].join(', ');
+    return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines };
+  });
+
+  private readonly release = inject(KeyService).use([
+    { keys: ['s'], cap: 'S', said: 'Save as PDF', run: () => void this.savePdf() },
+    { keys: ['e'], cap: 'E', said: 'Back to editing', run: () => void this.router.navigate(['/sheets', this.id()]) },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => this.sheets.get(id).subscribe({ next: (sheet) => this.sheet.set(sheet), error: (error: unknown) => this.fault.set(saidBy(error)) }));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected choose(size: PaperSize): void {
+    this.size.set(size);
+    localStorage.setItem(storageKey, size.id);
+  }
+
+  protected print(): void {
+    print();
+  }
+
+  protected async savePdf(): Promise<void> {
+    const paper = this.paper();
+    const sheet = this.onPaper();
+    if (paper === undefined || sheet === undefined || !this.isReady() || this.isBusy()) return;
+    this.isBusy.set(true);
+    try {
+      const { sheetPdf } = await import('../paper/sheet-pdf');
+      saveFile(fileNameOf(sheet.title, 'pdf'), await sheetPdf(paper.svgPages(), this.size(), sheet.title));
+      const without = signsWithoutFont([sheet.title, sheet.note, sheet.about, ...sheet.lines.map((line) => line.point)].join(''));
+      if (without.length > 0)
+        this.notices.done(`The PDF's own font has no sign for ${without.slice(0, 8).join(' ')}. “Print” uses the computer's fonts and shows them.`);
+    } catch {
+      this.notices.done('The PDF could not be made: the server did not give its fonts. Try again, or use “Print”.');
+    } finally {
+      this.isBusy.set(false);
+    }
+  }
+}

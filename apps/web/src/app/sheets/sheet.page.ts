@@ -1,0 +1,150 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { expectedSeconds, instrumentById, lineTitle, plannedLine } from '@zelpit/core';
+import { saidBy } from '../api/api.service';
+import { fileNameOf, saveFile } from '../files/save-file';
+import { LinePlayer } from '../lines/line-player.service';
+import { LineStripComponent } from '../lines/line-strip.component';
+import { LineViewComponent } from '../lines/line-view.component';
+import { PaceComponent } from '../lines/pace.component';
+import { KeyService } from '../shell/key.service';
+import { NoticeService } from '../shell/notice.service';
+import { SentenceComponent } from '../shell/sentence.component';
+import { SheetEditor, type DraftLine } from './sheet-editor';
+import { SheetsService } from './sheets.service';
+
+/** A student's practice sheet: lines in order, with counts, pace and what to watch. */
+@Component({
+  selector: 'zp-sheet-page',
+  imports: [SentenceComponent, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, LineViewComponent, PaceComponent, LineStripComponent],
+  templateUrl: './sheet.page.html',
+  providers: [SheetEditor],
+})
+export class SheetPage implements OnDestroy {
+  private readonly sheets = inject(SheetsService);
+  private readonly router = inject(Router);
+  private readonly notices = inject(NoticeService);
+  private readonly player = inject(LinePlayer);
+  protected readonly editor = inject(SheetEditor);
+
+  readonly id = input.required<string>();
+  protected readonly chosen = signal('');
+  protected readonly spoken = signal('');
+  protected readonly instrument = computed(() => instrumentById(this.editor.sheet()?.instrument ?? 'practice-chanter'));
+  protected readonly chosenLine = computed(() => this.editor.draft().lines.find((line) => line.key === this.chosen()) ?? this.editor.draft().lines[0]);
+  protected readonly chosenIndex = computed(() => this.editor.draft().lines.indexOf(this.chosenLine()));
+  protected readonly minutes = computed(() => Math.max(1, Math.round(this.editor.draft().lines.reduce((sum, line) => sum + expectedSeconds(line), 0) / 60)));
+  protected readonly home = signal('');
+  protected readonly other = signal('');
+
+  private readonly release = inject(KeyService).use([
+    { keys: ['ArrowDown', 'PageDown'], cap: '↓', said: 'Next line', run: () => this.step(1) },
+    { keys: ['ArrowUp', 'PageUp'], cap: '↑', said: 'Line before it', run: () => this.step(-1) },
+    { keys: ['j'], cap: 'J', said: 'Move the chosen line down', run: () => this.moveChosen(1) },
+    { keys: ['k'], cap: 'K', said: 'Move the chosen line up', run: () => this.moveChosen(-1) },
+    { keys: ['p'], cap: 'P', said: 'On paper', run: () => void this.router.navigate(['/sheets', this.id(), 'paper']) },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => this.editor.open(id));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected titleOf(line: DraftLine): string {
+    return lineTitle(this.instrument(), line);
+  }
+
+  protected setTitle(event: Event): void {
+    const title = (event.target as HTMLInputElement).value;
+    this.editor.edit((draft) => ({ ...draft, title }));
+  }
+
+  protected setNote(event: Event): void {
+    const note = (event.target as HTMLInputElement).value;
+    this.editor.edit((draft) => ({ ...draft, note }));
+  }
+
+  protected setPoint(line: DraftLine, event: Event): void {
+    this.editor.editLine(line.key, { point: (event.target as HTMLInputElement).value });
+  }
+
+  protected setRepetitions(line: DraftLine, event: Event): void {
+    const field = event.target as HTMLInputElement;
+    const typed = Math.round(field.valueAsNumber);
+    const repetitions = Number.isFinite(typed) ? Math.min(50, Math.max(1, typed)) : line.repetitions;
+    field.value = String(repetitions);
+    if (repetitions !== line.repetitions) this.editor.editLine(line.key, { repetitions });
+  }
+
+  protected dropped(event: CdkDragDrop<unknown>): void {
+    this.editor.move(event.previousIndex, event.currentIndex);
+  }
+
+  protected move(line: DraftLine, by: number): void {
+    const { lines } = this.editor.draft();
+    const from = lines.indexOf(line);
+    const to = from + by;
+    if (to < 0 || to >= lines.length) return;
+    this.editor.move(from, to);
+    this.chosen.set(line.key);
+    this.spoken.set(`${this.titleOf(line)} is line ${to + 1} of ${lines.length} now.`);
+    setTimeout(() => document.getElementById(line.key)?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  protected remove(line: DraftLine): void {
+    const { lines } = this.editor.draft();
+    const index = lines.indexOf(line);
+    this.editor.edit((draft) => ({ ...draft, lines: draft.lines.filter((each) => each !== line) }));
+    this.notices.done(`${this.titleOf(line)} was taken off the sheet.`, () =>
+      this.editor.edit((draft) => ({ ...draft, lines: [...draft.lines.slice(0, index), line, ...draft.lines.slice(index)] })),
+    );
+  }
+
+  protected chooseNote(which: 'home' | 'other', event: Event): void {
+    this[which].set((event.target as HTMLSelectElement).value);
+  }
+
+  protected add(): void {
+    const line = { home: this.home(), other: this.other() };
+    if (line.home === '' || line.other === '' || line.home === line.other) {
+      this.notices.done('Choose two different notes: the line goes from the first to the second and back.');
+      return;
+    }
+    const added = this.editor.newLine({ ...plannedLine(this.instrument(), line), point: '' });
+    this.editor.edit((draft) => ({ ...draft, lines: [...draft.lines, added] }));
+    this.chosen.set(added.key);
+    setTimeout(() => document.getElementById(added.key)?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  protected play(isFaulty: boolean): void {
+    const line = this.chosenLine();
+    if (line !== undefined) this.player.play('line', this.instrument(), line, line.repetitions, isFaulty);
+  }
+
+  protected saveAbc(): void {
+    this.sheets.abcOf(this.id()).subscribe({
+      next: (abc) => saveFile(fileNameOf(this.editor.draft().title, 'abc'), new Blob([abc], { type: 'text/vnd.abc' })),
+      error: (error: unknown) => this.notices.done(saidBy(error)),
+    });
+  }
+
+  private step(by: number): void {
+    const { lines } = this.editor.draft();
+    const next = lines[Math.max(0, Math.min(lines.length - 1, this.chosenIndex() + by))];
+    if (next === undefined) return;
+    this.chosen.set(next.key);
+    setTimeout(() => document.getElementById(next.key)?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  private moveChosen(by: number): void {
+    const line = this.chosenLine();
+    if (line !== undefined) this.move(line, by);
+  }
+}
