@@ -33,7 +33,7 @@ export class LineStripComponent implements OnDestroy {
   readonly line = input.required<LineToPlay | undefined>();
   readonly title = input.required<string>();
   /** Play the chosen line; true with the fault. */
-  readonly play = output<boolean>();
+  readonly playLine = output<boolean>();
 
   protected readonly tempo = computed(() => {
     const line = this.line();
@@ -70,10 +70,10 @@ export class LineStripComponent implements OnDestroy {
 
   protected start(isFaulty: boolean): void {
     this.wasFaulty = isFaulty;
-    this.play.emit(isFaulty);
+    this.playLine.emit(isFaulty);
   }
 
   private again(): void {
-    if (this.transport.playing() !== undefined) this.play.emit(this.wasFaulty);
+    if (this.transport.playing() !== undefined) this.playLine.emit(this.wasFaulty);
   }
 }

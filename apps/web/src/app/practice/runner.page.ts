@@ -1,4 +1,4 @@
-import { Component, computed, effect, ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { describedLine, instrumentById, lineBeats } from '@zelpit/core';
 import type { OpenedLine } from '@zelpit/contract';
