@@ -11,7 +11,7 @@ async function main() {
   await ensurePackages();
   await ensureBuilt();
   const isRunning = existsSync(join(stateFolder, 'start.lock'));
-  const elsewhere = process.env.DATABASE_URL;
+  const elsewhere = process.env.DATABASE_URL || undefined;
   const postgres = elsewhere === undefined ? await startPostgres(stateFolder) : undefined;
   const env = { DATABASE_URL: elsewhere ?? postgres.url, ZELPIT_SESSION_SECRET: 'not used, no session is opened here', ZELPIT_LOG: 'error' };
   try {

@@ -14,7 +14,7 @@ const usualPort = Number(process.env.ZELPIT_PORT ?? 4280);
 async function start(lock) {
   await ensurePackages();
   await ensureBuilt();
-  const elsewhere = process.env.DATABASE_URL;
+  const elsewhere = process.env.DATABASE_URL || undefined;
   const postgres = elsewhere === undefined ? await startPostgres(stateFolder) : undefined;
   const isUsualPortFree = usualPort !== 0 && (await isFree(usualPort));
   if (!isUsualPortFree && usualPort !== 0) say(`Port ${usualPort} is taken by another program; a free one is used.`);

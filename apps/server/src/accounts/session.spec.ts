@@ -97,9 +97,10 @@ describe('the demo studio', () => {
       expect(tunes).toHaveLength(12);
       expect(tunes.every((tune) => tune.outside === 0 && tune.bars >= 16)).toBe(true);
       expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air']));
-      expect((await agent.get('/api/sheets')).body).toMatchObject([{ lineCount: 3 }]);
+      expect((await agent.get('/api/sheets')).body).toMatchObject([{ lineCount: 5 }]);
       await removeDemo(demo.dataSource);
       await agent.get('/api/session').expect(200);
+      await agent.get('/api/tunes').expect(401);
       const rest = await demo.dataSource.query<{ name: string }[]>('SELECT name FROM studio');
       expect(rest).toEqual([{ name: 'Studio of other@studio.example' }]);
     } finally {

@@ -5,6 +5,7 @@ import session from 'express-session';
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Pool } from 'pg';
 import { HttpProblem } from '../http/problem';
+import type { AccountRepository } from './account.repository';
 
 declare module 'express-session' {
   interface SessionData {
@@ -52,10 +53,14 @@ export const requireToken: RequestHandler = (request, _response, next) => {
   next();
 };
 
-export const requireSignIn: RequestHandler = (request, _response, next) => {
-  if (request.session.studioId === undefined) throw new HttpProblem(401, 'Not signed in', 'Sign in first.');
-  next();
-};
+/** Lets through who is signed in and still belongs to a studio: an account may have gone since. */
+export function requireSignIn(accounts: AccountRepository): RequestHandler {
+  return async (request, _response, next) => {
+    const { teacherId } = request.session;
+    if (teacherId === undefined || (await accounts.byId(teacherId)) === undefined) throw new HttpProblem(401, 'Not signed in', 'Sign in first.');
+    next();
+  };
+}
 
 /** The studio of who is signed in; only behind `requireSignIn`. */
 export function studioOf(request: Request): string {

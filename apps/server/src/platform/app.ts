@@ -47,8 +47,9 @@ export function createApp({ config, dataSource, pool, logger }: AppParts): Expre
   const tunes = new TuneRepository(dataSource);
   const api = express.Router();
   api.use(noStore, sessions(pool, config.sessionSecret), requireToken, express.json({ limit: jsonLimit, type: 'application/json' }));
-  api.use(sessionRoutes(new AccountRepository(dataSource), config.isDemo));
-  api.use(requireSignIn);
+  const accounts = new AccountRepository(dataSource);
+  api.use(sessionRoutes(accounts, config.isDemo));
+  api.use(requireSignIn(accounts));
   api.use(studentRoutes(students), tuneRoutes(tunes), sheetRoutes(new SheetRepository(dataSource), students, tunes));
   api.use(unknownRoute);
   app.use('/api', api);

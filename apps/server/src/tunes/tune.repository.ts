@@ -13,7 +13,7 @@ function fieldsOf({ title, abc, tune }: ReadEntry): TuneFields {
     rhythm: tune.rhythm.slice(0, 60),
     meter: tune.meter.text,
     musicKey: tune.key,
-    bars: new Set(tune.bars.map((bar) => bar.number)).size,
+    bars: new Set(tune.bars.map((bar) => bar.number).filter((number) => number > 0)).size,
     outside: tune.notes.filter((note) => note.written.kind === 'outside').length,
     abc,
   };

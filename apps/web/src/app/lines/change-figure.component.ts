@@ -4,7 +4,7 @@ import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 
 /** The size of the figure, in px: room for finger names at the left, two columns, and the mark under their seam. */
-export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 17, height: 185, markSize: 30 } as const;
+export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, height: 188, markSize: 30 } as const;
 
 /** Two fingerings side by side and what happens between them. Lives inside an SVG. */
 @Component({
@@ -15,7 +15,7 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 17, h
     @for (column of columns(); track $index) {
       <svg:text
         [attr.x]="column.x"
-        y="13"
+        y="16"
         text-anchor="middle"
         font-size="21"
         font-weight="700"

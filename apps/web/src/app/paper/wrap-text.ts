@@ -27,6 +27,6 @@ export function wrapText(measure: Measure, text: string, style: { size: number; 
   if (line !== '') lines.push(line);
   if (lines.length <= style.most) return lines;
   let last = lines[style.most - 1];
-  while (last.length > 1 && !fits(`${last} …`)) last = last.slice(0, -1).trimEnd();
+  while (last.length > 1 && !fits(`${last} …`)) last = last.includes(' ') ? last.slice(0, last.lastIndexOf(' ')) : last.slice(0, -1);
   return [...lines.slice(0, style.most - 1), `${last} …`];
 }

@@ -1,0 +1,101 @@
+import { instrumentById } from '@zelpit/core';
+import { fontRuns, signsWithoutFont } from './font-runs';
+import { paperPages, type SheetOnPaper } from './paper-layout';
+import { paperSizes } from './paper-size';
+import { qrPath } from './qr-path';
+import { wrapText, type Measure } from './wrap-text';
+
+/** Every sign as wide as half its size. */
+const measure: Measure = (text, size) => text.length * size * 0.5;
+const style = { size: 10, weight: 500, width: 50, most: 9 };
+
+describe('wrapText', () => {
+  it('breaks at spaces and loses no word', () => {
+    expect(wrapText(measure, 'one two three four', style)).toEqual(['one two', 'three four']);
+  });
+
+  it('cuts a word that fits no line', () => {
+    expect(wrapText(measure, 'abcdefghijklmnopqrstuvwxyz', style)).toEqual(['abcdefghij', 'klmnopqrst', 'uvwxyz']);
+  });
+
+  it('ends with an ellipsis where there are more lines than allowed', () => {
+    expect(wrapText(measure, 'one two three four five six', { ...style, most: 2 })).toEqual(['one two', 'three …']);
+  });
+
+  it('is empty for nothing', () => {
+    expect(wrapText(measure, '  ', style)).toEqual([]);
+  });
+});
+
+describe('fontRuns', () => {
+  it('takes the second file of the font only for the signs that need it', () => {
+    const runs = fontRuns('Řezáč');
+    expect(runs.map((run) => run.text)).toEqual(['Ř', 'ezá', 'č']);
+    expect(runs[0].family).toBe(runs[2].family);
+    expect(runs[0].family).not.toBe(runs[1].family);
+    expect(runs.map((run) => run.text).join('')).toBe('Řezáč');
+  });
+
+  it('knows which signs it has not', () => {
+    expect(signsWithoutFont('Řezáč “x” 3×')).toEqual([]);
+    expect(signsWithoutFont('ш🎵ш')).toEqual(['ш', '🎵']);
+  });
+});
+
+describe('paperPages', () => {
+  const line = { home: 'c', other: 'e', repetitions: 8, tempo: null, point: '', code: '4RK7' };
+  const sheet = (count: number, change: Partial<SheetOnPaper> = {}): SheetOnPaper => ({
+    title: 'Ten minutes for Pim',
+    note: '',
+    about: 'The Paper Lighthouse, practice chanter.',
+    instrument: instrumentById('practice-chanter'),
+    lines: Array.from({ length: count }, () => line),
+    ...change,
+  });
+
+  it.each(paperSizes.map((size) => [size.name, size] as const))('keeps every line whole, in order and above the foot on %s', (_, size) => {
+    const pages = paperPages(sheet(11), size, measure);
+    expect(pages.flatMap((page) => page.rows.map((row) => row.index))).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]);
+    for (const page of pages) {
+      const last = page.rows[page.rows.length - 1];
+      expect(last.y + last.staffTop + 31).toBeLessThan(page.footTop);
+      expect(page.rows[0].y).toBeGreaterThanOrEqual(page.headEnd);
+    }
+  });
+
+  it('has no text under 11 pt and a staff of more than 7 mm', () => {
+    const eleven = (11 / 72) * 96;
+    for (const page of paperPages(sheet(4, { note: 'A note', title: 'x'.repeat(120) }), paperSizes[0], measure)) {
+      for (const text of [...page.head, ...page.rows.flatMap((row) => row.texts)]) expect(text.size).toBeGreaterThanOrEqual(eleven);
+    }
+  });
+
+  it('is one page with head and foot for an empty sheet', () => {
+    const [page, ...more] = paperPages(sheet(0), paperSizes[1], measure);
+    expect(page.rows).toEqual([]);
+    expect(more).toEqual([]);
+  });
+
+  it('has a box to tick for each time through, and only the number where there are many', () => {
+    const rows = (repetitions: number) => paperPages(sheet(1, { lines: [{ ...line, repetitions }] }), paperSizes[0], measure)[0].rows[0];
+    expect(rows(3).boxes).toHaveLength(3);
+    expect(rows(50).boxes).toEqual([]);
+    expect(rows(50).texts.map((text) => text.text)).toContain('50 times');
+  });
+
+  it('says what to watch and the pace, as typed', () => {
+    const [page] = paperPages(sheet(1, { lines: [{ ...line, point: 'little finger waits', tempo: 52, repetitions: 1 }] }), paperSizes[0], measure);
+    const said = page.rows[0].texts.map((text) => text.text);
+    expect(said).toEqual(expect.arrayContaining(['C to E', 'Watch: little finger waits', 'click 52', '1 time']));
+  });
+});
+
+describe('qrPath', () => {
+  it('draws the three finders and nothing outside its size', () => {
+    const path = qrPath('http://127.0.0.1:4280/c/4RK7', 88);
+    const numbers = [...path.matchAll(/M([\d.]+) ([\d.]+)/g)].flatMap((found) => [Number(found[1]), Number(found[2])]);
+    expect(Math.min(...numbers)).toBe(0);
+    expect(Math.max(...numbers)).toBeLessThan(88);
+    expect(numbers.length).toBeGreaterThan(300);
+  });
+});

@@ -1,0 +1,53 @@
+import { test as base, expect, type ConsoleMessage, type Page } from '@playwright/test';
+import { startServer, type RunningServer } from '../server.mjs';
+
+/** The browser's own word on an answer of the API that a test asked for. */
+const isAnswer = (message: ConsoleMessage): boolean => message.text().startsWith('Failed to load resource') && message.location().url.includes('/api/');
+
+/**
+ * Each worker has a server and a database of its own. An error in the console, a broken rule of the content policy
+ * included, fails the test.
+ */
+export const test = base.extend<object, { readonly server: RunningServer }>({
+  server: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const server = await startServer();
+      await use(server);
+      await server.stop();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  baseURL: async ({ server }, use) => use(server.address),
+  page: async ({ page }, use) => {
+    const faults: string[] = [];
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !isAnswer(message)) faults.push(message.text());
+    });
+    page.on('pageerror', (error) => faults.push(error.message));
+    await use(page);
+    expect(faults).toEqual([]);
+  },
+});
+
+export { expect };
+
+export async function signIn(page: Page, to = '/tunes'): Promise<void> {
+  await page.goto(`/sign-in?to=${encodeURIComponent(to)}`);
+  await page.getByRole('button', { name: 'Sign in to the demo' }).click();
+  await page.waitForURL(`**${to}`);
+}
+
+export async function openTune(page: Page, title: string): Promise<void> {
+  await signIn(page);
+  await page.getByRole('link', { name: title }).first().click();
+  await expect(page.getByRole('region', { name: 'Changes of the tune, worst first' })).toBeVisible();
+  await expect(page.locator('zp-score-line .score-music svg').first()).toBeVisible();
+}
+
+/** Brings one tune in by pasting and opens it. */
+export async function pasteTune(page: Page, abc: string): Promise<void> {
+  await page.getByRole('button', { name: 'Paste ABC' }).click();
+  await page.getByLabel(/ABC text of one tune/).fill(abc);
+  await page.getByRole('button', { name: 'Bring in' }).click();
+}

@@ -1,0 +1,198 @@
+import type { Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { expect, openTune, signIn, test } from './as-teacher';
+
+const titles = (page: Page) => page.locator('.line-row .line-title');
+
+async function newSheet(page: Page): Promise<void> {
+  await openTune(page, 'Marmalade for the Ferryman');
+  for (const row of [0, 1, 2]) await page.getByRole('checkbox').nth(row).check();
+  await page.getByRole('button', { name: /Make 3 lines/ }).click();
+  await expect(titles(page)).toHaveCount(3);
+  await page.getByRole('button', { name: /New sheet for/ }).click();
+  await expect(page.getByLabel('Title of the sheet')).toBeVisible();
+  await expect(titles(page)).toHaveCount(3);
+}
+
+const saved = (page: Page) => expect(page.locator('.save-state')).toHaveText(/^Saved/);
+
+test('ticked changes become lines, a sheet, in another order, with counts, pace and what to watch; all is kept', async ({ page }) => {
+  await newSheet(page);
+  const before = await titles(page).allTextContents();
+
+  await page.getByRole('button', { name: `Move ${before[0]} down` }).click();
+  await expect(titles(page).first()).toHaveText(before[1]);
+  await page.keyboard.press('k');
+  await expect(titles(page).first()).toHaveText(before[0]);
+
+  const handle = page.locator('.line-number').nth(0);
+  const target = page.locator('.line-number').nth(1);
+  await handle.hover();
+  await page.mouse.down();
+  const { x, y } = (await target.boundingBox()) ?? { x: 0, y: 0 };
+  await page.mouse.move(x + 20, y + 30, { steps: 12 });
+  await page.mouse.move(x + 20, y + 120, { steps: 8 });
+  await page.mouse.up();
+  await expect(titles(page).first()).toHaveText(before[1]);
+
+  const first = page.locator('.line-row').first();
+  await first.getByLabel('Times', { exact: true }).fill('5');
+  await first.getByLabel('Pace').selectOption('on the click');
+  await first.getByLabel(/Beats a minute for/).fill('52');
+  await first.getByLabel('What to watch').fill('little finger waits');
+  await page.getByLabel('Title of the sheet').fill('Week 9');
+  await saved(page);
+
+  await page.reload();
+  await expect(page.getByLabel('Title of the sheet')).toHaveValue('Week 9');
+  await expect(titles(page)).toHaveText([before[1], before[0], before[2]]);
+  await expect(first.getByLabel('Times', { exact: true })).toHaveValue('5');
+  await expect(first.getByLabel(/Beats a minute for/)).toHaveValue('52');
+  await expect(first.getByLabel('What to watch')).toHaveValue('little finger waits');
+});
+
+test('a line taken off comes back with undo; a number out of range is brought into it', async ({ page }) => {
+  await newSheet(page);
+  const [name] = await titles(page).allTextContents();
+  await page.getByRole('button', { name: `Take ${name} off the sheet` }).click();
+  await expect(titles(page)).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(titles(page).first()).toHaveText(name);
+  await page.getByLabel('Times', { exact: true }).first().fill('900');
+  await page.getByLabel('What to watch').first().focus();
+  await expect(page.getByLabel('Times', { exact: true }).first()).toHaveValue('50');
+  await saved(page);
+});
+
+test('two windows on one sheet: the later one is asked whose version is right', async ({ page, context }) => {
+  await newSheet(page);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByLabel('Title of the sheet').fill('Theirs');
+  await expect(other.locator('.save-state')).toHaveText(/^Saved/);
+  await page.getByLabel('Title of the sheet').fill('Mine');
+  await expect(page.getByText('This sheet was changed in another window.')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep mine' }).click();
+  await saved(page);
+  await other.reload();
+  await expect(other.getByLabel('Title of the sheet')).toHaveValue('Mine');
+});
+
+test('the server away: what is typed waits and is saved when it is back', async ({ page }) => {
+  await newSheet(page);
+  await page.route('**/api/sheets/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.getByLabel('Title of the sheet').fill('Typed meanwhile');
+  await expect(page.locator('.save-state')).toHaveText('Not saved: waiting for the server');
+  await page.unroute('**/api/sheets/*');
+  await expect(page.locator('.save-state')).toHaveText(/^Saved/, { timeout: 15_000 });
+  await page.reload();
+  await expect(page.getByLabel('Title of the sheet')).toHaveValue('Typed meanwhile');
+});
+
+interface ReadPdf {
+  readonly text: string;
+  readonly pages: number;
+  readonly size: readonly [number, number];
+  readonly smallest: number;
+}
+
+async function readPdf(path: string): Promise<ReadPdf> {
+  const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const document = await getDocument({ data: new Uint8Array(await readFile(path)), verbosity: 0 }).promise;
+  const words: string[] = [];
+  let smallest = Number.POSITIVE_INFINITY;
+  let size: readonly [number, number] = [0, 0];
+  for (let number = 1; number <= document.numPages; number += 1) {
+    const page = await document.getPage(number);
+    const [, , width, height] = page.view;
+    size = [Math.round(width), Math.round(height)];
+    for (const item of (await page.getTextContent()).items) {
+      if (!('str' in item) || item.str.trim() === '') continue;
+      words.push(item.str);
+      smallest = Math.min(smallest, Math.hypot(Number(item.transform[2]), Number(item.transform[3])));
+    }
+  }
+  return { text: words.join(' '), pages: document.numPages, size, smallest };
+}
+
+for (const [name, width, height] of [
+  ['A4', 595, 842],
+  ['Letter', 612, 792],
+] as const) {
+  test(`the PDF on ${name}: its size, embedded fonts, the caution, every line with its code, nothing under 11 pt`, async ({ page }) => {
+    await newSheet(page);
+    await page.getByLabel('What to watch').first().fill('Žofie: malíček čeká');
+    await saved(page);
+    const names = await titles(page).allTextContents();
+    const codes = await page.locator('.line-end a').allTextContents();
+    await page.getByRole('link', { name: /On paper/ }).click();
+    await page.getByRole('button', { name, exact: true }).click();
+    await expect(page.getByRole('button', { name: /Save as PDF/ })).toBeEnabled();
+    const staff = page.locator('svg.sheet-page .paper-staff .abcjs-staff').first();
+    const [staffBox, pageBox] = [await staff.boundingBox(), await page.locator('svg.sheet-page').first().boundingBox()];
+    const millimetres = ((staffBox?.height ?? 0) / (pageBox?.width ?? 1)) * (name === 'A4' ? 210 : 215.9);
+    expect(millimetres).toBeGreaterThanOrEqual(7);
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /Save as PDF/ }).click()]);
+    const path = await download.path();
+    const pdf = await readPdf(path);
+    expect(pdf.size).toEqual([width, height]);
+    for (const text of [...names, ...codes, 'Stop if anything hurts, tingles or goes numb.', 'Watch: Žofie: malíček čeká']) {
+      expect(pdf.text.replace(/\s+/g, '')).toContain(text.replace(/\s+/g, ''));
+    }
+    expect(pdf.smallest).toBeGreaterThanOrEqual(11);
+    const raw = (await readFile(path)).toString('latin1');
+    expect(raw).toContain('/FontFile2');
+    expect(raw).not.toMatch(/BaseFont\s*\/(Times|Helvetica|Courier)/);
+  });
+}
+
+test('the lines go out as ABC that Zelpit reads again', async ({ page }) => {
+  await newSheet(page);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'ABC' }).click()]);
+  const abc = await readFile(await download.path(), 'utf8');
+  expect(abc.match(/^X:/gm)).toHaveLength(3);
+  expect(abc).toContain('K:HP');
+  await page.goto('/tunes');
+  await page.locator('input[type=file]').setInputFiles({ name: 'lines.abc', mimeType: 'text/plain', buffer: Buffer.from(abc) });
+  await expect(page.getByText('3 tunes came in:')).toBeVisible();
+  for (let left = 3; left > 0; left -= 1) {
+    await page
+      .getByRole('button', { name: / to .*/ })
+      .and(page.getByRole('button', { name: /^Put away/ }))
+      .first()
+      .click();
+    await expect(page.getByRole('link', { name: /exercise|4 bars/ })).toHaveCount(left - 1);
+  }
+});
+
+test('the ten-minute sheet is one key away and says what it holds', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  await page.keyboard.press('m');
+  await expect(page.getByText(/lines hold \d+ of the \d+ weak moments of the tune/)).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByLabel('Words at the head of the sheet')).toHaveValue(/weak moments/);
+});
+
+test('the code beside a line opens it with the count-in ready; one key plays it', async ({ page }) => {
+  await signIn(page, '/practice');
+  await page.getByLabel('Which line?').fill('0000');
+  await page.getByRole('button', { name: 'Open the line' }).click();
+  await expect(page.getByRole('alert')).toContainText('four letters or figures');
+  await page.getByLabel('Which line?').fill('ZZZZ');
+  await page.getByRole('button', { name: 'Open the line' }).click();
+  await expect(page.getByRole('alert')).toContainText('No line of this studio has that code.');
+  const code = await page.evaluate(async () => {
+    const [sheet] = (await (await fetch('/api/sheets')).json()) as { id: string }[];
+    const detail = (await (await fetch(`/api/sheets/${sheet.id}`)).json()) as { lines: { code: string }[] };
+    return detail.lines[0].code;
+  });
+  await page.getByLabel('Which line?').fill(code.toLowerCase());
+  await page.getByRole('button', { name: 'Open the line' }).click();
+  await expect(page).toHaveURL(new RegExp(`/c/${code}$`));
+  await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('count-in')).toBeVisible();
+  await expect(page.getByText(/^1 of \d/)).toBeVisible({ timeout: 15_000 });
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
+});

@@ -1,0 +1,38 @@
+import { expect, signIn, test } from './as-teacher';
+
+test('the demo shows its sign-in, leads to where one wanted to go, and signs out', async ({ page }) => {
+  await page.goto('/students');
+  await expect(page).toHaveURL(/\/sign-in\?to=%2Fstudents/);
+  await expect(page.getByText('This is the demo studio.')).toBeVisible();
+  await page.getByRole('button', { name: 'Sign in to the demo' }).click();
+  await expect(page).toHaveURL(/\/students$/);
+  await page.getByRole('link', { name: /All places/ }).click();
+  await page.getByRole('link', { name: 'Studio' }).click();
+  await expect(page.getByText('Maren Tolvik is signed in.')).toBeVisible();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page).toHaveURL(/\/sign-in/);
+  await page.goto('/tunes');
+  await expect(page).toHaveURL(/\/sign-in/);
+});
+
+test('a wrong password is said plainly', async ({ page }) => {
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail address').fill('maren@orrin-stair.example');
+  await page.getByLabel('Password').fill('not this');
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(page.getByRole('alert')).toHaveText('E-mail address and password do not belong together.');
+});
+
+test('students are added by alias, renamed, put away and brought back', async ({ page }) => {
+  await signIn(page, '/students');
+  await page.getByLabel('Name or alias').fill('Sorrel');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Rename Sorrel' })).toBeVisible();
+  await page.getByRole('button', { name: 'Put away Sorrel' }).click();
+  await expect(page.getByRole('button', { name: 'Rename Sorrel' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Rename Sorrel' })).toBeVisible();
+  await page.getByLabel('Name or alias').fill('   ');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('A name or alias is missing.');
+});

@@ -1,0 +1,114 @@
+import { expect, test } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const root = join(import.meta.dirname, '..', '..');
+const header = 'x-zelpit-token';
+
+interface Started {
+  readonly child: ChildProcess;
+  readonly said: () => string;
+  readonly ended: Promise<number | null>;
+}
+
+function start(state: string, env: Record<string, string> = {}): Started {
+  const child = spawn('node', [join(root, 'scripts', 'start.mjs')], {
+    env: { ...process.env, DATABASE_URL: '', ZELPIT_STATE: state, ZELPIT_PORT: '0', ...env },
+  });
+  let output = '';
+  child.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()));
+  child.stderr.on('data', (chunk: Buffer) => (output += chunk.toString()));
+  return { child, said: () => output, ended: new Promise((resolve) => child.on('exit', resolve)) };
+}
+
+async function addressOf(started: Started): Promise<string> {
+  await expect.poll(started.said, { timeout: 40_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
+  return /http:\/\/127\.0\.0\.1:\d+/.exec(started.said())?.[0] ?? '';
+}
+
+/** Signs in to the demo and returns a way to ask. */
+async function visitor(address: string): Promise<(path: string) => Promise<unknown>> {
+  const first = await fetch(`${address}/api/session`);
+  const { token, demo } = (await first.json()) as { token: string; demo: { email: string; password: string } };
+  const signedIn = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie: first.headers.getSetCookie().join('; '), [header]: token },
+    body: JSON.stringify(demo),
+  });
+  const cookie = signedIn.headers.getSetCookie().join('; ');
+  return async (path) => (await fetch(`${address}${path}`, { headers: { cookie } })).json();
+}
+
+test.describe('npm start', () => {
+  test.describe.configure({ mode: 'serial', timeout: 120_000 });
+  let state: string;
+  test.beforeAll(() => {
+    state = mkdtempSync(join(tmpdir(), 'zelpit-start-'));
+    chmodSync(state, 0o755);
+  });
+  test.afterAll(() => rmSync(state, { recursive: true, force: true }));
+  let sheets: unknown;
+
+  test('prints an address, serves the demo, and stops all that it started on Ctrl-C; a second start is told so', async () => {
+    const started = start(state);
+    const address = await addressOf(started);
+    const ask = await visitor(address);
+    sheets = await ask('/api/sheets');
+    expect(sheets).toHaveLength(1);
+    const second = start(state);
+    expect(await second.ended).toBe(0);
+    expect(second.said()).toContain(`Zelpit runs already: ${address}`);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+    await expect(fetch(`${address}/api/health`)).rejects.toThrow();
+  });
+
+  test('shows the same sheet after everything was restarted', async () => {
+    const started = start(state);
+    const ask = await visitor(await addressOf(started));
+    expect(await ask('/api/sheets')).toEqual(sheets);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+  });
+
+  test('starts again after it was killed, with a sentence about the stale lock', async () => {
+    const killed = start(state);
+    const address = await addressOf(killed);
+    killed.child.kill('SIGKILL');
+    await killed.ended;
+    await expect
+      .poll(() =>
+        fetch(`${address}/api/health`).then(
+          () => 'answers',
+          () => 'gone',
+        ),
+      )
+      .toBe('gone');
+    const started = start(state);
+    const ask = await visitor(await addressOf(started));
+    expect(started.said()).toContain('An earlier start of this clone was killed; its stale lock is removed.');
+    expect(await ask('/api/sheets')).toEqual(sheets);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+  });
+
+  test('takes a free port where the usual one is taken, and says so', async () => {
+    const holder = createServer();
+    const port = await new Promise<number>((resolve) => {
+      holder.listen(0, '127.0.0.1', () => {
+        const address = holder.address();
+        resolve(typeof address === 'object' && address !== null ? address.port : 0);
+      });
+    });
+    const started = start(state, { ZELPIT_PORT: String(port) });
+    const address = await addressOf(started);
+    expect(started.said()).toContain(`Port ${port} is taken by another program; a free one is used.`);
+    expect(address).not.toContain(`:${port}`);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+    holder.close();
+  });
+});

@@ -1,0 +1,107 @@
+import type { Page } from '@playwright/test';
+import { expect, openTune, test } from './as-teacher';
+
+/** Distance in px from each column of the lanes to the middle of its notehead, for all lines that are drawn. */
+const distances = (page: Page): Promise<number[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('zp-score-line')].flatMap((line) => {
+      const heads = [...line.querySelectorAll('.abcjs-note')].map((note) => {
+        const head = note.querySelector('.abcjs-notehead') as Element;
+        const { left, width } = head.getBoundingClientRect();
+        return left + width / 2;
+      });
+      const columns = [...line.querySelectorAll('rect.column')].map((column) => {
+        const { left, width } = column.getBoundingClientRect();
+        return left + width / 2;
+      });
+      return columns.length === heads.length ? columns.map((x, index) => Math.abs(x - heads[index])) : [Number.POSITIVE_INFINITY];
+    }),
+  );
+
+for (const width of [1280, 1024, 768]) {
+  test(`each column stands within 2 px of its notehead, after line breaks too, at ${width} px`, async ({ page }) => {
+    await page.setViewportSize({ width, height: 1000 });
+    await openTune(page, 'Madam Plover');
+    await page.keyboard.press('w');
+    await expect.poll(async () => (await distances(page)).length).toBeGreaterThan(60);
+    await expect.poll(async () => Math.max(...(await distances(page)))).toBeLessThan(2);
+  });
+}
+
+test('changes are ranked by what is heard and lead to their places', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  const list = page.getByRole('region', { name: 'Changes of the tune, worst first' });
+  await expect(list.getByRole('heading').first()).toContainText('Low G cuts in');
+  const band = page.getByRole('region', { name: 'The chosen change' });
+  await list.getByRole('button', { name: /C to E/ }).click();
+  await expect(band).toContainText('cross over both hands');
+  await expect(band).toContainText('left ring leads');
+  await expect(band).toContainText('Lift left ring and right little before you land.');
+  await expect(band).toContainText('landing first: low G');
+  await band.getByRole('button', { name: /Where it happens/ }).click();
+  await band.getByRole('button', { name: /bar 5/ }).first().click();
+  await expect(page.getByRole('button', { name: /^Bar 5/ })).toHaveAttribute('aria-current', 'true');
+  await expect(page.locator('.pillar').first()).toBeVisible();
+});
+
+test('changes under grace notes stand apart', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  await page.getByRole('button', { name: /more under grace notes/ }).click();
+  await page.locator('.change-button').first().click();
+  await expect(page.getByRole('region', { name: 'The chosen change' })).toContainText('under');
+  await page.getByRole('button', { name: 'Back to the open changes' }).click();
+  await expect(page.getByRole('button', { name: /more under grace notes/ })).toBeVisible();
+});
+
+test('movers bend at a change and stayers do not; a grace note is a hop', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  const curves = await page
+    .locator('zp-score-line')
+    .first()
+    .locator('path[stroke-linecap="round"]')
+    .evaluateAll((paths) => paths.map((path) => path.getAttribute('d') ?? ''));
+  expect(curves.some((path) => path.includes('C'))).toBe(true);
+  expect(curves.some((path) => !path.includes('C'))).toBe(true);
+});
+
+test('one key starts and stops the sound; the pillar follows; the tempo slows', async ({ page }) => {
+  await openTune(page, 'Slow Snow on Vell Street');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: /Stop/ })).toBeVisible();
+  await expect(page.locator('.pillar-empty')).toBeVisible();
+  await expect(page.locator('.pillar-move')).toBeVisible({ timeout: 15_000 });
+  await page.keyboard.press('-');
+  await expect(page.getByText('95 % speed')).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: /Play/ })).toBeVisible();
+  await expect(page.locator('.pillar-move')).toHaveCount(0);
+});
+
+test('a change is heard clean and faulty, with a chosen fault of a chosen length', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  await page.getByRole('button', { name: 'More sound' }).click();
+  await page.getByLabel('Fault to hear').selectOption('land-early');
+  await page.getByLabel(/It lasts/).fill('45');
+  await expect(page.getByText('It lasts 45 ms')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /Faulty/ }).click();
+  await expect(page.getByRole('button', { name: /Stop/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Play/ })).toBeVisible({ timeout: 15_000 });
+});
+
+test('the question mark lists the keys', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog');
+  await expect(keys).toContainText('Play the tune from here, or stop');
+  await expect(keys).toContainText('Make the ten-minute sheet');
+  await page.keyboard.press('Escape');
+  await expect(keys).toHaveCount(0);
+});
+
+test('a tune that is not there says so', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  await page.goto('/tunes/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByText('There is no such tune in this studio.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'To the tunes' })).toBeVisible();
+});

@@ -1,0 +1,93 @@
+import { expect, pasteTune, signIn, test } from './as-teacher';
+
+const mixedBook = `X:1
+T:The Good One
+M:2/4
+L:1/8
+K:HP
+{g}A>c {gcd}c>e|{Gdc}d2 c2|
+
+X:2
+T:The Broken One
+M:2/4
+L:1/8
+K:HP
+{g}A>c {gcd c>e|d2 c2|
+`;
+
+test('there are a dozen tunes, found by name', async ({ page }) => {
+  await signIn(page);
+  await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(12);
+  await page.getByLabel('Find a tune').fill('lighth');
+  await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(1);
+});
+
+test('a file with a fault: the good tune comes in, the other is named with line, character and what was expected', async ({ page }) => {
+  await signIn(page);
+  await pasteTune(page, mixedBook);
+  await expect(page.getByText('1 tune came in:')).toBeVisible();
+  await expect(page.getByText('The Broken One was not saved:')).toBeVisible();
+  await expect(page.getByText('Line 13, character 8: A group of grace notes opens here and is never closed.')).toBeVisible();
+  await expect(page.getByText('Expected: "}" after the last grace note.')).toBeVisible();
+  await expect(page.getByRole('link', { name: /The Broken One/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Put away The Good One' }).click();
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeVisible();
+});
+
+test('a dropped file comes in, in the old code page too, and markup in a title stays text', async ({ page }) => {
+  await signIn(page);
+  const title = 'Café <script>window.hacked = true</script>';
+  const bytes = [...Buffer.from(`X:1\nT:${title}\nM:4/4\nL:1/4\nK:Hp\nA c e a|\n`, 'latin1')];
+  const transfer = await page.evaluateHandle((content) => {
+    const data = new DataTransfer();
+    data.items.add(new File([new Uint8Array(content)], 'old.abc'));
+    return data;
+  }, bytes);
+  await page.locator('zp-tune-list').dispatchEvent('drop', { dataTransfer: transfer });
+  await page.getByRole('link', { name: title }).first().click();
+  await expect(page.getByRole('button', { name: `Tune: ${title}` })).toBeVisible();
+  expect(await page.evaluate(() => 'hacked' in window)).toBe(false);
+  await page.goto('/tunes');
+  await page.getByRole('button', { name: `Put away ${title}` }).click();
+});
+
+for (const [name, text, said] of [
+  ['nothing', ' ', /empty/i],
+  ['no ABC at all', 'Dear teacher, the tune goes like this.', /no ABC/],
+] as const) {
+  test(`${name} is refused with a sentence and saves nothing`, async ({ page }) => {
+    await signIn(page);
+    await pasteTune(page, text);
+    await expect(page.getByRole('alert')).toContainText(said);
+    await expect(page.getByRole('alert')).toContainText('Nothing was saved.');
+    await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(12);
+  });
+}
+
+test('notes that the chanter does not have are named, the rest works, and moving the key is offered', async ({ page }) => {
+  await signIn(page);
+  await pasteTune(page, 'X:1\nT:Too Low\nM:4/4\nL:1/4\nK:G\nG A B c|d c B A|G2 D2|\n');
+  await page.getByRole('link', { name: 'Too Low' }).first().click();
+  await expect(page.getByText(/Not on the practice chanter: C natural \(bar 1, beat 4\)/)).toBeVisible();
+  await page.getByRole('button', { name: /Move the key up/ }).click();
+  await expect(page.getByText('The key was moved.')).toBeVisible();
+  await expect(page.getByText(/Not on the practice chanter/)).toHaveCount(0);
+  await page.goto('/tunes');
+  await page.getByRole('button', { name: 'Put away Too Low' }).click();
+});
+
+test('the text of a tune is corrected in place; a fault in it is shown and nothing is lost', async ({ page }) => {
+  await signIn(page);
+  await pasteTune(page, 'X:1\nT:Draft\nM:4/4\nL:1/4\nK:HP\nA c e a|\n');
+  await page.getByRole('link', { name: 'Draft' }).first().click();
+  await page.getByRole('link', { name: 'Text' }).click();
+  const field = page.getByLabel('ABC, standard 2.1');
+  await field.fill('X:1\nT:Draft\nM:4/4\nL:1/4\nK:HP\n{g A c e a|\n');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/Line 6, character 1/)).toBeVisible();
+  await field.fill('X:1\nT:Draft Two\nM:4/4\nL:1/4\nK:HP\n{g}A c e f|\n');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: 'Tune: Draft Two' })).toBeVisible();
+  await page.goto('/tunes');
+  await page.getByRole('button', { name: 'Put away Draft Two' }).click();
+});
