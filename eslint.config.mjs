@@ -14,7 +14,7 @@ const node = {
 };
 
 export default tseslint.config(
-  { ignores: ['**/node_modules/', '**/dist/', '**/.angular/', '.zelpit/', 'e2e/test-results/', 'e2e/playwright-report/'] },
+  { ignores: ['**/node_modules/', '**/dist/', '**/.angular/', '.zelpit/', 'bench/run.built.mjs', 'e2e/test-results/', 'e2e/playwright-report/'] },
   eslint.configs.recommended,
   { files: ['**/*.mjs'], languageOptions: { globals: node } },
   { files: ['**/*.cjs'], languageOptions: { globals: { module: 'readonly', require: 'readonly', __dirname: 'readonly' } } },

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { dist, root } from './paths.mjs';
 import { run, say } from './run.mjs';
 
@@ -38,7 +39,8 @@ export async function ensureBuilt({ always = false } = {}) {
   say('Building the application (under a minute) …');
   await buildServer();
   await writePaperFonts();
-  await run('npx', ['ng', 'build'], { cwd: join(root, 'apps', 'web'), env: { NG_CLI_ANALYTICS: 'false' } });
+  await run('npx', ['ng', 'build'], { cwd: join(root, 'apps', 'web'), env: { NG_CLI_ANALYTICS: 'false', NG_BUILD_OPTIMIZE_CHUNKS: '1' } });
+  compressWebFiles();
   mkdirSync(dist, { recursive: true });
   writeFileSync(stamp, current);
 }
@@ -72,5 +74,15 @@ export async function writePaperFonts() {
       const packed = readFileSync(join(root, `node_modules/@fontsource/gabarito/files/gabarito-${subset}-${weight}-normal.woff2`));
       writeFileSync(join(folder, `gabarito-${subset}-${weight}.ttf`), await decompress(packed));
     }
+  }
+}
+
+/** Compressed once here, so that the server need not do it for every request. */
+function compressWebFiles() {
+  for (const file of filesOf(join(dist, 'web'))) {
+    if (!/\.(js|css|svg|ttf)$/.test(file)) continue;
+    const content = readFileSync(file);
+    writeFileSync(`${file}.br`, brotliCompressSync(content));
+    writeFileSync(`${file}.gz`, gzipSync(content, { level: 9 }));
   }
 }

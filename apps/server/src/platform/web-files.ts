@@ -1,10 +1,13 @@
-import express, { Router } from 'express';
+import { Router } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import type { ServerResponse } from 'node:http';
 import { join } from 'node:path';
 
 const year = 365 * 24 * 3600 * 1000;
-const hashed = /[-.][A-Z0-9]{8}\.[a-z0-9]+$/;
+/** Built files carry a hash of their content in their names. */
+const hashed = /\.(js|css|woff2?)$/;
 
 /** An address that names a file: it is never answered with the page. */
 const fileAddress = /\.[a-z0-9]{2,5}$/i;
@@ -14,9 +17,15 @@ export function webFiles(root: string): Router {
   const router = Router();
   const page = readFileSync(join(root, 'index.html'), 'utf8');
   router.use(
-    express.static(root, {
+    expressStaticGzip(root, {
       index: false,
-      setHeaders: (response, path) => response.setHeader('cache-control', hashed.test(path) ? `public, max-age=${year / 1000}, immutable` : 'no-cache'),
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: {
+        index: false,
+        setHeaders: (response: ServerResponse, path: string) =>
+          response.setHeader('cache-control', hashed.test(path.replace(/\.(br|gz)$/, '')) ? `public, max-age=${year / 1000}, immutable` : 'no-cache'),
+      },
     }),
   );
   router.get('/{*path}', (request, response, next) => {

@@ -1,5 +1,6 @@
 import type { Routes } from '@angular/router';
 import { signedIn } from './session/signed-in.guard';
+import { TunePage } from './tune/tune.page';
 
 export const routes: Routes = [
   { path: 'sign-in', title: 'Sign in · Zelpit', loadComponent: () => import('./session/sign-in.page').then((file) => file.SignInPage) },
@@ -10,7 +11,8 @@ export const routes: Routes = [
       { path: '', pathMatch: 'full', redirectTo: 'tunes' },
       { path: 'places', title: 'Places · Zelpit', loadComponent: () => import('./places/places.page').then((file) => file.PlacesPage) },
       { path: 'tunes', title: 'Tunes · Zelpit', loadComponent: () => import('./tunes/tune-list.page').then((file) => file.TuneListPage) },
-      { path: 'tunes/:id', title: 'Tune · Zelpit', loadComponent: () => import('./tune/tune.page').then((file) => file.TunePage) },
+      // The page that is opened most comes with the application; all others are fetched when they are wanted.
+      { path: 'tunes/:id', title: 'Tune · Zelpit', component: TunePage },
       { path: 'tunes/:id/text', title: 'Text of a tune · Zelpit', loadComponent: () => import('./tunes/tune-text.page').then((file) => file.TuneTextPage) },
       { path: 'tunes/:id/lines', title: 'Lines · Zelpit', loadComponent: () => import('./lines/lines.page').then((file) => file.LinesPage) },
       { path: 'students', title: 'Students · Zelpit', loadComponent: () => import('./students/students.page').then((file) => file.StudentsPage) },

@@ -1,4 +1,4 @@
-import { patternKey, scaleDegree, soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { holesThatDiffer, scaleDegree, soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { hertz, type Hertz } from '../pitch';
 
 /**
@@ -19,8 +19,7 @@ export interface Heard {
  */
 export function heardFrom(instrument: Instrument, holes: Pattern, reference?: Hertz): Heard {
   const sounding = reference ?? hertz(instrument.reference.hertz);
-  const key = patternKey(holes);
-  const charted = instrument.fingerings.find((fingering) => patternKey(fingering.pattern) === key);
+  const charted = instrument.fingerings.find((fingering) => holesThatDiffer(fingering.pattern, holes) === 0);
   if (charted !== undefined) {
     return { kind: 'charted', note: charted.note, pitch: soundingPitch(instrument, charted.note, sounding) };
   }
@@ -34,8 +33,7 @@ function nearestByTopmostOpenHole(instrument: Instrument, holes: Pattern): NoteI
   let bestScore = Number.POSITIVE_INFINITY;
   for (const fingering of instrument.fingerings) {
     const apart = Math.abs(topmostOpenHole(fingering.pattern) - topmost);
-    const differing = fingering.pattern.filter((coverage, hole) => coverage !== holes[hole]).length;
-    const score = apart * 100 + differing;
+    const score = apart * 100 + holesThatDiffer(fingering.pattern, holes);
     if (score < bestScore) {
       best = fingering;
       bestScore = score;

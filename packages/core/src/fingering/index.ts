@@ -12,6 +12,6 @@ export {
 } from './instrument';
 export { loadInstrument } from './load-instrument';
 export { chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
-export { fingerCoverage, pattern, patternKey, withFingers } from './pattern';
+export { fingerCoverage, holesThatDiffer, pattern, patternKey, withFingers } from './pattern';
 export { practiceChanter } from './practice-chanter.data';
 export { instruments, instrumentById } from './instruments';

@@ -31,7 +31,20 @@ export function withFingers(instrument: Instrument, holes: Pattern, fingers: rea
  * @throws ZelpitFault `unknown-finger` where the instrument has no such finger
  */
 export function fingerCoverage(instrument: Instrument, holes: Pattern, finger: FingerId): number {
-  const own = holes.filter((_, hole) => instrument.holes[hole].finger === finger);
-  if (own.length === 0) throw new ZelpitFault('unknown-finger', `${instrument.name} has no finger ${finger}.`, { finger });
-  return own.reduce((sum, value) => sum + value, 0) / own.length;
+  let sum = 0;
+  let count = 0;
+  for (let hole = 0; hole < holes.length; hole += 1) {
+    if (instrument.holes[hole].finger !== finger) continue;
+    sum += holes[hole];
+    count += 1;
+  }
+  if (count === 0) throw new ZelpitFault('unknown-finger', `${instrument.name} has no finger ${finger}.`, { finger });
+  return sum / count;
+}
+
+/** In how many holes two patterns differ. */
+export function holesThatDiffer(one: Pattern, other: Pattern): number {
+  let count = 0;
+  for (let hole = 0; hole < one.length; hole += 1) if (one[hole] !== other[hole]) count += 1;
+  return count;
 }

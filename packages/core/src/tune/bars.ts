@@ -27,9 +27,9 @@ export function numberBars(
       filled = 0;
     }
     let position = isLeadIn ? meter.bar - length : filled;
-    for (const note of notes.slice(bar.first, bar.end)) {
-      placed.push({ ...note, bar: number, beat: 1 + position / meter.beat });
-      position += note.duration;
+    for (let at = bar.first; at < bar.end; at += 1) {
+      placed.push(placedAt(notes[at], number, 1 + position / meter.beat));
+      position += notes[at].duration;
     }
     numbered.push({ ...bar, number });
     filled = isLeadIn || position >= meter.bar - tolerance || !bar.endsPart ? 0 : position;
@@ -37,6 +37,13 @@ export function numberBars(
   return { notes: placed, bars: numbered };
 }
 
+/** Field by field: spreading hundreds of notes took most of the time of reading a tune. */
+function placedAt({ index, written, graceNotes, duration, isTiedFromPrevious, source }: UnplacedNote, bar: number, beat: number): TuneNote {
+  return { index, written, graceNotes, duration, bar, beat, isTiedFromPrevious, source };
+}
+
 function lengthOf(notes: readonly UnplacedNote[], bar: UnnumberedBar): number {
-  return notes.slice(bar.first, bar.end).reduce((sum, note) => sum + note.duration, 0);
+  let length = 0;
+  for (let at = bar.first; at < bar.end; at += 1) length += notes[at].duration;
+  return length;
 }

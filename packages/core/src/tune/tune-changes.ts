@@ -37,7 +37,8 @@ interface Gathered {
   readonly from: NoteId;
   readonly to: NoteId;
   readonly places: Place[];
-  readonly under: Set<string>;
+  /** Grace notes that it goes through, each group once. */
+  readonly groups: Map<string, readonly NoteId[]>;
 }
 
 /** Every distinct change between neighbouring theme notes, as played with repeats, ranked by trouble. */
@@ -46,17 +47,17 @@ export function changesOfTune(instrument: Instrument, tune: Tune): TuneChanges {
   const hidden = new Map<string, Gathered>();
   for (const [before, after] of neighbours(tune)) {
     if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
-    gather(instrument, after.graceNotes.length > 0 ? hidden : open, before, after, before.written.note, after.written.note);
+    gather(after.graceNotes.length > 0 ? hidden : open, before, after, before.written.note, after.written.note);
   }
   return { open: ranked(instrument, open), underGraceNotes: ranked(instrument, hidden) };
 }
 
-function gather(instrument: Instrument, into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: NoteId, to: NoteId): void {
+function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: NoteId, to: NoteId): void {
   const id = `${from}>${to}`;
-  const gathered = into.get(id) ?? { from, to, places: [], under: new Set<string>() };
+  const gathered = into.get(id) ?? { from, to, places: [], groups: new Map<string, readonly NoteId[]>() };
   into.set(id, gathered);
   gathered.places.push({ from: before.index, to: after.index, bar: after.bar, beat: after.beat, isAcrossRepeat: after.index !== before.index + 1 });
-  if (after.graceNotes.length > 0) gathered.under.add(underPhrase(instrument, from, after.graceNotes, to));
+  if (after.graceNotes.length > 0) gathered.groups.set(after.graceNotes.join(' '), after.graceNotes);
 }
 
 function underPhrase(instrument: Instrument, from: NoteId, letters: readonly NoteId[], to: NoteId): string {
@@ -83,10 +84,11 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
 }
 
 function ranked(instrument: Instrument, gathered: ReadonlyMap<string, Gathered>): readonly TuneChange[] {
-  const changes = [...gathered].map(([id, { from, to, places, under }]): TuneChange => {
+  const changes = [...gathered].map(([id, { from, to, places, groups }]): TuneChange => {
     const change = changeBetween(instrument, from, to);
     const outcomes = outcomesOf(instrument, change);
     const trouble = troubleOf(instrument, change, outcomes);
+    const under = new Set([...groups.values()].map((letters) => underPhrase(instrument, from, letters, to)));
     const ordered = [...places].sort((one, other) => one.to - other.to);
     return { id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), occurrences: places.length, places: ordered, under: [...under] };
   });

@@ -1,4 +1,4 @@
-import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef } from '@angular/core';
+import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef, type OnDestroy } from '@angular/core';
 import { seamBetween, type Instrument, type LaneNote, type Trouble, type Tune, type TuneChange } from '@zelpit/core';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
@@ -78,7 +78,7 @@ const leadSeam = 26;
   `,
   host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'said()' },
 })
-export class ScoreLineComponent {
+export class ScoreLineComponent implements OnDestroy {
   private readonly engraver = inject(Engraver);
 
   readonly line = input.required<ScoreLine>();
@@ -100,12 +100,22 @@ export class ScoreLineComponent {
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly engraving = signal<Engraving | undefined>(undefined);
 
+  /** False for lines out of sight: they are engraved when the page has time. */
+  readonly isInView = input(true);
+  private readonly hasTime = signal(false);
+  private readonly idle = requestIdleCallback(() => this.hasTime.set(true), { timeout: 4000 });
+
   constructor() {
     afterRenderEffect(() => {
       const width = this.width() - scoreGeometry.labels;
       const { abc } = this.line();
+      if (!this.isInView() && !this.hasTime()) return;
       void this.engraver.engrave(this.host().nativeElement, abc, { width, scale: 1.1 }).then((engraving) => this.engraving.set(engraving));
     });
+  }
+
+  ngOnDestroy(): void {
+    cancelIdleCallback(this.idle);
   }
 
   protected readonly musicTop = computed(() => scoreGeometry.staffTop - (this.engraving()?.staffTop ?? 0));

@@ -295,7 +295,11 @@ export class TunePage implements OnDestroy {
         this.visibleLine.set(0);
         const [worst] = opened.changes.open;
         this.change.set(worst);
-        if (worst !== undefined) setTimeout(() => this.goToBar(worst.places[0].bar));
+        if (worst === undefined) return;
+        this.bar.set(Math.max(1, worst.places[0].bar));
+        const line = this.lineOfBar(this.bar());
+        this.visibleLine.set(line);
+        setTimeout(() => this.goToLine(line, false));
       },
       error: (error: unknown) => this.fault.set(saidBy(error)),
     });

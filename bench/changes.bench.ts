@@ -1,0 +1,43 @@
+import { changesOfTune, instrumentById, readTune, type ParsedAbc } from '@zelpit/core';
+import abcjs from 'abcjs';
+import { benchCommand, medianTime, type Figure } from './measure';
+
+/** Sixty-four bars in eight parts, with grace notes, as a competition march has them. */
+function longTune(): string {
+  const bars = [
+    '{g}A>c {gcd}c>e',
+    '{Gdc}d>B {gde}d>f',
+    '{g}e>c {GdG}c>A',
+    '{gBd}B2 {e}B>d',
+    '{ag}a>f {gef}e>c',
+    '{g}f>d {gcd}c>B',
+    '{g}e>g {a}f>e',
+    '{gAd}A2 {GdG}A>e',
+  ];
+  const part = (shift: number): string => `|:${Array.from({ length: 8 }, (_, index) => bars[(index * (shift + 1) + shift) % bars.length]).join('|')}:|`;
+  return `X:1\nT:Sixty-four bars\nR:march\nM:2/4\nL:1/8\nK:HP\n${Array.from({ length: 8 }, (_, index) => part(index)).join('\n')}\n`;
+}
+
+export function changeFigures(): readonly Figure[] {
+  const chanter = instrumentById('practice-chanter');
+  const abc = longTune();
+  const parse = (): ParsedAbc => abcjs.parseOnly(abc)[0] as unknown as ParsedAbc;
+  const parsed = parse();
+  const bars = new Set(readTune(chanter, parsed).bars.map((bar) => bar.number)).size;
+  if (bars !== 64) throw new Error(`The tune to measure should have 64 bars; it has ${bars}.`);
+  const parsing = medianTime(() => void parse());
+  const finding = medianTime(() => void changesOfTune(chanter, readTune(chanter, parsed)));
+  return [
+    {
+      name: 'changes of a 64-bar tune found and ranked, after parsing',
+      median: finding,
+      unit: 'ms',
+      goal: "under 5 ms, and under abcjs's own parse",
+      isMet: finding < 5 && finding < parsing,
+      better: 'lower',
+      baseline: { name: 'abcjs parses the same tune', median: parsing },
+      ratio: finding / parsing,
+      command: benchCommand,
+    },
+  ];
+}

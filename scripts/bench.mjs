@@ -1,0 +1,35 @@
+import { build } from 'esbuild';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuilt } from './lib/build.mjs';
+import { ensurePackages } from './lib/packages.mjs';
+import { root } from './lib/paths.mjs';
+import { endWith, exitCode, installFromDebian } from './lib/run.mjs';
+import { withTestDatabase } from './lib/test-database.mjs';
+
+/** Bundled as the server is, so that what is measured is the code that ships. */
+async function bundled() {
+  const outfile = join(root, 'bench', 'run.built.mjs');
+  await build({
+    entryPoints: [join(root, 'bench', 'run.ts')],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    logLevel: 'warning',
+    external: ['abcjs', '@playwright/test', 'pg', '../e2e/server.mjs'],
+  });
+  return outfile;
+}
+
+/** Measures and writes bench/RESULTS.md and bench/results.json; `--quick` leaves out what takes minutes. */
+async function main() {
+  await ensurePackages();
+  if (!existsSync('/usr/bin/chromium')) await installFromDebian(['chromium'], 'Chromium');
+  await ensureBuilt();
+  const bundle = await bundled();
+  process.exitCode = await withTestDatabase(async (env) => ((await exitCode('node', [bundle, ...process.argv.slice(2)], { env })) === 0 ? 0 : 1));
+}
+
+main().catch(endWith);
