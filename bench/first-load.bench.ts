@@ -50,7 +50,7 @@ async function loadOnce(
 
 async function isEngraver(request: { get(url: string): Promise<{ text(): Promise<string> }> }, url: string): Promise<boolean> {
   const text = await (await request.get(url)).text();
-  return text.includes('abcjs-staff') && text.length > 200_000;
+  return text.includes('abcjs-dragging-in-progress');
 }
 
 export async function firstLoadFigures(): Promise<readonly Figure[]> {
