@@ -27,7 +27,7 @@ describe('the server', () => {
     const policy = answer.headers['content-security-policy'];
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("script-src 'self';");
-    expect(policy).toMatch(/style-src 'self' 'nonce-[^']+'/);
+    expect(policy).toMatch(/style-src 'self' 'sha256-[^']+' 'nonce-[^']+';/);
     expect(policy).not.toMatch(/https?:|unsafe-eval/);
     expect(answer.headers['x-powered-by']).toBeUndefined();
     expect(answer.headers['x-content-type-options']).toBe('nosniff');
