@@ -17,6 +17,7 @@ export default tseslint.config(
   { ignores: ['**/node_modules/', '**/dist/', '**/.angular/', '.zelpit/', 'bench/run.built.mjs', 'e2e/test-results/', 'e2e/playwright-report/'] },
   eslint.configs.recommended,
   { files: ['**/*.mjs'], languageOptions: { globals: node } },
+  { files: ['e2e/screenshots.mjs'], languageOptions: { globals: { document: 'readonly' } } },
   { files: ['**/*.cjs'], languageOptions: { globals: { module: 'readonly', require: 'readonly', __dirname: 'readonly' } } },
   {
     files: ['**/*.ts'],

@@ -192,7 +192,7 @@ test('the code beside a line opens it with the count-in ready; one key plays it'
   await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
   await page.keyboard.press('Space');
   await expect(page.getByText('count-in')).toBeVisible();
-  await expect(page.getByText(/^1 of \d/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('status')).toHaveText(/^\s*1 of \d/, { timeout: 15_000 });
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
 });

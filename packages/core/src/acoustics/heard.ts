@@ -16,6 +16,7 @@ export interface Heard {
  * colours the tone. A charted pattern is itself; any other sounds near the charted note that shares its topmost open
  * hole, and among several near the one whose holes differ least. The one place to replace by an acoustic model.
  * @param reference pitch of the instrument's reference note
+ * @example heardFrom(practiceChanter, pattern('X XXO XXXX')).note // 'e'
  */
 export function heardFrom(instrument: Instrument, holes: Pattern, reference?: Hertz): Heard {
   const sounding = reference ?? hertz(instrument.reference.hertz);

@@ -71,7 +71,11 @@ function handsOf(movers: readonly Mover[]): Change['hands'] {
   return right ? 'right' : 'none';
 }
 
-/** Every other note whose change with `note` is a cross, in the order of the scale. */
+/**
+ * Every other note whose change with `note` is a cross, in the order of the scale.
+ * @throws ZelpitFault `unknown-note`
+ * @example crossesOf(practiceChanter, 'low-a') // ['c', 'd']
+ */
 export function crossesOf(instrument: Instrument, note: NoteId): readonly NoteId[] {
   return instrument.notes.map((other) => other.id).filter((other) => changeBetween(instrument, note, other).kind === 'cross');
 }

@@ -11,7 +11,10 @@ export type Trouble =
 
 const rankOfKind: Readonly<Record<Trouble['kind'], number>> = { pop: 0, run: 1, blur: 2, none: 3 };
 
-/** The trouble of a change, worst first: a pop before a run before a blur. */
+/**
+ * The trouble of a change, worst first: a pop before a run before a blur.
+ * @example troubleOf(practiceChanter, changeBetween(practiceChanter, 'b', 'e')) // { kind: 'pop', note: 'low-a' }
+ */
 export function troubleOf(instrument: Instrument, change: Change, outcomes: Outcomes = outcomesOf(instrument, change)): Trouble {
   const pop = crossingNoise(instrument, change, outcomes);
   if (pop !== undefined) return { kind: 'pop', note: pop };

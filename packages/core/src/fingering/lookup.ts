@@ -25,13 +25,21 @@ export function scaleDegree(instrument: Instrument, id: NoteId): number {
   return instrument.notes.indexOf(noteOf(instrument, id));
 }
 
-/** The pattern taught first for a note. @throws ZelpitFault `unknown-note` */
+/**
+ * The pattern taught first for a note.
+ * @throws ZelpitFault `unknown-note`
+ * @example chartedPattern(practiceChanter, 'b') // pattern('X XXX XXOO')
+ */
 export function chartedPattern(instrument: Instrument, id: NoteId): Pattern {
   const charted = instrument.fingerings.find((fingering) => fingering.note === id && fingering.rank === 1);
   return charted === undefined ? unknownNote(instrument, id) : charted.pattern;
 }
 
-/** Sounding pitch of a charted note, from its ratio and the instrument's reference. */
+/**
+ * Sounding pitch of a charted note in Hz, from its ratio and the instrument's reference.
+ * @throws ZelpitFault `unknown-note`
+ * @example soundingPitch(practiceChanter, 'high-a') // 475
+ */
 export function soundingPitch(instrument: Instrument, id: NoteId, reference: Hertz = hertz(instrument.reference.hertz)): Hertz {
   return hertz(reference * noteOf(instrument, id).ratio);
 }

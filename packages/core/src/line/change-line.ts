@@ -20,7 +20,11 @@ export function lineNotes(line: ChangeLine): readonly NoteId[] {
   return Array.from({ length: lineBeats }, (_, index) => (index % 2 === 0 ? line.home : line.other));
 }
 
-/** The music of a line in ABC, without header. */
+/**
+ * The music of a line in ABC, without header.
+ * @throws ZelpitFault `unknown-note`
+ * @example lineMusic(practiceChanter, { home: 'c', other: 'e' }) // 'c e c e | c e c e | c e c e | c e c e |]'
+ */
 export function lineMusic(instrument: Instrument, line: ChangeLine): string {
   const home = noteOf(instrument, line.home).abc;
   const other = noteOf(instrument, line.other).abc;
@@ -28,7 +32,11 @@ export function lineMusic(instrument: Instrument, line: ChangeLine): string {
   return `${Array.from({ length: lineBars }, () => bar).join(' | ')} |]`;
 }
 
-/** "C to E" */
+/**
+ * A line's name, as it is said.
+ * @throws ZelpitFault `unknown-note`
+ * @example lineTitle(practiceChanter, { home: 'low-a', other: 'c' }) // 'low A to C'
+ */
 export function lineTitle(instrument: Instrument, line: ChangeLine): string {
   return `${noteOf(instrument, line.home).schoolName} to ${noteOf(instrument, line.other).schoolName}`;
 }

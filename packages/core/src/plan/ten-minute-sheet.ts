@@ -29,9 +29,12 @@ const tenMinutes = 600;
 /** "Most" of the trouble: lines are added until this share of its weight is held. */
 const share = 0.8;
 
-/** Time that a line on a sheet takes, rests included, in seconds. */
+/**
+ * Time that a line on a sheet takes, one count-in and the rest after it included, in seconds.
+ * @example expectedSeconds({ repetitions: 8, tempo: 60 }) // 172
+ */
 export function expectedSeconds(line: { readonly repetitions: number; readonly tempo: number | null }): number {
-  return (line.repetitions * (lineBeats + lineCountInBeats) * 60) / (line.tempo ?? freeTempo) + restSeconds;
+  return ((lineCountInBeats + line.repetitions * lineBeats) * 60) / (line.tempo ?? freeTempo) + restSeconds;
 }
 
 interface WeighedPair {

@@ -95,7 +95,10 @@ export function playedBars(tune: Tune): readonly number[] {
   return order;
 }
 
-/** "bar 3, beat 2", "bar 3, after beat 2", "lead-in". */
+/**
+ * Where a note stands, as it is counted aloud.
+ * @example placePhrase(3, 2.5) // 'bar 3, after beat 2'
+ */
 export function placePhrase(bar: number, beat: number): string {
   if (bar === 0) return 'lead-in';
   const whole = Math.floor(beat + 1e-6);

@@ -1,0 +1,84 @@
+import { chromium } from '@playwright/test';
+import { join } from 'node:path';
+import { startServer } from './server.mjs';
+
+const folder = join(import.meta.dirname, '..', 'docs', 'screenshots');
+const desk = { width: 1280, height: 800 };
+const tablet = { width: 768, height: 1024 };
+const phone = { width: 390, height: 844 };
+const still = 700;
+
+const server = await startServer();
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--disable-quic', '--disable-background-networking', '--no-first-run'] });
+
+async function visitor(viewport, colorScheme) {
+  const page = await (await browser.newContext({ viewport, colorScheme })).newPage();
+  await page.goto(`${server.address}/sign-in`);
+  await page.getByRole('button', { name: 'Sign in to the demo' }).click();
+  await page.waitForURL('**/tunes');
+  const places = await page.evaluate(async () => {
+    const get = async (path) => (await fetch(path)).json();
+    const tunes = await get('/api/tunes');
+    const [sheet] = await get('/api/sheets');
+    const { lines } = await get(`/api/sheets/${sheet.id}`);
+    return { tune: tunes.find((tune) => tune.title === 'The Blue Wheelbarrow').id, sheet: sheet.id, code: lines[0].code };
+  });
+  const open = async (path) => {
+    await page.goto(`${server.address}${path}`);
+    await page.getByRole('main').waitFor();
+    await page.waitForLoadState('networkidle');
+    await page.waitForTimeout(still);
+  };
+  return { page, places, open };
+}
+
+const shoot = (page, name, options = {}) => page.screenshot({ path: join(folder, `${name}.png`), ...options });
+
+try {
+  const { page, places, open } = await visitor(desk, 'light');
+  for (const [name, path] of [
+    ['tunes', '/tunes'],
+    ['tune', `/tunes/${places.tune}`],
+    ['tune-text', `/tunes/${places.tune}/text`],
+    ['lines', `/tunes/${places.tune}/lines?ten=1`],
+    ['sheets', '/sheets'],
+    ['sheet', `/sheets/${places.sheet}`],
+    ['students', '/students'],
+    ['places', '/places'],
+    ['practice', '/practice'],
+    ['studio', '/studio'],
+  ]) {
+    await open(path);
+    await shoot(page, name);
+  }
+  await open(`/sheets/${places.sheet}/paper`);
+  await page
+    .locator('svg.sheet-page')
+    .first()
+    .screenshot({ path: join(folder, 'paper.png') });
+  const dark = await visitor(desk, 'dark');
+  await dark.open(`/tunes/${places.tune}`);
+  await shoot(dark.page, 'tune-dark');
+  const onTablet = await visitor(tablet, 'light');
+  await onTablet.open(`/tunes/${places.tune}`);
+  await shoot(onTablet.page, 'tune-tablet');
+  for (const colorScheme of ['light', 'dark']) {
+    const runner = await visitor(phone, colorScheme);
+    await runner.open(`/c/${places.code}`);
+    if (colorScheme === 'dark') {
+      await runner.page.keyboard.press('Space');
+      await runner.page.locator('.runner-said', { hasText: /1 of \d/ }).waitFor({ timeout: 15_000 });
+      await runner.page.waitForTimeout(1300);
+    }
+    await shoot(runner.page, `runner-${colorScheme}`);
+  }
+  const out = await browser.newContext({ viewport: desk });
+  const first = await out.newPage();
+  await first.goto(`${server.address}/sign-in`);
+  await first.getByRole('button', { name: 'Sign in to the demo' }).waitFor();
+  await first.waitForTimeout(still);
+  await shoot(first, 'sign-in');
+} finally {
+  await browser.close();
+  await server.stop();
+}
