@@ -1,4 +1,4 @@
-import { codeSchema, sheetCreateSchema, sheetLineInputSchema, signInSchema, studentInputSchema, tuneMoveSchema } from '.';
+import { codeSchema, sheetCreateSchema, sheetLineInputSchema, signInSchema, studentInputSchema, tuneInputSchema, tuneMoveSchema } from '.';
 
 const line = { home: 'c', other: 'e', repetitions: 8, tempo: null, point: '' };
 
@@ -28,6 +28,13 @@ describe('input from people', () => {
   it('is trimmed, and empty names are refused with a sentence', () => {
     expect(studentInputSchema.parse({ alias: '  Pim ' })).toEqual({ alias: 'Pim' });
     expect(studentInputSchema.safeParse({ alias: '  ' }).error?.issues[0].message).toBe('A name or alias is missing.');
+  });
+
+  it('holds no control signs but tabs and line ends', () => {
+    expect(studentInputSchema.safeParse({ alias: 'a\u0000b' }).error?.issues[0].message).toBe('This text holds signs that cannot be shown.');
+    expect(sheetLineInputSchema.safeParse({ ...line, point: 'bell \u0007' }).success).toBe(false);
+    expect(studentInputSchema.parse({ alias: 'مها 🎵 Žofie' }).alias).toBe('مها 🎵 Žofie');
+    expect(tuneInputSchema.safeParse({ abc: 'X:1\r\n\tK:HP\n' }).success).toBe(true);
   });
 
   it('has upper bounds everywhere', () => {

@@ -1,7 +1,8 @@
 import * as z from 'zod';
+import { typedText } from './text';
 
 export const signInSchema = z.strictObject({
-  email: z.string().trim().min(3, 'An e-mail address is missing.').max(200),
+  email: typedText.trim().min(3, 'An e-mail address is missing.').max(200),
   password: z.string().min(1, 'The password is missing.').max(200),
 });
 export type SignIn = z.infer<typeof signInSchema>;

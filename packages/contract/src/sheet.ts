@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { typedText } from './text';
 import { idSchema } from './problem';
 
 const noteId = z.string().min(1).max(24);
@@ -12,11 +13,11 @@ export const sheetLineInputSchema = z.strictObject({
   repetitions: z.number().int().min(1, 'At least once.').max(50, 'At most 50 times.'),
   /** Beats a minute; null for free. */
   tempo: z.number().int().min(20, 'At least 20 beats a minute.').max(300, 'At most 300 beats a minute.').nullable(),
-  point: z.string().max(300, 'A point to watch has at most 300 characters.'),
+  point: typedText.max(300, 'A point to watch has at most 300 characters.'),
 });
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
 
-const title = z.string().trim().min(1, 'A title is missing.').max(120, 'A title has at most 120 characters.');
+const title = typedText.trim().min(1, 'A title is missing.').max(120, 'A title has at most 120 characters.');
 const lines = z.array(sheetLineInputSchema).max(60, 'A sheet has at most 60 lines.');
 
 export const sheetCreateSchema = z.strictObject({
@@ -24,7 +25,7 @@ export const sheetCreateSchema = z.strictObject({
   tuneId: idSchema.nullable(),
   instrument: z.string().min(1).max(60),
   title,
-  note: z.string().max(300, 'The words at the head have at most 300 characters.'),
+  note: typedText.max(300, 'The words at the head have at most 300 characters.'),
   lines,
 });
 export type SheetCreate = z.infer<typeof sheetCreateSchema>;
@@ -32,7 +33,7 @@ export type SheetCreate = z.infer<typeof sheetCreateSchema>;
 /** `version` is the one that was read; a later one in the database refuses the save. */
 export const sheetSaveSchema = z.strictObject({
   title,
-  note: z.string().max(300, 'The words at the head have at most 300 characters.'),
+  note: typedText.max(300, 'The words at the head have at most 300 characters.'),
   lines,
   version: z.number().int().min(1),
 });

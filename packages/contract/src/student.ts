@@ -1,8 +1,9 @@
 import * as z from 'zod';
+import { typedText } from './text';
 
 /** A student is known by an alias; nothing else is asked. */
 export const studentInputSchema = z.strictObject({
-  alias: z.string().trim().min(1, 'A name or alias is missing.').max(60, 'An alias has at most 60 characters.'),
+  alias: typedText.trim().min(1, 'A name or alias is missing.').max(60, 'An alias has at most 60 characters.'),
 });
 export type StudentInput = z.infer<typeof studentInputSchema>;
 

@@ -1,7 +1,8 @@
 import * as z from 'zod';
+import { typedText } from './text';
 
 export const longestBook = 8_000_000;
-const abcText = z.string().max(200_000, 'The text of one tune has at most 200 000 characters.');
+const abcText = typedText.max(200_000, 'The text of one tune has at most 200 000 characters.');
 
 export const tuneInputSchema = z.strictObject({ abc: abcText });
 export type TuneInput = z.infer<typeof tuneInputSchema>;

@@ -47,6 +47,23 @@ export function problemFor(error: unknown): HttpProblem {
   return new HttpProblem(500, 'Something broke', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
 }
 
+/** What a log may hold of a fault: never the values that went with it, which are people's words. */
+function withoutData(error: unknown): { type: string; code?: string; message: string; stack?: string } {
+  const { name, code, message, stack } = (error ?? {}) as Partial<Error> & { code?: string };
+  return { type: name ?? 'unknown', code, message: message ?? '', stack };
+}
+
+/** The one address that takes a file as it is, whatever its type. */
+const fileAddress = '/tunes/import';
+
+/** A body that is no JSON is refused with a sentence; only files come in another way. */
+export const expectJson: RequestHandler = (request, _response, next) => {
+  if (request.body === undefined && Number(request.get('content-length') ?? 0) > 0 && request.path !== fileAddress) {
+    throw new HttpProblem(415, 'Not understood', 'This address takes JSON: send it with the content type application/json.');
+  }
+  next();
+};
+
 export const unknownRoute: RequestHandler = () => {
   throw new HttpProblem(404, 'Not here', 'The server knows no such address.');
 };
@@ -54,7 +71,7 @@ export const unknownRoute: RequestHandler = () => {
 export function problemHandler(logger: Logger): ErrorRequestHandler {
   return (error, _request, response, next) => {
     const problem = problemFor(error);
-    if (problem.status >= 500) logger.error({ err: error as Error, status: problem.status }, 'request failed');
+    if (problem.status >= 500) logger.error({ fault: withoutData(error), status: problem.status }, 'request failed');
     if (response.headersSent) {
       next(error);
       return;

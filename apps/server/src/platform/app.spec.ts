@@ -1,4 +1,7 @@
+import express from 'express';
+import { pino } from 'pino';
 import request from 'supertest';
+import { problemHandler } from '../http/problem';
 import { clusterUrl, onCluster, startTestServer, type TestServer } from '../testing/test-server';
 import { createDataSource, migrate } from '../database/data-source';
 import { readConfig } from './config';
@@ -56,6 +59,46 @@ describe('the server', () => {
     await onCluster(`ALTER DATABASE ${server.databaseName} WITH ALLOW_CONNECTIONS true`);
     await request(server.app).get('/api/ready').expect(200);
     await request(server.app).get('/api/session').expect(200);
+  });
+});
+
+describe('what comes in', () => {
+  it('is JSON or a file; anything else is refused with a sentence', async () => {
+    const answer = await request(server.app).get('/api/session');
+    const token = (answer.body as { token: string }).token;
+    const cookie = answer.headers['set-cookie'];
+    const post = () => request(server.app).post('/api/session').set('cookie', cookie).set('x-zelpit-token', token);
+    await post()
+      .type('text/plain')
+      .send('email=x')
+      .expect(415, /content type application\/json/);
+    await post()
+      .type('application/json')
+      .send('{"email":')
+      .expect(400, /no valid JSON/);
+    await post()
+      .type('application/json')
+      .send(`${'['.repeat(10_000)}${']'.repeat(10_000)}`)
+      .expect(400);
+    await post()
+      .send({ email: 'a\u0000@b.example', password: 'x' })
+      .expect(400, /signs that cannot be shown/);
+    await post()
+      .send({ email: 'x'.repeat(400_000), password: 'x' })
+      .expect(413);
+  });
+
+  it('never gets into the log', async () => {
+    const lines: string[] = [];
+    const logger = pino({ level: 'debug' }, { write: (line: string) => void lines.push(line) });
+    const app = express();
+    app.get('/', () => {
+      throw Object.assign(new Error('invalid byte sequence'), { code: '22021', parameters: ['a child’s name'], detail: 'Key (alias)=(a child’s name)' });
+    });
+    app.use(problemHandler(logger));
+    await request(app).get('/').expect(500);
+    expect(lines.join()).toContain('invalid byte sequence');
+    expect(lines.join()).not.toContain('child');
   });
 });
 

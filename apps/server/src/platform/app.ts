@@ -10,7 +10,7 @@ import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { requireSignIn, requireToken, sessions } from '../accounts/session';
 import { sessionRoutes } from '../accounts/session.routes';
-import { problemHandler, HttpProblem, unknownRoute } from '../http/problem';
+import { expectJson, problemHandler, HttpProblem, unknownRoute } from '../http/problem';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { sheetRoutes } from '../sheets/sheet.routes';
 import { StudentRepository } from '../students/student.repository';
@@ -46,7 +46,7 @@ export function createApp({ config, dataSource, pool, logger }: AppParts): Expre
   const students = new StudentRepository(dataSource);
   const tunes = new TuneRepository(dataSource);
   const api = express.Router();
-  api.use(noStore, sessions(pool, config.sessionSecret), requireToken, express.json({ limit: jsonLimit, type: 'application/json' }));
+  api.use(noStore, sessions(pool, config.sessionSecret), requireToken, express.json({ limit: jsonLimit, type: 'application/json' }), expectJson);
   const accounts = new AccountRepository(dataSource);
   api.use(sessionRoutes(accounts, config.isDemo));
   api.use(requireSignIn(accounts));

@@ -51,6 +51,7 @@ describe('bringing tunes in', () => {
     const { body } = await bring(bo, Buffer.from(one('Caf\u00e9 \u0096 late'), 'latin1')).expect(201);
     expect((body as ImportResult).saved[0].title).toBe('Café – late');
     expect(decodeText(Buffer.from('T:Café – 日本'))).toBe('T:Café – 日本');
+    expect(decodeText(Buffer.from('\ufeffT:Café', 'utf16le'))).toContain('T:Café');
   });
 
   it('names notes outside the nine by count and keeps the tune', async () => {

@@ -20,7 +20,7 @@ export function numberBars(
   let filled = 0;
   bars.forEach((bar, index) => {
     const length = lengthOf(notes, bar);
-    const isLeadIn = index === 0 && length < meter.bar - tolerance;
+    const isLeadIn = index === 0 && bars.length > 1 && length < meter.bar - tolerance;
     const isSecondHalf = index > 0 && filled > tolerance && filled + length <= meter.bar + tolerance;
     if (!isSecondHalf && !isLeadIn) {
       number += 1;

@@ -9,6 +9,14 @@ const letters = (music: string, header?: string) =>
 const readAll = (text: string): BookReading[] => [...readBook(chanter, text, parse)];
 
 describe('readTune', () => {
+  it('counts a single short bar as bar 1, not as a lead-in to nothing', () => {
+    expect(tune('AB|').notes.map((note) => [note.bar, note.beat])).toEqual([
+      [1, 1],
+      [1, 1.5],
+    ]);
+    expect(tune('A|Bcde|').notes[0].bar).toBe(0);
+  });
+
   it.each(['HP', 'Hp'])('takes letters for the nine notes under K:%s', (key) => {
     expect(letters('GABc defg|a4|', head.replace('K:HP', `K:${key}`))).toEqual(['low-g', 'low-a', 'b', 'c', 'd', 'e', 'f', 'high-g', 'high-a']);
   });
