@@ -140,6 +140,9 @@ for (const [name, width, height] of [
       expect(pdf.text.replace(/\s+/g, '')).toContain(text.replace(/\s+/g, ''));
     }
     expect(pdf.smallest).toBeGreaterThanOrEqual(11);
+    const printed = test.info().outputPath('printed.pdf');
+    await page.pdf({ path: printed, format: name });
+    expect((await readPdf(printed)).pages).toBe(pdf.pages);
     const raw = (await readFile(path)).toString('latin1');
     expect(raw).toContain('/FontFile2');
     expect(raw).not.toMatch(/BaseFont\s*\/(Times|Helvetica|Courier)/);
@@ -192,7 +195,7 @@ test('the code beside a line opens it with the count-in ready; one key plays it'
   await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
   await page.keyboard.press('Space');
   await expect(page.getByText('count-in')).toBeVisible();
-  await expect(page.getByRole('status')).toHaveText(/^\s*1 of \d/, { timeout: 15_000 });
+  await expect(page.locator('.runner-said').getByRole('status')).toHaveText(/^\s*1 of \d/, { timeout: 15_000 });
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
 });

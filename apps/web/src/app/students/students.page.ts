@@ -48,7 +48,7 @@ import { StudioState } from '../state/studio-state.service';
               } @else {
                 <button
                   type="button"
-                  class="row-link flex-grow-1 border-0 bg-transparent text-start"
+                  class="row-link flex-grow-1 border-0 text-start"
                   [attr.aria-pressed]="student === state.student()"
                   (click)="state.choose(student)"
                 >
