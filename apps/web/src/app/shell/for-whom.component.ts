@@ -13,8 +13,10 @@ import { ChooserComponent, type Choice } from './chooser.component';
     <span class="quiet"> for </span>
     @if (state.student(); as student) {
       <zp-chooser purpose="Student" [word]="student.alias" [choices]="students()" (chosen)="state.choose($event)" />
-    } @else {
+    } @else if (state.hasStudents()) {
       <a class="chooser-word" routerLink="/students">a first student</a>
+    } @else {
+      <span class="quiet">…</span>
     }
     <span class="quiet"> on the </span>
     <zp-chooser purpose="Instrument" [word]="state.instrument().name" [choices]="instruments()" />

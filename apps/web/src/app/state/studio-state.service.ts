@@ -14,11 +14,18 @@ export class StudioState {
   private readonly chosenId = signal(localStorage.getItem(storageKey) ?? '');
 
   readonly students = signal<readonly Student[]>([]);
+  /** False until the students were fetched once. */
+  readonly hasStudents = signal(false);
   readonly instrument = signal(instrumentById('practice-chanter')).asReadonly();
   readonly student = computed(() => this.students().find((student) => student.id === this.chosenId()) ?? this.students()[0]);
 
   loadStudents(): Observable<Student[]> {
-    return this.api.get('/api/students', z.array(studentSchema)).pipe(tap((students) => this.students.set(students)));
+    return this.api.get('/api/students', z.array(studentSchema)).pipe(
+      tap((students) => {
+        this.students.set(students);
+        this.hasStudents.set(true);
+      }),
+    );
   }
 
   choose(student: Student): void {
