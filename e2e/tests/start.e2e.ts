@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -27,6 +27,15 @@ function start(state: string, env: Record<string, string> = {}): Started {
 async function addressOf(started: Started): Promise<string> {
   await expect.poll(started.said, { timeout: 40_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
   return /http:\/\/127\.0\.0\.1:\d+/.exec(started.said())?.[0] ?? '';
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** Signs in to the demo and returns a way to ask. */
@@ -93,6 +102,36 @@ test.describe('npm start', () => {
     expect(await ask('/api/sheets')).toEqual(sheets);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
+  });
+
+  test('removes the stale pid file of a database that was killed, with a sentence', async () => {
+    const first = start(state);
+    await addressOf(first);
+    const pidFile = join(state, 'postgres', 'postmaster.pid');
+    const content = readFileSync(pidFile, 'utf8');
+    process.kill(Number(content.split('\n')[0]), 'SIGKILL');
+    await expect.poll(() => isAlive(Number(content.split('\n')[0]))).toBe(false);
+    first.child.kill('SIGINT');
+    await first.ended;
+    writeFileSync(pidFile, content);
+    const started = start(state);
+    const ask = await visitor(await addressOf(started));
+    expect(started.said()).toContain('A database of this clone was killed before; its stale pid file is removed.');
+    expect(await ask('/api/sheets')).toEqual(sheets);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+  });
+
+  test('uses another PostgreSQL where DATABASE_URL names one, and leaves it running', async () => {
+    const elsewhere = mkdtempSync(join(tmpdir(), 'zelpit-start-'));
+    const url = new URL(process.env['ZELPIT_TEST_DATABASE_URL'] ?? '');
+    const started = start(elsewhere, { DATABASE_URL: url.toString() });
+    const ask = await visitor(await addressOf(started));
+    expect(await ask('/api/sheets')).toHaveLength(1);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+    expect(existsSync(join(elsewhere, 'postgres'))).toBe(false);
+    rmSync(elsewhere, { recursive: true, force: true });
   });
 
   test('takes a free port where the usual one is taken, and says so', async () => {

@@ -1,4 +1,4 @@
-import { fingerOf, heardPhrases, kindPhrase, leadOf, noteOf, placePhrase, type Instrument, type Place, type TuneChange } from '@zelpit/core';
+import { fingerOf, heardPhrases, kindPhrase, leadOf, noteOf, placePhrase, type FingerId, type Instrument, type Place, type TuneChange } from '@zelpit/core';
 
 /** What the band says of a change, in words. */
 export interface ChangeFacts {
@@ -9,15 +9,14 @@ export interface ChangeFacts {
   readonly places: readonly { readonly place: Place; readonly said: string }[];
   /** What is heard in each of the three ways of going wrong; empty where nothing can be. */
   readonly heard: readonly { readonly how: string; readonly said: string }[];
-  /** "left ring leads"; empty where one finger moves alone. */
-  readonly leads: string;
+  /** "Up: left ring leads, right little. Down: right ring first, middle." */
+  readonly movers: string;
   readonly under: readonly string[];
 }
 
 export function changeFacts(instrument: Instrument, { change, outcomes, occurrences, places, under }: TuneChange): ChangeFacts {
   const name = (id: string): string => noteOf(instrument, id).schoolName;
   const { lifts, lowers } = leadOf(change);
-  const [leader] = [...lifts, ...lowers];
   const bars = [...new Set(places.map((place) => place.bar))];
   const phrases = heardPhrases(instrument, change, outcomes);
   const heard = [
@@ -31,9 +30,21 @@ export function changeFacts(instrument: Instrument, { change, outcomes, occurren
     count: `${occurrences} ${occurrences === 1 ? 'time' : 'times'}: ${barsPhrase(bars)}`,
     places: places.map((place) => ({ place, said: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
     heard: heard.flatMap(({ how, said }) => (said === undefined ? [] : [{ how, said }])),
-    leads: change.movers.length > 1 && leader !== undefined ? `${fingerOf(instrument, leader).spoken} leads` : '',
+    movers: [
+      { said: 'Up', ids: lifts, mark: 'leads' },
+      { said: 'Down', ids: lowers, mark: 'first' },
+    ]
+      .filter(({ ids }) => ids.length > 0)
+      .map(({ said, ids, mark }) => `${said}: ${inOrder(instrument, ids, mark)}.`)
+      .join(' '),
     under,
   };
+}
+
+/** Fingers in the order in which they go, the first marked where others follow it. */
+function inOrder(instrument: Instrument, ids: readonly FingerId[], mark: string): string {
+  const [first, ...rest] = ids.map((id) => fingerOf(instrument, id).spoken);
+  return rest.length === 0 ? first : [`${first} ${mark}`, ...rest].join(', ');
 }
 
 const mostBarsSaid = 10;
