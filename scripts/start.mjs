@@ -5,7 +5,7 @@ import { takeLock } from './lib/lock.mjs';
 import { ensurePackages } from './lib/packages.mjs';
 import { dist, root, stateFolder } from './lib/paths.mjs';
 import { isFree } from './lib/ports.mjs';
-import { startPostgres } from './lib/postgres.mjs';
+import { secretsOf, startPostgres } from './lib/postgres.mjs';
 import { endWith, say, Sentence } from './lib/run.mjs';
 
 const usualPort = Number(process.env.ZELPIT_PORT ?? 4280);
@@ -26,7 +26,7 @@ async function start(lock) {
       DATABASE_URL: elsewhere ?? postgres.url,
       ZELPIT_PORT: String(isUsualPortFree ? usualPort : 0),
       ZELPIT_DEMO: process.env.ZELPIT_DEMO ?? '1',
-      ZELPIT_SESSION_SECRET: process.env.ZELPIT_SESSION_SECRET ?? postgres?.sessionSecret ?? '',
+      ZELPIT_SESSION_SECRET: process.env.ZELPIT_SESSION_SECRET || secretsOf(stateFolder).sessionSecret,
       ZELPIT_WEB_ROOT: join(dist, 'web'),
       ZELPIT_LOG: process.env.ZELPIT_LOG ?? 'warn',
     },

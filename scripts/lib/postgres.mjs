@@ -45,7 +45,9 @@ function clusterFolder(stateFolder) {
   return join('/var/lib/postgresql', `zelpit-${clone}`);
 }
 
-function secretsOf(stateFolder) {
+/** The clone's own password and session secret, made the first time. */
+export function secretsOf(stateFolder) {
+  mkdirSync(stateFolder, { recursive: true });
   const file = join(stateFolder, 'secrets.json');
   if (!existsSync(file)) {
     const fresh = { password: randomBytes(18).toString('hex'), sessionSecret: randomBytes(32).toString('hex') };
@@ -99,7 +101,7 @@ export async function startPostgres(stateFolder, { isThrowaway = false } = {}) {
   const binaries = await ensureBinaries();
   mkdirSync(stateFolder, { recursive: true });
   const folder = clusterFolder(stateFolder);
-  const { password, sessionSecret } = secretsOf(stateFolder);
+  const { password } = secretsOf(stateFolder);
   createCluster(binaries, folder, password);
   let port = runningPort(binaries, folder);
   if (port === undefined) {
@@ -118,7 +120,6 @@ export async function startPostgres(stateFolder, { isThrowaway = false } = {}) {
       return url(name);
     },
     folder,
-    sessionSecret,
     stop: () => pg(binaries, 'pg_ctl', ['stop', '-w', '-m', 'fast', '-D', folder]),
   };
 }
