@@ -35,7 +35,7 @@ test('changes are ranked by what is heard and lead to their places', async ({ pa
   const band = page.getByRole('region', { name: 'The chosen change' });
   await list.getByRole('button', { name: /C to E/ }).click();
   await expect(band).toContainText('cross over both hands');
-  await expect(band).toContainText('Up: left ring leads, right little. Down: right ring first, right middle.');
+  await expect(band).toContainText('Up: L ring leads, R little. Down: R ring first, R middle.');
   await expect(band).toContainText('Lift left ring and right little before you land.');
   await expect(band).toContainText('landing first: low G');
   await band.getByRole('button', { name: /Where it happens/ }).click();

@@ -29,24 +29,15 @@ import { coverSpans, laneLayout, ribbons, type Instrument, type LaneNote } from 
         [attr.stroke-width]="isPaper() ? 1 : 1.6"
       />
       @for (ribbon of lane.ribbons; track $index) {
-        @if (ribbon.coverage === 1) {
-          <svg:path
-            [attr.d]="ribbon.path"
-            fill="none"
-            stroke="currentColor"
-            stroke-linecap="round"
-            stroke-linejoin="round"
-            [attr.stroke-width]="layout().thickness"
-          />
-        } @else {
-          <svg:path
-            [attr.d]="ribbon.path"
-            fill="none"
-            stroke="currentColor"
-            stroke-linecap="round"
-            stroke-linejoin="round"
-            [attr.stroke-width]="layout().thickness"
-          />
+        <svg:path
+          [attr.d]="ribbon.path"
+          fill="none"
+          stroke="currentColor"
+          stroke-linecap="round"
+          stroke-linejoin="round"
+          [attr.stroke-width]="layout().thickness"
+        />
+        @if (ribbon.coverage < 1) {
           <svg:path
             [attr.d]="ribbon.path"
             fill="none"

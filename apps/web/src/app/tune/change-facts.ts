@@ -9,7 +9,7 @@ export interface ChangeFacts {
   readonly places: readonly { readonly place: Place; readonly said: string }[];
   /** What is heard in each of the three ways of going wrong; empty where nothing can be. */
   readonly heard: readonly { readonly how: string; readonly said: string }[];
-  /** "Up: left ring leads, right little. Down: right ring first, middle." */
+  /** "Up: L ring leads, R little. Down: R ring first, R middle." */
   readonly movers: string;
   readonly under: readonly string[];
 }
@@ -43,7 +43,7 @@ export function changeFacts(instrument: Instrument, { change, outcomes, occurren
 
 /** Fingers in the order in which they go, the first marked where others follow it. */
 function inOrder(instrument: Instrument, ids: readonly FingerId[], mark: string): string {
-  const [first, ...rest] = ids.map((id) => fingerOf(instrument, id).spoken);
+  const [first, ...rest] = ids.map((id) => fingerOf(instrument, id).label);
   return rest.length === 0 ? first : [`${first} ${mark}`, ...rest].join(', ');
 }
 
