@@ -1,6 +1,20 @@
+import type { ChildProcess } from 'node:child_process';
+
 export interface RunningServer {
   readonly address: string;
   readonly databaseUrl: string;
+  readonly child: ChildProcess;
+  /** Exit code, once it ended. */
+  readonly ended: Promise<number | null>;
   stop(): Promise<void>;
 }
-export function startServer(): Promise<RunningServer>;
+
+export interface ServerSettings {
+  /** A database that is there already; a fresh one where absent. */
+  readonly databaseUrl?: string;
+  readonly sessionSecret?: string;
+  readonly env?: Record<string, string>;
+}
+
+export function freshDatabase(): Promise<string>;
+export function startServer(settings?: ServerSettings): Promise<RunningServer>;

@@ -4,11 +4,8 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { dist } from '../scripts/lib/paths.mjs';
 
-/**
- * Serves the built application over a fresh database of the test cluster, with the demo studio in it.
- * @returns its address, the address of its database, and what stops it
- */
-export async function startServer() {
+/** Makes a fresh database in the test cluster and returns its address. */
+export async function freshDatabase() {
   const cluster = process.env.ZELPIT_TEST_DATABASE_URL;
   if (cluster === undefined) throw new Error('This needs a PostgreSQL of its own: run it through scripts/with-test-database.mjs.');
   const name = `e2e_${randomBytes(6).toString('hex')}`;
@@ -18,16 +15,26 @@ export async function startServer() {
   await client.end();
   const url = new URL(cluster);
   url.pathname = `/${name}`;
+  return url.toString();
+}
+
+/**
+ * Serves the built application, with the demo studio in it, over a fresh database of the test cluster or the one named.
+ * @returns its address, the address of its database, its process, and what stops it
+ */
+export async function startServer({ databaseUrl, sessionSecret = randomBytes(32).toString('hex'), env = {} } = {}) {
+  const database = databaseUrl ?? (await freshDatabase());
   const server = fork(join(dist, 'server', 'main.js'), {
     env: {
       ...process.env,
       NODE_ENV: 'production',
-      DATABASE_URL: url.toString(),
+      DATABASE_URL: database,
       ZELPIT_PORT: '0',
       ZELPIT_DEMO: '1',
-      ZELPIT_SESSION_SECRET: randomBytes(32).toString('hex'),
+      ZELPIT_SESSION_SECRET: sessionSecret,
       ZELPIT_WEB_ROOT: join(dist, 'web'),
       ZELPIT_LOG: 'warn',
+      ...env,
     },
   });
   const ended = new Promise((resolve) => server.once('exit', resolve));
@@ -39,5 +46,5 @@ export async function startServer() {
     server.kill('SIGTERM');
     await ended;
   };
-  return { address: `http://127.0.0.1:${port}`, databaseUrl: url.toString(), stop };
+  return { address: `http://127.0.0.1:${port}`, databaseUrl: database, child: server, ended, stop };
 }

@@ -27,6 +27,7 @@ async function start(lock) {
       ZELPIT_PORT: String(isUsualPortFree ? usualPort : 0),
       ZELPIT_DEMO: process.env.ZELPIT_DEMO ?? '1',
       ZELPIT_SESSION_SECRET: process.env.ZELPIT_SESSION_SECRET || secretsOf(stateFolder).sessionSecret,
+      ZELPIT_METRICS_PORT: process.env.ZELPIT_METRICS_PORT ?? '4281',
       ZELPIT_WEB_ROOT: join(dist, 'web'),
       ZELPIT_LOG: process.env.ZELPIT_LOG ?? 'warn',
     },

@@ -1,3 +1,4 @@
+import { createServer, type RequestListener } from 'node:http';
 import pg from 'pg';
 import { pino } from 'pino';
 import { AccountRepository } from './accounts/account.repository';
@@ -5,49 +6,63 @@ import { createDataSource, migrate } from './database/data-source';
 import { loadDemo, removeDemo } from './demo/load-demo';
 import { createApp } from './platform/app';
 import { readConfig } from './platform/config';
+import { createMetrics, serveMetrics } from './platform/metrics';
+import { waitingApp, whenDatabaseAnswers } from './platform/waiting';
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel });
 const onPoolError = (error: unknown): void => logger.warn({ reason: (error as Error).message }, 'a database connection was lost');
 
 const dataSource = createDataSource(config.databaseUrl, onPoolError);
-await dataSource.initialize();
-await migrate(dataSource, config.databaseUrl);
 
 if (process.argv.includes('--demo-reset')) {
+  await dataSource.initialize();
+  await migrate(dataSource, config.databaseUrl);
   await removeDemo(dataSource);
   await loadDemo(dataSource);
   await dataSource.destroy();
   process.exit(0);
 }
 
-if (config.isDemo && !(await new AccountRepository(dataSource).hasAnyStudio())) await loadDemo(dataSource);
-
 const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000 });
 pool.on('error', onPoolError);
 
-const server = createApp({ config, dataSource, pool, logger }).listen(config.port, config.host, (error?: Error) => {
-  if (error) {
-    logger.fatal({ reason: error.message }, 'cannot listen');
-    process.exit(1);
-  }
-  const address = server.address();
-  const port = typeof address === 'object' && address !== null ? address.port : config.port;
-  process.send?.({ listening: port });
-  logger.info({ port }, 'listening');
+// The address answers from the first moment; what needs the database says so until it is there.
+let answer: RequestListener = waitingApp();
+const server = createServer((request, response) => answer(request, response));
+server.listen(config.port, config.host);
+server.on('error', (error) => {
+  logger.fatal({ reason: error.message }, 'cannot listen');
+  process.exit(1);
 });
+const metrics = createMetrics(pool);
+const metricsServer = config.metricsPort === undefined ? undefined : serveMetrics(metrics.registry, config.metricsPort);
+metricsServer?.on('error', (error) => logger.warn({ reason: error.message }, 'no figures are served'));
 
 let isStopping = false;
+/** Lets running requests finish, for ten seconds at most, then closes the connections. */
 async function stop(): Promise<void> {
   if (isStopping) return;
   isStopping = true;
-  server.close();
+  const closed = new Promise((resolve) => server.close(resolve));
   server.closeIdleConnections();
-  setTimeout(() => server.closeAllConnections(), 3000).unref();
-  await new Promise((resolve) => server.once('close', resolve));
-  await Promise.allSettled([pool.end(), dataSource.destroy()]);
+  metricsServer?.close();
+  setTimeout(() => server.closeAllConnections(), 10_000).unref();
+  await closed;
+  await Promise.allSettled([pool.end(), ...(dataSource.isInitialized ? [dataSource.destroy()] : [])]);
   process.exit(0);
 }
 process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 process.on('disconnect', () => void stop());
+
+await whenDatabaseAnswers(async () => {
+  if (!dataSource.isInitialized) await dataSource.initialize();
+  await migrate(dataSource, config.databaseUrl);
+  if (config.isDemo && !(await new AccountRepository(dataSource).hasAnyStudio())) await loadDemo(dataSource);
+}, logger);
+answer = createApp({ config, dataSource, pool, logger, metrics });
+const address = server.address();
+const port = typeof address === 'object' && address !== null ? address.port : config.port;
+process.send?.({ listening: port });
+logger.info({ port }, 'listening');

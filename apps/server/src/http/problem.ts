@@ -26,6 +26,12 @@ const connectionCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDO
 const connectionWords =
   /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error|Driver not Connected|not queryable/i;
 
+/** True where the fault is a database that cannot be reached or is just starting or stopping. */
+export function isDatabaseAway(error: unknown): boolean {
+  const { code, message } = (error ?? {}) as { code?: string; message?: string };
+  return (code !== undefined && connectionCodes.has(code)) || connectionWords.test(message ?? '');
+}
+
 /** One table from faults to HTTP answers. */
 export function problemFor(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
@@ -39,10 +45,10 @@ export function problemFor(error: unknown): HttpProblem {
     );
   }
   if (error instanceof ZelpitFault) return new HttpProblem(422, 'Cannot be done', error.message);
-  const { type, code, message, status } = (error ?? {}) as { type?: string; code?: string; message?: string; status?: number };
+  const { type, status } = (error ?? {}) as { type?: string; status?: number };
   if (type === 'entity.too.large') return new HttpProblem(413, 'Too large', 'That is more than the server takes at once.');
   if (type === 'entity.parse.failed') return new HttpProblem(400, 'Not understood', 'The request is no valid JSON.');
-  if ((code !== undefined && connectionCodes.has(code)) || connectionWords.test(message ?? '')) return databaseAway;
+  if (isDatabaseAway(error)) return databaseAway;
   if (status !== undefined && status >= 400 && status < 500) return new HttpProblem(status, 'Not understood', 'The server could not read this request.');
   return new HttpProblem(500, 'Something broke', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
 }

@@ -18,6 +18,7 @@ import { studentRoutes } from '../students/student.routes';
 import { TuneRepository } from '../tunes/tune.repository';
 import { tuneRoutes } from '../tunes/tune.routes';
 import type { Config } from './config';
+import type { Metrics } from './metrics';
 import { webFiles } from './web-files';
 
 export interface AppParts {
@@ -26,14 +27,19 @@ export interface AppParts {
   /** Connections for sessions, apart from those of the tables. */
   readonly pool: Pool;
   readonly logger: Logger;
+  /** Absent in tests that watch nothing. */
+  readonly metrics?: Metrics;
 }
 
 const jsonLimit = '300kb';
 
 /** The whole server as one Express application, not yet listening. */
-export function createApp({ config, dataSource, pool, logger }: AppParts): Express {
+export function createApp({ config, dataSource, pool, logger, metrics }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
+  // A reverse proxy on the same computer may stand in front; what it says of the visitor's address counts for the limit on sign-in.
+  app.set('trust proxy', 'loopback');
+  if (metrics !== undefined) app.use(metrics.time);
   app.use(requestLog(logger), contentPolicy(), compression());
   app.get('/api/health', (_request, response) => {
     response.json({ status: 'ok' });

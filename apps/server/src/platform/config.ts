@@ -8,6 +8,7 @@ const configSchema = z.object({
   ZELPIT_HOST: z.string().default('127.0.0.1'),
   ZELPIT_DEMO: flag.default(false),
   ZELPIT_SESSION_SECRET: z.string().min(32, 'ZELPIT_SESSION_SECRET needs at least 32 characters'),
+  ZELPIT_METRICS_PORT: z.coerce.number().int().min(0).max(65_535).optional(),
   ZELPIT_WEB_ROOT: z.string().optional(),
   ZELPIT_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
@@ -18,6 +19,8 @@ export interface Config {
   readonly host: string;
   readonly isDemo: boolean;
   readonly sessionSecret: string;
+  /** Port on loopback for figures; absent for none. */
+  readonly metricsPort?: number;
   /** Folder of the built web application; absent where only the API is served. */
   readonly webRoot?: string;
   readonly logLevel: string;
@@ -34,6 +37,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     host: data.ZELPIT_HOST,
     isDemo: data.ZELPIT_DEMO,
     sessionSecret: data.ZELPIT_SESSION_SECRET,
+    metricsPort: data.ZELPIT_METRICS_PORT,
     webRoot: data.ZELPIT_WEB_ROOT,
     logLevel: data.ZELPIT_LOG,
   };
