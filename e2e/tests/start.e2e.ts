@@ -4,9 +4,9 @@ import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { signInToDemo } from '../api-visitor';
 
 const root = join(import.meta.dirname, '..', '..');
-const header = 'x-zelpit-token';
 
 interface Started {
   readonly child: ChildProcess;
@@ -38,17 +38,20 @@ function isAlive(pid: number): boolean {
   }
 }
 
+/** Names of the students, asked of a Zelpit that is started for it. */
+async function aliases(state: string): Promise<readonly string[]> {
+  const started = start(state);
+  const visitor = await signInToDemo(await addressOf(started));
+  const students = await visitor.get<{ alias: string }[]>('/api/students');
+  started.child.kill('SIGINT');
+  await started.ended;
+  return students.map(({ alias }) => alias);
+}
+
 /** Signs in to the demo and returns a way to ask. */
 async function visitor(address: string): Promise<(path: string) => Promise<unknown>> {
-  const first = await fetch(`${address}/api/session`);
-  const { token, demo } = (await first.json()) as { token: string; demo: { email: string; password: string } };
-  const signedIn = await fetch(`${address}/api/session`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', cookie: first.headers.getSetCookie().join('; '), [header]: token },
-    body: JSON.stringify(demo),
-  });
-  const cookie = signedIn.headers.getSetCookie().join('; ');
-  return async (path) => (await fetch(`${address}${path}`, { headers: { cookie } })).json();
+  const signedIn = await signInToDemo(address);
+  return (path) => signedIn.get(path);
 }
 
 test.describe('npm start', () => {
@@ -120,6 +123,42 @@ test.describe('npm start', () => {
     expect(await ask('/api/sheets')).toEqual(sheets);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
+  });
+
+  test('backs everything up and puts it back; a broken file is refused and changes nothing', async () => {
+    const run = async (script: string, ...args: string[]): Promise<{ code: number | null; said: string }> => {
+      const child = spawn('node', [join(root, 'scripts', script), ...args], { env: { ...process.env, DATABASE_URL: '', ZELPIT_STATE: state } });
+      let said = '';
+      for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
+      return { code: await new Promise((resolve) => child.on('exit', resolve)), said };
+    };
+    const file = join(state, 'all.dump');
+    expect(await run('backup.mjs', file)).toMatchObject({ code: 0, said: expect.stringContaining('Everything is in') });
+    expect(await run('backup.mjs', file)).toMatchObject({ code: 1, said: expect.stringContaining('is there already') });
+
+    const changed = start(state);
+    const teacher = await signInToDemo(await addressOf(changed));
+    expect((await teacher.send('POST', '/api/students', { alias: 'Came later' })).status).toBe(201);
+    expect(await run('restore.mjs', file)).toMatchObject({ code: 1, said: expect.stringContaining('Stop it first') });
+    changed.child.kill('SIGINT');
+    await changed.ended;
+
+    const cut = join(state, 'cut.dump');
+    const whole = readFileSync(file);
+    writeFileSync(cut, whole.subarray(0, 200));
+    expect(await run('restore.mjs', cut)).toMatchObject({ code: 1, said: expect.stringContaining('Nothing was changed') });
+    writeFileSync(cut, 'no dump at all');
+    expect(await run('restore.mjs', cut)).toMatchObject({ code: 1, said: expect.stringContaining('Nothing was changed') });
+    writeFileSync(cut, whole.subarray(0, whole.length - 900));
+    const halfway = await run('restore.mjs', cut);
+    expect(halfway.code).toBe(1);
+    expect(halfway.said).toMatch(/[Nn]othing was changed/);
+    expect(await aliases(state)).toContain('Came later');
+
+    expect(await run('restore.mjs', file)).toMatchObject({ code: 0, said: expect.stringContaining('as it was in the backup') });
+    const after = await aliases(state);
+    expect(after).not.toContain('Came later');
+    expect(after).toContain('Pim');
   });
 
   test('uses another PostgreSQL where DATABASE_URL names one, and leaves it running', async () => {

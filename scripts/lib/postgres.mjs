@@ -18,7 +18,8 @@ function findBinaries() {
   return other !== undefined && existsSync(join(other, 'initdb')) ? other : undefined;
 }
 
-async function ensureBinaries() {
+/** Folder of PostgreSQL's programs; Debian's package is installed where they are missing. */
+export async function ensureBinaries() {
   const found = findBinaries();
   if (found !== undefined) return found;
   await installFromDebian(['postgresql'], 'PostgreSQL');
