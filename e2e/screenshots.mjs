@@ -35,6 +35,10 @@ async function visitor(viewport, colorScheme) {
 const shoot = (page, name, options = {}) => page.screenshot({ path: join(folder, `${name}.png`), ...options });
 
 try {
+  const maker = await visitor(desk, 'light');
+  await maker.page.goto(`${server.address}/students`);
+  await maker.page.getByRole('button', { name: 'Put away Wren' }).click();
+  await maker.page.getByRole('button', { name: 'Undo' }).waitFor();
   const { page, places, open } = await visitor(desk, 'light');
   for (const [name, path] of [
     ['tunes', '/tunes'],
@@ -45,6 +49,7 @@ try {
     ['sheet', `/sheets/${places.sheet}`],
     ['students', '/students'],
     ['places', '/places'],
+    ['put-away', '/put-away'],
     ['practice', '/practice'],
     ['studio', '/studio'],
   ]) {

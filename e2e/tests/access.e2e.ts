@@ -18,6 +18,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       `/sheets/${sheet.id}/paper`,
       '/practice',
       `/c/${detail.lines[0].code}`,
+      '/put-away',
       '/studio',
       '/places',
       '/nowhere-at-all',

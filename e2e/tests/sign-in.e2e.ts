@@ -36,3 +36,25 @@ test('students are added by alias, renamed, put away and brought back', async ({
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('A name or alias is missing.');
 });
+
+test('what was put away is found again and brought back; a student is deleted for good when that is asked for', async ({ page }) => {
+  await signIn(page, '/students');
+  await page.getByLabel('Name or alias').fill('Teasel');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Put away Teasel' }).click();
+  await page.goto('/put-away');
+  await page.getByRole('button', { name: 'Bring back Teasel' }).click();
+  await expect(page.getByText('Teasel is back.')).toBeVisible();
+  await page.goto('/students');
+  await page.getByRole('button', { name: 'Put away Teasel' }).click();
+  await page.goto('/places');
+  await page.getByRole('link', { name: /^Put away/ }).click();
+  await page.getByRole('button', { name: 'Delete Teasel for good' }).click();
+  await expect(page.getByText('This cannot be undone.')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('This cannot be undone.')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Delete Teasel for good' }).click();
+  await page.getByRole('button', { name: 'Delete Teasel', exact: true }).click();
+  await expect(page.getByText('Teasel was deleted for good.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Bring back Teasel' })).toHaveCount(0);
+});

@@ -7,11 +7,15 @@ import { loadDemo, removeDemo } from './demo/load-demo';
 import { createApp } from './platform/app';
 import { readConfig } from './platform/config';
 import { createMetrics, serveMetrics } from './platform/metrics';
+import { PutAwayRepository } from './put-away/put-away.repository';
 import { waitingApp, whenDatabaseAnswers } from './platform/waiting';
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel });
 const onPoolError = (error: unknown): void => logger.warn({ reason: (error as Error).message }, 'a database connection was lost');
+
+/** Once a day what was put away long ago goes for good. */
+const clearEveryMs = 24 * 3600 * 1000;
 
 const dataSource = createDataSource(config.databaseUrl, onPoolError);
 
@@ -61,6 +65,11 @@ await whenDatabaseAnswers(async () => {
   await migrate(dataSource, config.databaseUrl);
   if (config.isDemo && !(await new AccountRepository(dataSource).hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
+const putAway = new PutAwayRepository(dataSource);
+const clear = (): void => void putAway.clear(new Date()).catch(onPoolError);
+clear();
+setInterval(clear, clearEveryMs).unref();
+
 answer = createApp({ config, dataSource, pool, logger, metrics });
 const address = server.address();
 const port = typeof address === 'object' && address !== null ? address.port : config.port;

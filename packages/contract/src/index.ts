@@ -1,4 +1,5 @@
 export * from './problem';
+export * from './put-away';
 export * from './session';
 export * from './sheet';
 export * from './student';

@@ -11,6 +11,8 @@ import { AccountRepository } from '../accounts/account.repository';
 import { requireSignIn, requireToken, sessions } from '../accounts/session';
 import { sessionRoutes } from '../accounts/session.routes';
 import { expectJson, problemHandler, HttpProblem, unknownRoute } from '../http/problem';
+import { PutAwayRepository } from '../put-away/put-away.repository';
+import { putAwayRoutes } from '../put-away/put-away.routes';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { sheetRoutes } from '../sheets/sheet.routes';
 import { StudentRepository } from '../students/student.repository';
@@ -57,6 +59,7 @@ export function createApp({ config, dataSource, pool, logger, metrics }: AppPart
   api.use(sessionRoutes(accounts, config.isDemo));
   api.use(requireSignIn(accounts));
   api.use(studentRoutes(students), tuneRoutes(tunes), sheetRoutes(new SheetRepository(dataSource), students, tunes));
+  api.use(putAwayRoutes(new PutAwayRepository(dataSource)));
   api.use(unknownRoute);
   app.use('/api', api);
 

@@ -53,6 +53,8 @@ const matrix: Readonly<Record<string, Entry>> = {
   'GET /api/sheets/:id/lines.abc': { path: ({ sheet }) => `/api/sheets/${sheet}/lines.abc`, expected: [401, 404, 200] },
   'DELETE /api/sheets/:id': { path: ({ sheet }) => `/api/sheets/${sheet}`, expected: [401, 404, 204] },
   'POST /api/sheets/:id/restore': { path: ({ sheet }) => `/api/sheets/${sheet}/restore`, putAway: 'sheet', expected: [401, 404, 204] },
+  'GET /api/put-away': { path: () => '/api/put-away', expected: [401, 200, 200] },
+  'DELETE /api/put-away/students/:id': { path: ({ student }) => `/api/put-away/students/${student}`, expected: [401, 404, 204] },
   'GET /api/lines/:code': { path: ({ code }) => `/api/lines/${code}`, expected: [401, 404, 200] },
 };
 

@@ -25,6 +25,7 @@ export const routes: Routes = [
       },
       { path: 'practice', title: 'Practice · Zelpit', loadComponent: () => import('./practice/practice.page').then((file) => file.PracticePage) },
       { path: 'c/:code', title: 'Practice · Zelpit', loadComponent: () => import('./practice/runner.page').then((file) => file.RunnerPage) },
+      { path: 'put-away', title: 'Put away · Zelpit', loadComponent: () => import('./put-away/put-away.page').then((file) => file.PutAwayPage) },
       { path: 'studio', title: 'Studio · Zelpit', loadComponent: () => import('./studio/studio.page').then((file) => file.StudioPage) },
     ],
   },

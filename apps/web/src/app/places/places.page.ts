@@ -25,6 +25,7 @@ export class PlacesPage {
     { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },
     { to: '/students', name: 'Students', said: 'Who learns here.' },
     { to: '/practice', name: 'Practice', said: 'Open a line by the code printed beside it.' },
+    { to: '/put-away', name: 'Put away', said: 'What can be brought back, and what goes for good.' },
     { to: '/studio', name: 'Studio', said: 'Light or dark, and signing out.' },
   ];
 }
