@@ -1,4 +1,3 @@
-import { build } from 'esbuild';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
@@ -9,6 +8,7 @@ import { withTestDatabase } from './lib/test-database.mjs';
 
 /** Bundled as the server is, so that what is measured is the code that ships. */
 async function bundled() {
+  const { build } = await import('esbuild');
   const outfile = join(root, 'bench', 'run.built.mjs');
   await build({
     entryPoints: [join(root, 'bench', 'run.ts')],
