@@ -9,7 +9,7 @@ test('the demo shows its sign-in, leads to where one wanted to go, and signs out
   await page.getByRole('link', { name: /All places/ }).click();
   await page.getByRole('link', { name: 'Studio' }).click();
   await expect(page.getByText('Maren Tolvik is signed in.')).toBeVisible();
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click();
   await expect(page).toHaveURL(/\/sign-in/);
   await page.goto('/tunes');
   await expect(page).toHaveURL(/\/sign-in/);
@@ -57,4 +57,16 @@ test('what was put away is found again and brought back; a student is deleted fo
   await page.getByRole('button', { name: 'Delete Teasel', exact: true }).click();
   await expect(page.getByText('Teasel was deleted for good.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Bring back Teasel' })).toHaveCount(0);
+});
+
+test('the demo keeps its password and says why; signing out on all computers ends the session', async ({ page }) => {
+  await signIn(page, '/studio');
+  await page.getByLabel('The one that holds now').fill('clean and slow');
+  await page.getByLabel(/The new one/).fill('something longer');
+  await page.getByRole('button', { name: 'Change the password' }).click();
+  await expect(page.getByRole('alert')).toContainText('The demo studio keeps its password');
+  await page.getByRole('button', { name: 'Sign out on all computers' }).click();
+  await expect(page).toHaveURL(/\/sign-in/);
+  await page.goto('/tunes');
+  await expect(page).toHaveURL(/\/sign-in/);
 });

@@ -7,6 +7,14 @@ export const signInSchema = z.strictObject({
 });
 export type SignIn = z.infer<typeof signInSchema>;
 
+export const shortestPassword = 10;
+
+export const passwordChangeSchema = z.strictObject({
+  current: z.string().min(1, 'The password that holds now is missing.').max(200),
+  next: z.string().min(shortestPassword, `A new password has at least ${shortestPassword} signs.`).max(200, 'A password has at most 200 signs.'),
+});
+export type PasswordChange = z.infer<typeof passwordChangeSchema>;
+
 /** Who sits here. `token` goes back in the header `x-zelpit-token` with every write. */
 export const sessionSchema = z.object({
   token: z.string(),

@@ -1,14 +1,11 @@
 import { signInSchema, type Session } from '@zelpit/contract';
 import { Router, type Request } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { HttpProblem } from '../http/problem';
 import { demoSignIn } from '../demo/demo-studio.data';
 import type { AccountRepository, TeacherAccount } from './account.repository';
 import { passwordMatches } from './password';
+import { wrongPasswordLimit } from './password-limit';
 import { csrfToken, saveSession, startFresh } from './session';
-
-const quarterHour = 15 * 60 * 1000;
-const wrongTries = 10;
 
 export function sessionRoutes(accounts: AccountRepository, isDemo: boolean): Router {
   const router = Router();
@@ -16,7 +13,7 @@ export function sessionRoutes(accounts: AccountRepository, isDemo: boolean): Rou
   const answer = async (request: Request, teacher: TeacherAccount | undefined): Promise<Session> => ({
     token: csrfToken(request),
     demo: isDemo && (await accounts.hasDemoStudio()) ? demoSignIn : null,
-    signedIn: teacher === undefined ? null : { teacher: { id: teacher.id, name: teacher.name }, studio: teacher.studio },
+    signedIn: teacher === undefined ? null : { teacher: { id: teacher.id, name: teacher.name }, studio: { id: teacher.studio.id, name: teacher.studio.name } },
   });
 
   router.get('/session', async (request, response) => {
@@ -25,16 +22,7 @@ export function sessionRoutes(accounts: AccountRepository, isDemo: boolean): Rou
     response.json(await answer(request, teacher));
   });
 
-  const limit = rateLimit({
-    windowMs: quarterHour,
-    limit: wrongTries,
-    skipSuccessfulRequests: true,
-    standardHeaders: 'draft-7',
-    legacyHeaders: false,
-    handler: () => {
-      throw new HttpProblem(429, 'Too many tries', 'Too many wrong passwords from this computer. Wait a quarter of an hour and try again.');
-    },
-  });
+  const limit = wrongPasswordLimit();
 
   router.post('/session', limit, async (request, response) => {
     const { email, password } = signInSchema.parse(request.body);

@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
+import { accountRoutes } from '../accounts/account.routes';
 import { requireSignIn, requireToken, sessions } from '../accounts/session';
 import { sessionRoutes } from '../accounts/session.routes';
 import { expectJson, problemHandler, HttpProblem, unknownRoute } from '../http/problem';
@@ -58,6 +59,7 @@ export function createApp({ config, dataSource, pool, logger, metrics }: AppPart
   const accounts = new AccountRepository(dataSource);
   api.use(sessionRoutes(accounts, config.isDemo));
   api.use(requireSignIn(accounts));
+  api.use(accountRoutes(accounts));
   api.use(studentRoutes(students), tuneRoutes(tunes), sheetRoutes(new SheetRepository(dataSource), students, tunes));
   api.use(putAwayRoutes(new PutAwayRepository(dataSource)));
   api.use(unknownRoute);

@@ -17,6 +17,8 @@ interface Entry {
   readonly expected: readonly [nobody: number, stranger: number, own: number];
   /** What the thing must be before: put away, so that it can be brought back. */
   readonly putAway?: keyof Things;
+  /** True where the session is gone afterwards, so that it must not be the one that all tests share. */
+  readonly endsSession?: true;
 }
 
 const abc = 'X:1\nT:Hers\nM:4/4\nL:1/4\nK:HP\nA c e a|\n';
@@ -29,7 +31,7 @@ const matrix: Readonly<Record<string, Entry>> = {
   'GET /api/ready': { path: () => '/api/ready', expected: [200, 200, 200] },
   'GET /api/session': { path: () => '/api/session', expected: [200, 200, 200] },
   'POST /api/session': { path: () => '/api/session', body: () => ({ email: 'nobody@studio.example', password: 'x' }), expected: [401, 401, 401] },
-  'DELETE /api/session': { path: () => '/api/session', expected: [200, 200, 200] },
+  'DELETE /api/session': { path: () => '/api/session', endsSession: true, expected: [200, 200, 200] },
   'GET /api/students': { path: () => '/api/students', expected: [401, 200, 200] },
   'POST /api/students': { path: () => '/api/students', body: () => ({ alias: 'New' }), expected: [401, 201, 201] },
   'PUT /api/students/:id': { path: ({ student }) => `/api/students/${student}`, body: () => ({ alias: 'Other' }), expected: [401, 404, 200] },
@@ -53,6 +55,12 @@ const matrix: Readonly<Record<string, Entry>> = {
   'GET /api/sheets/:id/lines.abc': { path: ({ sheet }) => `/api/sheets/${sheet}/lines.abc`, expected: [401, 404, 200] },
   'DELETE /api/sheets/:id': { path: ({ sheet }) => `/api/sheets/${sheet}`, expected: [401, 404, 204] },
   'POST /api/sheets/:id/restore': { path: ({ sheet }) => `/api/sheets/${sheet}/restore`, putAway: 'sheet', expected: [401, 404, 204] },
+  'PUT /api/account/password': {
+    path: () => '/api/account/password',
+    body: () => ({ current: 'not this', next: 'a longer password' }),
+    expected: [401, 403, 403],
+  },
+  'DELETE /api/account/sessions': { path: () => '/api/account/sessions', endsSession: true, expected: [401, 204, 204] },
   'GET /api/put-away': { path: () => '/api/put-away', expected: [401, 200, 200] },
   'DELETE /api/put-away/students/:id': { path: ({ student }) => `/api/put-away/students/${student}`, expected: [401, 404, 204] },
   'GET /api/lines/:code': { path: ({ code }) => `/api/lines/${code}`, expected: [401, 404, 200] },
@@ -122,10 +130,11 @@ describe('who may do what', () => {
     const things = await freshThings(entry.putAway);
     const body = entry.body?.(things) ?? {};
     const nobody = await ask(await visit(server.app), method, entry.path(things), body);
-    const stranger = route === 'DELETE /api/session' ? await visit(server.app, 'bo@studio.example') : bo;
+    const stranger = entry.endsSession ? await visit(server.app, 'bo@studio.example') : bo;
     const strange = await ask(stranger, method, entry.path(things), body);
-    const owner = route === 'DELETE /api/session' ? await visit(server.app, 'ada@studio.example') : ada;
+    const owner = entry.endsSession ? await visit(server.app, 'ada@studio.example') : ada;
     const own = await ask(owner, method, entry.path(things), body);
+    if (entry.endsSession) [ada, bo] = [await visit(server.app, 'ada@studio.example'), await visit(server.app, 'bo@studio.example')];
     expect([nobody.status, strange.status, own.status]).toEqual(entry.expected);
   });
 

@@ -30,10 +30,11 @@ export class PutAwayRepository {
   /** Deletes for good what was put away longer ago than it is kept. Sheets go with their student. */
   async clear(now: Date): Promise<number> {
     const old = { deletedAt: LessThan(new Date(now.getTime() - putAwayDays * day)) };
-    const gone = await this.dataSource.transaction((manager) =>
-      Promise.all([SheetEntity, TuneEntity, StudentEntity].map((entity) => manager.delete(entity, old))),
-    );
-    return gone.reduce((sum, { affected }) => sum + (affected ?? 0), 0);
+    return this.dataSource.transaction(async (manager) => {
+      let gone = 0;
+      for (const entity of [SheetEntity, TuneEntity, StudentEntity]) gone += (await manager.delete(entity, old)).affected ?? 0;
+      return gone;
+    });
   }
 
   /** Deletes a student and every sheet of theirs from the database, put away or not. False where there is no such student here. */

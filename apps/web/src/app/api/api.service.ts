@@ -46,7 +46,12 @@ export class ApiService {
 
   /** A write whose answer has no body. */
   send(method: 'POST' | 'DELETE', path: string): Observable<void> {
-    return this.http.request(method, path, { observe: 'response' }).pipe(
+    return this.sendBody(method, path, undefined);
+  }
+
+  /** The same with a body. */
+  sendBody(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown): Observable<void> {
+    return this.http.request(method, path, { body, observe: 'response' }).pipe(
       catchError(toFault),
       map((_: HttpResponse<object>) => undefined),
     );

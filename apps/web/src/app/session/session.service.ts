@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { sessionSchema, type Session, type SignIn } from '@zelpit/contract';
+import { sessionSchema, type PasswordChange, type Session, type SignIn } from '@zelpit/contract';
 import { firstValueFrom, map, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
 import { SessionToken } from './session-token';
@@ -35,6 +35,16 @@ export class SessionService {
 
   signOut(): Observable<void> {
     return this.keep(this.api.remove('/api/session', sessionSchema)).pipe(map(() => undefined));
+  }
+
+  /** Sets a new password; the sessions on other computers end. */
+  changePassword(input: PasswordChange): Observable<void> {
+    return this.api.sendBody('PUT', '/api/account/password', input);
+  }
+
+  /** Ends all sessions, this one too. */
+  signOutEverywhere(): Observable<void> {
+    return this.api.send('DELETE', '/api/account/sessions').pipe(tap(() => this.expire()));
   }
 
   /** Forgets the session after the server said that it has ended. */

@@ -1,5 +1,8 @@
-import { Component, inject } from '@angular/core';
+import { Component, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
+import { shortestPassword } from '@zelpit/contract';
+import { saidBy } from '../api/api.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { SessionService } from '../session/session.service';
@@ -7,7 +10,7 @@ import { ThemeService, type Theme } from '../state/theme.service';
 
 @Component({
   selector: 'zp-studio',
-  imports: [SentenceComponent],
+  imports: [SentenceComponent, FormsModule],
   template: `
     <div class="page">
       <zp-sentence
@@ -30,8 +33,22 @@ import { ThemeService, type Theme } from '../state/theme.service';
             </button>
           }
         </div>
+        <h2 class="group-title">Password</h2>
+        <form class="password-form mb-4" (ngSubmit)="changePassword()">
+          <label class="form-label" for="current">The one that holds now</label>
+          <input id="current" name="current" type="password" class="form-control mb-2" autocomplete="current-password" [(ngModel)]="current" />
+          <label class="form-label" for="next">The new one, at least {{ shortest }} signs</label>
+          <input id="next" name="next" type="password" class="form-control mb-2" autocomplete="new-password" [(ngModel)]="next" />
+          @if (fault()) {
+            <p class="fault-text" role="alert">{{ fault() }}</p>
+          }
+          <button type="submit" class="btn btn-line btn-low">Change the password</button>
+        </form>
         <h2 class="group-title">Leave</h2>
-        <button type="button" class="btn btn-line" (click)="signOut()">Sign out</button>
+        <div class="d-flex flex-wrap gap-3">
+          <button type="button" class="btn btn-line" (click)="signOut()">Sign out</button>
+          <button type="button" class="btn btn-line" (click)="signOutEverywhere()">Sign out on all computers</button>
+        </div>
       </main>
     </div>
   `,
@@ -46,6 +63,27 @@ export class StudioPage {
     { value: 'light', said: 'Light' },
     { value: 'dark', said: 'Dark, for dim rooms' },
   ];
+
+  protected readonly shortest = shortestPassword;
+  protected readonly fault = signal('');
+  protected current = '';
+  protected next = '';
+
+  protected changePassword(): void {
+    this.session.changePassword({ current: this.current, next: this.next }).subscribe({
+      next: () => {
+        this.current = '';
+        this.next = '';
+        this.fault.set('');
+        this.notices.done('The new password holds. On other computers you are signed out.');
+      },
+      error: (error: unknown) => this.fault.set(saidBy(error)),
+    });
+  }
+
+  protected signOutEverywhere(): void {
+    this.session.signOutEverywhere().subscribe({ next: () => void this.router.navigate(['/sign-in']), error: (error: unknown) => this.notices.fault(error) });
+  }
 
   protected signOut(): void {
     this.session.signOut().subscribe({ next: () => void this.router.navigate(['/sign-in']), error: (error: unknown) => this.notices.fault(error) });
