@@ -10,6 +10,8 @@ export default defineConfig({
   workers: 2,
   fullyParallel: false,
   timeout: 45_000,
+  // A second try, which the test command names: a browser on two shared cores is late now and then.
+  retries: 1,
   expect: { timeout: 10_000 },
   reporter: [['list'], ...(results === undefined ? [] : [['json', { outputFile: join(results, 'e2e.json') }] as const])],
   use: {
