@@ -30,6 +30,19 @@ function roundRobin(addresses: readonly string[]): Promise<{ server: Server; add
   );
 }
 
+/** A free port below those that the system hands out by itself, so that nobody else is given it meanwhile. */
+async function quietPort(): Promise<number> {
+  for (;;) {
+    const port = 20_000 + Math.floor(Math.random() * 10_000);
+    const probe = createServer();
+    const isFree = await new Promise<boolean>((resolve) => {
+      probe.once('error', () => resolve(false));
+      probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
+    });
+    if (isFree) return port;
+  }
+}
+
 const save = (sheet: Sheet, title: string) => ({ title, note: sheet.note, version: sheet.version, lines: sheet.lines.map(({ code: _, ...line }) => line) });
 
 test('two servers on one database behind a proxy: one session, one order of saves', async () => {
@@ -101,13 +114,8 @@ test('told to stop, the server finishes what runs and ends cleanly', async () =>
 
 test('started before its database, the server lives, says that it is not ready, and is so when the database comes', async () => {
   const url = new URL(await freshDatabase());
-  const holder = createServer();
-  const port = await new Promise<number>((resolve) => holder.listen(0, '127.0.0.1', () => resolve((holder.address() as AddressInfo).port)));
-  await new Promise((resolve) => holder.close(resolve));
+  const [port, gatePort] = [await quietPort(), await quietPort()];
   const dead = new URL(url);
-  const gate = createServer();
-  const gatePort = await new Promise<number>((resolve) => gate.listen(0, '127.0.0.1', () => resolve((gate.address() as AddressInfo).port)));
-  await new Promise((resolve) => gate.close(resolve));
   dead.port = String(gatePort);
   const starting = startServer({ databaseUrl: dead.toString(), env: { ZELPIT_PORT: String(port), ZELPIT_LOG: 'silent' } });
   const status = (path: string): Promise<number> =>
@@ -133,9 +141,7 @@ test('started before its database, the server lives, says that it is not ready, 
 });
 
 test('figures for machines are served on loopback, by route and without names', async () => {
-  const probe = createServer();
-  const port = await new Promise<number>((resolve) => probe.listen(0, '127.0.0.1', () => resolve((probe.address() as AddressInfo).port)));
-  await new Promise((resolve) => probe.close(resolve));
+  const port = await quietPort();
   const server = await startServer({ env: { ZELPIT_METRICS_PORT: String(port) } });
   try {
     const visitor = await signInToDemo(server.address);
