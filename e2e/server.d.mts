@@ -18,3 +18,5 @@ export interface ServerSettings {
 
 export function freshDatabase(): Promise<string>;
 export function startServer(settings?: ServerSettings): Promise<RunningServer>;
+/** True where nothing listens on the loopback port. */
+export function isFree(port: number): Promise<boolean>;

@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { dist } from '../scripts/lib/paths.mjs';
 
+export { isFree } from '../scripts/lib/ports.mjs';
+
 /** Makes a fresh database in the test cluster and returns its address. */
 export async function freshDatabase() {
   const cluster = process.env.ZELPIT_TEST_DATABASE_URL;

@@ -1,9 +1,8 @@
-import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
-import { ensurePackages } from './lib/packages.mjs';
+import { ensureChromium, ensurePackages } from './lib/packages.mjs';
 import { root } from './lib/paths.mjs';
-import { endWith, exitCode, installFromDebian } from './lib/run.mjs';
+import { endWith, exitCode } from './lib/run.mjs';
 import { withTestDatabase } from './lib/test-database.mjs';
 
 /** Bundled as the server is, so that what is measured is the code that ships. */
@@ -26,7 +25,7 @@ async function bundled() {
 /** Measures and writes bench/RESULTS.md and bench/results.json; `--quick` leaves out what takes minutes. */
 async function main() {
   await ensurePackages();
-  if (!existsSync('/usr/bin/chromium')) await installFromDebian(['chromium'], 'Chromium');
+  await ensureChromium();
   await ensureBuilt();
   const bundle = await bundled();
   process.exitCode = await withTestDatabase(async (env) => ((await exitCode('node', [bundle, ...process.argv.slice(2)], { env })) === 0 ? 0 : 1));

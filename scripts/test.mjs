@@ -1,9 +1,9 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
-import { ensurePackages } from './lib/packages.mjs';
-import { root, stateFolder } from './lib/paths.mjs';
-import { endWith, exitCode, installFromDebian, say, Sentence } from './lib/run.mjs';
+import { ensureChromium, ensurePackages } from './lib/packages.mjs';
+import { root } from './lib/paths.mjs';
+import { endWith, exitCode, say, Sentence } from './lib/run.mjs';
 import { withTestDatabase } from './lib/test-database.mjs';
 
 const results = join(root, '.zelpit', 'test-results');
@@ -44,10 +44,6 @@ async function runStatics() {
   return failed;
 }
 
-async function ensureChromium() {
-  if (!existsSync('/usr/bin/chromium')) await installFromDebian(['chromium'], 'Chromium');
-}
-
 /** Tests that passed and failed, from the files that the runners wrote. */
 function counted() {
   const jestFiles = ['packages-core', 'packages-contract', 'apps-web', 'apps-server'].map((name) => join(results, `${name}.json`));
@@ -75,9 +71,7 @@ async function main() {
     );
   });
   const seconds = Math.round((Date.now() - started) / 1000);
-  mkdirSync(stateFolder, { recursive: true });
   const { passed, failed: failedTests, late } = counted();
-  if (failed.length === 0) writeFileSync(join(stateFolder, 'last-test.json'), JSON.stringify({ seconds, passed }));
   say(`\nAll of it took ${seconds} s.`);
   if (late > 0) say(`${late} browser tests passed only on their second try.`);
   if (failed.length > 0) say(`Failed: ${failed.join(', ')}.`);

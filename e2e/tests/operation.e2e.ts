@@ -3,7 +3,7 @@ import { createServer, request as proxyRequest, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pg from 'pg';
 import { signInToDemo } from '../api-visitor';
-import { freshDatabase, startServer } from '../server.mjs';
+import { freshDatabase, isFree, startServer } from '../server.mjs';
 
 interface Sheet {
   readonly id: string;
@@ -34,12 +34,7 @@ function roundRobin(addresses: readonly string[]): Promise<{ server: Server; add
 async function quietPort(): Promise<number> {
   for (;;) {
     const port = 20_000 + Math.floor(Math.random() * 10_000);
-    const probe = createServer();
-    const isFree = await new Promise<boolean>((resolve) => {
-      probe.once('error', () => resolve(false));
-      probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
-    });
-    if (isFree) return port;
+    if (await isFree(port)) return port;
   }
 }
 

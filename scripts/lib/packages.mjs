@@ -2,7 +2,12 @@ import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './paths.mjs';
-import { run, say, Sentence } from './run.mjs';
+import { installFromDebian, run, say, Sentence } from './run.mjs';
+
+/** Installs Debian's Chromium where it is absent: browser tests and measurements drive it. */
+export async function ensureChromium() {
+  if (!existsSync('/usr/bin/chromium')) await installFromDebian(['chromium'], 'Chromium');
+}
 
 /** Installs npm packages where they are absent or older than the lock file. */
 export async function ensurePackages() {

@@ -19,12 +19,16 @@ export class AccountRepository {
     return this.account({ id });
   }
 
+  async has(id: string): Promise<boolean> {
+    return this.dataSource.getRepository(TeacherEntity).existsBy({ id });
+  }
+
   async hasDemoStudio(): Promise<boolean> {
     return this.dataSource.getRepository(StudioEntity).existsBy({ isDemo: true });
   }
 
   async hasAnyStudio(): Promise<boolean> {
-    return (await this.dataSource.getRepository(StudioEntity).count()) > 0;
+    return this.dataSource.getRepository(StudioEntity).exists();
   }
 
   async setPassword(id: string, passwordHash: string): Promise<void> {

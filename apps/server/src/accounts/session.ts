@@ -53,19 +53,27 @@ export const requireToken: RequestHandler = (request, _response, next) => {
   next();
 };
 
+const notSignedIn = (): HttpProblem => new HttpProblem(401, 'Not signed in', 'Sign in first.');
+
 /** Lets through who is signed in and still belongs to a studio: an account may have gone since. */
 export function requireSignIn(accounts: AccountRepository): RequestHandler {
   return async (request, _response, next) => {
-    const { teacherId } = request.session;
-    if (teacherId === undefined || (await accounts.byId(teacherId)) === undefined) throw new HttpProblem(401, 'Not signed in', 'Sign in first.');
+    if (!(await accounts.has(teacherOf(request)))) throw notSignedIn();
     next();
   };
+}
+
+/** The teacher who is signed in. */
+export function teacherOf(request: Request): string {
+  const { teacherId } = request.session;
+  if (teacherId === undefined) throw notSignedIn();
+  return teacherId;
 }
 
 /** The studio of who is signed in; only behind `requireSignIn`. */
 export function studioOf(request: Request): string {
   const { studioId } = request.session;
-  if (studioId === undefined) throw new HttpProblem(401, 'Not signed in', 'Sign in first.');
+  if (studioId === undefined) throw notSignedIn();
   return studioId;
 }
 

@@ -1,1 +1,1 @@
-export { expectedSeconds, freeTempo, heldPhrase, plannedLine, tenMinuteSheet, type PlannedLine, type TenMinutes } from './ten-minute-sheet';
+export { expectedMinutes, expectedSeconds, freeTempo, heldPhrase, plannedLine, tenMinuteSheet, type PlannedLine, type TenMinutes } from './ten-minute-sheet';

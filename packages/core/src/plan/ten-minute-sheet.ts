@@ -29,12 +29,20 @@ const tenMinutes = 600;
 /** "Most" of the trouble: lines are added until this share of its weight is held. */
 const share = 0.8;
 
+/** What the time of a line depends on. */
+type Timed = Pick<PlannedLine, 'repetitions' | 'tempo'>;
+
 /**
  * Time that a line on a sheet takes, one count-in and the rest after it included, in seconds.
  * @example expectedSeconds({ repetitions: 8, tempo: 60 }) // 172
  */
-export function expectedSeconds(line: { readonly repetitions: number; readonly tempo: number | null }): number {
+export function expectedSeconds(line: Timed): number {
   return ((lineCountInBeats + line.repetitions * lineBeats) * 60) / (line.tempo ?? freeTempo) + restSeconds;
+}
+
+/** The same for all lines of a sheet together, in whole minutes, at least one. */
+export function expectedMinutes(lines: readonly Timed[]): number {
+  return Math.max(1, Math.round(secondsOf(lines) / 60));
 }
 
 interface WeighedPair {
@@ -91,7 +99,7 @@ function fitIntoTime(instrument: Instrument, lines: readonly ChangeLine[]): read
   return [];
 }
 
-const secondsOf = (lines: readonly PlannedLine[]): number => lines.reduce((sum, line) => sum + expectedSeconds(line), 0);
+const secondsOf = (lines: readonly Timed[]): number => lines.reduce((sum, line) => sum + expectedSeconds(line), 0);
 
 /** A line with the usual repetitions and a pace to begin with. */
 export function plannedLine(instrument: Instrument, line: ChangeLine): PlannedLine {

@@ -1,4 +1,4 @@
-import { leadOf, outcomesOf, patternsAlong, troubleOf, type Change } from '../change';
+import { outcomesOf, troubleOf, type Change } from '../change';
 import { patternKey, type Instrument, type Pattern } from '../fingering';
 
 /** The three ways of going wrong that can be heard on purpose. */
@@ -12,10 +12,8 @@ export function faultPatterns(instrument: Instrument, change: Change, fault: Fau
       return outcomes.loweringFirst === undefined ? [] : [outcomes.loweringFirst.pattern];
     case 'lift-early':
       return outcomes.liftingFirst === undefined ? [] : [outcomes.liftingFirst.pattern];
-    case 'wrong-order': {
-      const { lifts, lowers } = leadOf(change);
-      return unique(patternsAlong(instrument, change, [...[...lifts].reverse(), ...[...lowers].reverse()]));
-    }
+    case 'wrong-order':
+      return unique(outcomes.wrongOrder.map((step) => step.pattern));
   }
 }
 

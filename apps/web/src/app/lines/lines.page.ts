@@ -1,7 +1,7 @@
 import { Component, computed, effect, inject, input, type OnDestroy, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { expectedSeconds, heldPhrase, linesAsAbc, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
+import { expectedMinutes, heldPhrase, linesAsAbc, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
 import type { SheetSummary } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
 import { fileNameOf, saveFile } from '../files/save-file';
@@ -45,7 +45,7 @@ export class LinesPage implements OnDestroy {
   protected readonly isBusy = signal(false);
   protected readonly openSheets = signal<readonly SheetSummary[]>([]);
 
-  protected readonly minutes = computed(() => Math.max(1, Math.round(this.lines().reduce((sum, line) => sum + expectedSeconds(line), 0) / 60)));
+  protected readonly minutes = computed(() => expectedMinutes(this.lines()));
   protected readonly chosenLine = computed(() => this.lines()[this.chosen()]);
   protected readonly sheetsOfStudent = computed(() => this.openSheets().filter((sheet) => sheet.student.id === this.state.student()?.id));
 

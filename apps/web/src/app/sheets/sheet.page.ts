@@ -1,7 +1,7 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { expectedSeconds, instrumentById, lineTitle, plannedLine } from '@zelpit/core';
+import { expectedMinutes, instrumentById, lineTitle, plannedLine } from '@zelpit/core';
 import { saidBy } from '../api/api.service';
 import { fileNameOf, saveFile } from '../files/save-file';
 import { LinePlayer } from '../lines/line-player.service';
@@ -34,7 +34,7 @@ export class SheetPage implements OnDestroy {
   protected readonly instrument = computed(() => instrumentById(this.editor.sheet()?.instrument ?? 'practice-chanter'));
   protected readonly chosenLine = computed(() => this.editor.draft().lines.find((line) => line.key === this.chosen()) ?? this.editor.draft().lines[0]);
   protected readonly chosenIndex = computed(() => this.editor.draft().lines.indexOf(this.chosenLine()));
-  protected readonly minutes = computed(() => Math.max(1, Math.round(this.editor.draft().lines.reduce((sum, line) => sum + expectedSeconds(line), 0) / 60)));
+  protected readonly minutes = computed(() => expectedMinutes(this.editor.draft().lines));
   protected readonly home = signal('');
   protected readonly other = signal('');
 

@@ -1,4 +1,4 @@
-import { computed, Injectable, signal } from '@angular/core';
+import { Injectable, signal } from '@angular/core';
 import type { FaultKind } from '@zelpit/core';
 
 export type ChosenFault = FaultKind | 'worst';
@@ -28,7 +28,6 @@ export class SoundSettings {
   readonly faultMs = signal(20);
   /** 0 to 1; the samples themselves are capped at half. */
   readonly level = signal(0.4);
-  readonly faultSaid = computed(() => `${faultWords[this.fault()]}, ${this.faultMs()} ms`);
 
   slower(): void {
     this.percent.update((percent) => Math.max(slowest, percent - step));
