@@ -1,4 +1,17 @@
-import { codeSchema, sheetCreateSchema, sheetLineInputSchema, signInSchema, studentInputSchema, tuneInputSchema, tuneMoveSchema } from '.';
+import {
+  codeSchema,
+  consentSchema,
+  pageQuerySchema,
+  routes,
+  sheetCreateSchema,
+  sheetLineInputSchema,
+  sheetSaveSchema,
+  studioCreateSchema,
+  signInSchema,
+  studentInputSchema,
+  tuneInputSchema,
+  tuneMoveSchema,
+} from '.';
 
 const line = { home: 'c', other: 'e', repetitions: 8, tempo: null, point: '' };
 
@@ -7,6 +20,21 @@ describe('sheetLineInputSchema', () => {
     expect(sheetLineInputSchema.parse(line).tempo).toBeNull();
     expect(sheetLineInputSchema.safeParse({ ...line, tempo: 19 }).error?.issues[0].message).toBe('At least 20 beats a minute.');
     expect(sheetLineInputSchema.safeParse({ ...line, tempo: 301 }).success).toBe(false);
+  });
+
+  it('refuses one line twice on a sheet', () => {
+    const id = '6c1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10';
+    const sheet = { title: 'Week 1', note: '', version: 1 };
+    expect(sheetSaveSchema.safeParse({ ...sheet, lines: [{ ...line, id }, line, line] }).success).toBe(true);
+    expect(
+      sheetSaveSchema.safeParse({
+        ...sheet,
+        lines: [
+          { ...line, id },
+          { ...line, id },
+        ],
+      }).error?.issues[0].message,
+    ).toBe('One line stands on the sheet twice.');
   });
 
   it('refuses an unknown field rather than dropping it', () => {
@@ -34,15 +62,51 @@ describe('input from people', () => {
     expect(studentInputSchema.safeParse({ alias: 'a\u0000b' }).error?.issues[0].message).toBe('This text holds signs that cannot be shown.');
     expect(sheetLineInputSchema.safeParse({ ...line, point: 'bell \u0007' }).success).toBe(false);
     expect(studentInputSchema.parse({ alias: 'مها 🎵 Žofie' }).alias).toBe('مها 🎵 Žofie');
-    expect(tuneInputSchema.safeParse({ abc: 'X:1\r\n\tK:HP\n' }).success).toBe(true);
+    expect(tuneInputSchema.safeParse({ abc: 'X:1\r\n\tK:HP\n', version: 1 }).success).toBe(true);
   });
 
   it('has upper bounds everywhere', () => {
     expect(signInSchema.safeParse({ email: 'a'.repeat(201), password: 'x' }).success).toBe(false);
-    expect(tuneMoveSchema.safeParse({ semitones: 13 }).success).toBe(false);
+    expect(tuneMoveSchema.safeParse({ semitones: 13, version: 1 }).success).toBe(false);
     const studentId = '6c1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10';
     const sheet = { studentId, tuneId: null, instrument: 'practice-chanter', title: 'Week 1', note: '' };
     expect(sheetCreateSchema.safeParse({ ...sheet, lines: [line] }).success).toBe(true);
+    expect(tuneMoveSchema.safeParse({ semitones: 12, version: 1 }).success).toBe(true);
     expect(sheetCreateSchema.safeParse({ ...sheet, lines: Array(61).fill(line) }).success).toBe(false);
+  });
+});
+
+describe('consentSchema', () => {
+  const consent = { guardian: 'A. Lunn', on: '2026-03-09', covers: 'Takes recorded in the lesson' };
+  it('wants who, when and to what', () => {
+    expect(consentSchema.parse(consent)).toEqual(consent);
+    expect(consentSchema.safeParse({ ...consent, on: '9.3.2026' }).success).toBe(false);
+    expect(consentSchema.safeParse({ ...consent, guardian: ' ' }).error?.issues[0].message).toBe('Who gave the consent is missing.');
+  });
+});
+
+describe('studioCreateSchema', () => {
+  const studio = { studio: 'Fell Row', name: 'Ada', email: ' Ada@Fell-Row.example ', password: 'long enough' };
+  it('writes addresses in small letters and wants ten signs of a password', () => {
+    expect(studioCreateSchema.parse(studio).email).toBe('ada@fell-row.example');
+    expect(studioCreateSchema.safeParse({ ...studio, password: 'short' }).error?.issues[0].message).toBe('A new password has at least 10 signs.');
+    expect(studioCreateSchema.safeParse({ ...studio, email: 'ada' }).error?.issues[0].message).toBe('That is no e-mail address.');
+  });
+});
+
+describe('pageQuerySchema', () => {
+  it('gives 200 at once where nothing is asked, and never more', () => {
+    expect(pageQuerySchema.parse({}).limit).toBe(200);
+    expect(pageQuerySchema.parse({ limit: '7' }).limit).toBe(7);
+    for (const limit of ['0', '201', 'all', '1.5']) expect(pageQuerySchema.safeParse({ limit }).success).toBe(false);
+  });
+});
+
+describe('the table of addresses', () => {
+  it('has each method and path once, and every write that changes a studio is for somebody', () => {
+    const all = Object.values(routes);
+    expect(new Set(all.map(({ method, path }) => `${method} ${path}`)).size).toBe(all.length);
+    const open = all.filter(({ who, method }) => who === 'anyone' && method !== 'get').map(({ path }) => path);
+    expect(open).toEqual(['/session', '/session', '/studios', '/account/reset', '/links/look', '/links/take']);
   });
 });

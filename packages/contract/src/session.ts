@@ -1,27 +1,50 @@
 import * as z from 'zod';
 import { typedText } from './text';
 
+const email = typedText.trim().toLowerCase().min(3, 'An e-mail address is missing.').max(200);
+
 export const signInSchema = z.strictObject({
-  email: typedText.trim().min(3, 'An e-mail address is missing.').max(200),
+  email,
   password: z.string().min(1, 'The password is missing.').max(200),
 });
 export type SignIn = z.infer<typeof signInSchema>;
 
 export const shortestPassword = 10;
 
+export const newPasswordSchema = z
+  .string()
+  .min(shortestPassword, `A new password has at least ${shortestPassword} signs.`)
+  .max(200, 'A password has at most 200 signs.');
+
 export const passwordChangeSchema = z.strictObject({
   current: z.string().min(1, 'The password that holds now is missing.').max(200),
-  next: z.string().min(shortestPassword, `A new password has at least ${shortestPassword} signs.`).max(200, 'A password has at most 200 signs.'),
+  next: newPasswordSchema,
 });
 export type PasswordChange = z.infer<typeof passwordChangeSchema>;
+
+export const roleSchema = z.enum(['owner', 'teacher', 'student']);
 
 /** Who sits here. `token` goes back in the header `x-zelpit-token` with every write. */
 export const sessionSchema = z.object({
   token: z.string(),
   /** The demo studio's sign-in, shown in demo mode only. */
   demo: z.object({ email: z.string(), password: z.string() }).nullable(),
-  signedIn: z.object({ teacher: z.object({ id: z.string(), name: z.string() }), studio: z.object({ id: z.string(), name: z.string() }) }).nullable(),
+  /** True where no studio is here yet: the first thing to do is to create one. */
+  isNew: z.boolean(),
+  /** True where a studio can be created from this computer. */
+  canCreateStudio: z.boolean(),
+  /** True where what would be mailed can be read on this computer. */
+  hasOutbox: z.boolean(),
+  signedIn: z
+    .object({
+      role: roleSchema,
+      person: z.object({ id: z.string(), name: z.string() }),
+      studio: z.object({ id: z.string(), name: z.string() }),
+    })
+    .nullable(),
 });
 export type Session = z.infer<typeof sessionSchema>;
 
 export const tokenHeader = 'x-zelpit-token';
+/** With every write: the same key, sent again, gets the first answer again and changes nothing. */
+export const onceHeader = 'idempotency-key';

@@ -1,11 +1,12 @@
 import * as z from 'zod';
 import { typedText } from './text';
+import { findSchema, pageQuerySchema } from './page';
 import { idSchema } from './problem';
 
 const noteId = z.string().min(1).max(24);
 
 export const sheetLineInputSchema = z.strictObject({
-  /** Absent for a new line. */
+  /** The line's own; a new line may bring one that no line has yet, or none. */
   id: idSchema.optional(),
   home: noteId,
   other: noteId,
@@ -18,7 +19,11 @@ export const sheetLineInputSchema = z.strictObject({
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
 
 const title = typedText.trim().min(1, 'A title is missing.').max(120, 'A title has at most 120 characters.');
-const lines = z.array(sheetLineInputSchema).max(60, 'A sheet has at most 60 lines.');
+const isOnce = (found: readonly { id?: string }[]): boolean => {
+  const ids = found.flatMap(({ id }) => (id === undefined ? [] : [id]));
+  return new Set(ids).size === ids.length;
+};
+const lines = z.array(sheetLineInputSchema).max(60, 'A sheet has at most 60 lines.').refine(isOnce, 'One line stands on the sheet twice.');
 
 export const sheetCreateSchema = z.strictObject({
   studentId: idSchema,
@@ -29,6 +34,8 @@ export const sheetCreateSchema = z.strictObject({
   lines,
 });
 export type SheetCreate = z.infer<typeof sheetCreateSchema>;
+
+export const sheetListQuerySchema = pageQuerySchema.extend({ find: findSchema, student: idSchema.optional() });
 
 /** `version` is the one that was read; a later one in the database refuses the save. */
 export const sheetSaveSchema = z.strictObject({

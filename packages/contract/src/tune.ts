@@ -1,13 +1,19 @@
 import * as z from 'zod';
+import { findSchema, pageQuerySchema } from './page';
 import { typedText } from './text';
 
 export const longestBook = 8_000_000;
 const abcText = typedText.max(200_000, 'The text of one tune has at most 200 000 characters.');
 
-export const tuneInputSchema = z.strictObject({ abc: abcText });
+/** `version` is the one that was read; a later one in the database refuses the save. */
+const version = z.number().int().min(1);
+
+export const tuneInputSchema = z.strictObject({ abc: abcText, version });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 
-export const tuneMoveSchema = z.strictObject({ semitones: z.number().int().min(-12).max(12) });
+export const tuneMoveSchema = z.strictObject({ semitones: z.number().int().min(-12).max(12), version });
+
+export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional() });
 
 export const tuneSummarySchema = z.object({
   id: z.string(),
@@ -21,7 +27,7 @@ export const tuneSummarySchema = z.object({
 });
 export type TuneSummary = z.infer<typeof tuneSummarySchema>;
 
-export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), instrument: z.string() });
+export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), instrument: z.string(), version: z.number().int() });
 export type TuneDetail = z.infer<typeof tuneDetailSchema>;
 
 export const abcFaultSchema = z.object({ line: z.number().int(), column: z.number().int(), problem: z.string(), expected: z.string() });

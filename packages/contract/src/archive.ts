@@ -1,0 +1,74 @@
+import * as z from 'zod';
+import { sheetLineInputSchema } from './sheet';
+import { consentSchema } from './student';
+import { typedText } from './text';
+
+/**
+ * A whole studio as one file: a zip of `manifest.json` and one JSON file a kind. Things are named by signs that hold
+ * inside the archive only ("s1", "t4"), so that it can be brought into any studio on any server. docs/archive.md
+ * describes it.
+ */
+export const archiveFormat = 'zelpit-studio';
+export const archiveVersion = 1;
+export const archiveParts = ['studio.json', 'students.json', 'tunes.json', 'sheets.json'] as const;
+export type ArchivePart = (typeof archiveParts)[number];
+
+/** Largest archive taken, packed and unpacked, in bytes. */
+export const longestArchive = 50_000_000;
+export const longestUnpacked = 400_000_000;
+
+const sha256 = z.string().regex(/^[0-9a-f]{64}$/);
+const moment = z.iso.datetime();
+
+export const archiveManifestSchema = z.strictObject({
+  format: z.literal(archiveFormat),
+  version: z.literal(archiveVersion),
+  /** When it was written. */
+  written: moment,
+  /** SHA-256 of each file, in hexadecimal. */
+  files: z.strictObject({ 'studio.json': sha256, 'students.json': sha256, 'tunes.json': sha256, 'sheets.json': sha256 }),
+  /** SHA-256 of the rest of this manifest, written as JSON without spaces in this order of fields. */
+  checksum: sha256,
+});
+export type ArchiveManifest = z.infer<typeof archiveManifestSchema>;
+
+const sign = z.string().regex(/^[a-z]\d{1,7}$/);
+const dates = { created: moment, putAway: moment.nullable() };
+
+export const archiveStudioSchema = z.strictObject({ name: typedText.min(1).max(80) });
+export const archiveStudentSchema = z.strictObject({ sign, alias: typedText.min(1).max(60), consent: consentSchema.nullable(), ...dates });
+export const archiveTuneSchema = z.strictObject({ sign, instrument: z.string().min(1).max(60), abc: typedText.max(200_000), changed: moment, ...dates });
+export const archiveSheetSchema = z.strictObject({
+  sign,
+  student: sign,
+  tune: sign.nullable(),
+  instrument: z.string().min(1).max(60),
+  title: typedText.min(1).max(120),
+  note: typedText.max(300),
+  changed: moment,
+  lines: z.array(sheetLineInputSchema.omit({ id: true }).extend({ code: z.string().regex(/^[2-9A-HJKMNP-Z]{4}$/) })).max(60),
+  ...dates,
+});
+
+export const archiveContentSchema = z.strictObject({
+  'studio.json': archiveStudioSchema,
+  'students.json': z.array(archiveStudentSchema).max(5000),
+  'tunes.json': z.array(archiveTuneSchema).max(50_000),
+  'sheets.json': z.array(archiveSheetSchema).max(50_000),
+});
+export type ArchiveContent = z.infer<typeof archiveContentSchema>;
+
+export const archiveQuerySchema = z.object({
+  /** What happens to what is in the studio already: it must be empty, or it is put away first. */
+  before: z.enum(['empty', 'put-away']).default('empty'),
+});
+
+export const archiveResultSchema = z.object({
+  students: z.number().int(),
+  tunes: z.number().int(),
+  sheets: z.number().int(),
+  /** Lines whose codes were taken on this server, so that they got new ones. */
+  newCodes: z.number().int(),
+  putAway: z.number().int(),
+});
+export type ArchiveResult = z.infer<typeof archiveResultSchema>;

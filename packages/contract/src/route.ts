@@ -1,0 +1,37 @@
+import type * as z from 'zod';
+
+export type Role = 'owner' | 'teacher' | 'student';
+
+/** A body that is no JSON: a file as it is. */
+export type FileKind = 'abc' | 'zip' | 'any';
+
+/**
+ * What one address of the API takes and gives. The server serves from this table, the published description is made of
+ * it, and who may ask stands in it.
+ */
+export interface Route {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  /** Under `/api`; what varies stands in braces: "/tunes/{id}". */
+  readonly path: string;
+  readonly summary: string;
+  /** `anyone` needs no sign-in. */
+  readonly who: 'anyone' | readonly Role[];
+  readonly query?: z.ZodObject;
+  /** What is sent: JSON by a schema, or a file. */
+  readonly body?: z.ZodType | FileKind;
+  /** What comes back, by status: JSON by a schema, a file, or nothing. Faults are the same everywhere and not listed. */
+  readonly answers: Readonly<Record<number, z.ZodType | FileKind | null>>;
+}
+
+export type QueryOf<R extends Route> = R extends { readonly query: infer Q extends z.ZodType } ? z.infer<Q> : undefined;
+export type BodyOf<R extends Route> = R extends { readonly body: infer B extends z.ZodType } ? z.infer<B> : undefined;
+
+type Content<A> = A extends z.ZodType ? z.infer<A> : A extends FileKind ? Uint8Array | string : undefined;
+
+/** One of the answers that the route has. */
+export type AnswerOf<R extends Route> = {
+  [S in keyof R['answers']]: { readonly status: S; readonly body: Content<R['answers'][S]> };
+}[keyof R['answers']];
+
+/** Keeps the literal types of a route. */
+export const route = <const R extends Route>(described: R): R => described;
