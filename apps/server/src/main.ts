@@ -2,8 +2,11 @@ import { createServer, type RequestListener } from 'node:http';
 import pg from 'pg';
 import { pino } from 'pino';
 import { AccountRepository } from './accounts/account.repository';
+import { LinkRepository } from './accounts/link.repository';
 import { createDataSource, migrate } from './database/data-source';
+import { Database } from './database/database';
 import { loadDemo, removeDemo } from './demo/load-demo';
+import { KeptAnswers } from './http/kept-answers';
 import { createApp } from './platform/app';
 import { readConfig } from './platform/config';
 import { createMetrics, serveMetrics } from './platform/metrics';
@@ -18,6 +21,7 @@ const onPoolError = (error: unknown): void => logger.warn({ reason: (error as Er
 const clearEveryMs = 24 * 3600 * 1000;
 
 const dataSource = createDataSource(config.databaseUrl, onPoolError);
+const database = new Database(dataSource);
 
 if (process.argv.includes('--demo-reset')) {
   await dataSource.initialize();
@@ -63,10 +67,10 @@ process.on('disconnect', () => void stop());
 await whenDatabaseAnswers(async () => {
   if (!dataSource.isInitialized) await dataSource.initialize();
   await migrate(dataSource, config.databaseUrl);
-  if (config.isDemo && !(await new AccountRepository(dataSource).hasAnyStudio())) await loadDemo(dataSource);
+  if (config.isDemo && !(await new AccountRepository(database).hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
-const putAway = new PutAwayRepository(dataSource);
-const clear = (): void => void putAway.clear(new Date()).catch(onPoolError);
+const [putAway, links, keptAnswers] = [new PutAwayRepository(database), new LinkRepository(database), new KeptAnswers(database)];
+const clear = (): void => void Promise.all([putAway.clear(), links.clear(), keptAnswers.clear()]).catch(onPoolError);
 clear();
 setInterval(clear, clearEveryMs).unref();
 

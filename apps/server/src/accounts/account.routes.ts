@@ -1,31 +1,67 @@
-import { passwordChangeSchema } from '@zelpit/contract';
-import { Router } from 'express';
+import { resetHours, routes } from '@zelpit/contract';
+import type { Database } from '../database/database';
+import { said, type Endpoints, type Visitor } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import type { AccountRepository } from './account.repository';
+import type { LinkRepository } from './link.repository';
+import type { MailRepository } from './mail.repository';
+import { resetMail } from './mails';
 import { hashPassword, passwordMatches } from './password';
-import { wrongPasswordLimit } from './password-limit';
-import { teacherOf } from './session';
+import { askingLimit, wrongPasswordLimit } from './password-limit';
+import { addressFor } from './this-computer';
 
-/** What a teacher does with the own account; only behind the sign-in. */
-export function accountRoutes(accounts: AccountRepository): Router {
-  const router = Router();
+export interface AccountParts {
+  readonly database: Database;
+  readonly accounts: AccountRepository;
+  readonly links: LinkRepository;
+  readonly mail: MailRepository;
+  /** Where people reach this server, for links in mails; absent for loopback. */
+  readonly address: string | undefined;
+}
 
-  router.put('/account/password', wrongPasswordLimit(), async (request, response) => {
-    const { current, next } = passwordChangeSchema.parse(request.body);
-    const teacher = await accounts.byId(teacherOf(request));
-    if (teacher === undefined) throw notFound('teacher');
-    if (teacher.studio.isDemo) throw new HttpProblem(422, 'Cannot be done', 'The demo studio keeps its password: it stands on the sign-in page.');
-    if (!(await passwordMatches(teacher.passwordHash, current)))
-      throw new HttpProblem(403, 'Wrong password', 'That is not the password that holds now. Nothing was changed.');
-    await accounts.setPassword(teacher.id, await hashPassword(next));
-    await accounts.endSessions(teacher.id, request.sessionID);
-    response.status(204).end();
+/** The teacher who is signed in. @throws HttpProblem where it is somebody else */
+export function teacherIdOf({ teacherId }: Visitor): string {
+  if (teacherId === undefined) throw notFound('teacher');
+  return teacherId;
+}
+
+/** What teachers do with their own account. */
+export function accountRoutes(endpoints: Endpoints, { database, accounts, links, mail, address }: AccountParts): void {
+  endpoints.serve(
+    routes.changePassword,
+    async ({ request, visitor, body: { current, next } }) => {
+      const teacher = await accounts.byId(teacherIdOf(visitor));
+      if (teacher === undefined) throw notFound('teacher');
+      if (teacher.studio.isDemo) throw new HttpProblem(422, 'Cannot be done', 'The demo studio keeps its password: it stands on the sign-in page.');
+      if (!(await passwordMatches(teacher.passwordHash, current)))
+        throw new HttpProblem(403, 'Wrong password', 'That is not the password that holds now. Nothing was changed.');
+      await accounts.setPassword(teacher.id, await hashPassword(next));
+      await links.endResets(teacher.id);
+      await accounts.endSessions(teacher.id, request.sessionID);
+      return said(204, undefined, { deed: { did: 'set a password for', kind: 'teacher', id: teacher.id, name: teacher.name } });
+    },
+    wrongPasswordLimit(),
+  );
+
+  endpoints.serve(routes.endSessions, async ({ visitor }) => {
+    await accounts.endSessions(teacherIdOf(visitor));
+    return said(204, undefined);
   });
 
-  router.delete('/account/sessions', async (request, response) => {
-    await accounts.endSessions(teacherOf(request));
-    response.status(204).end();
-  });
-
-  return router;
+  endpoints.serveAnyone(
+    routes.askReset,
+    async ({ request, body: { email } }) => {
+      const teacher = await accounts.byEmail(email);
+      if (teacher !== undefined && !teacher.studio.isDemo) {
+        await database.transaction(async () => {
+          const input = { studioId: teacher.studio.id, purpose: 'reset', name: teacher.name, email, teacherId: teacher.id, hours: resetHours } as const;
+          const { token } = await links.add(input);
+          const { subject, body } = resetMail(teacher.name, `${addressFor(request, address)}/link#${token}`);
+          await mail.add(teacher.studio.id, email, subject, body);
+        });
+      }
+      return said(204, undefined);
+    },
+    askingLimit(),
+  );
 }

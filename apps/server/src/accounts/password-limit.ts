@@ -3,17 +3,27 @@ import { HttpProblem } from '../http/problem';
 
 const quarterHour = 15 * 60 * 1000;
 const wrongTries = 10;
+const askings = 20;
 
 /** Ten wrong passwords from one computer, then a quarter of an hour of silence. */
 export function wrongPasswordLimit(): RateLimitRequestHandler {
+  return limited(wrongTries, true, 'Too many wrong passwords from this computer. Wait a quarter of an hour and try again.');
+}
+
+/** Twenty studios, resets or looks at links from one computer, then a quarter of an hour of silence. */
+export function askingLimit(): RateLimitRequestHandler {
+  return limited(askings, false, 'That was asked too often from this computer. Wait a quarter of an hour and try again.');
+}
+
+function limited(limit: number, skipSuccessfulRequests: boolean, said: string): RateLimitRequestHandler {
   return rateLimit({
     windowMs: quarterHour,
-    limit: wrongTries,
-    skipSuccessfulRequests: true,
+    limit,
+    skipSuccessfulRequests,
     standardHeaders: 'draft-7',
     legacyHeaders: false,
     handler: () => {
-      throw new HttpProblem(429, 'Too many tries', 'Too many wrong passwords from this computer. Wait a quarter of an hour and try again.');
+      throw new HttpProblem(429, 'Too many tries', said);
     },
   });
 }

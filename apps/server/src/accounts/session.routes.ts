@@ -1,49 +1,35 @@
-import { signInSchema, type Session } from '@zelpit/contract';
-import { Router, type Request } from 'express';
+import { routes } from '@zelpit/contract';
+import { said, type Endpoints } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
-import { demoSignIn } from '../demo/demo-studio.data';
-import type { AccountRepository, TeacherAccount } from './account.repository';
+import type { AccountRepository } from './account.repository';
 import { passwordMatches } from './password';
 import { wrongPasswordLimit } from './password-limit';
-import { csrfToken, saveSession, startFresh } from './session';
+import { saveSession, signInAs, startFresh, visitorOf } from './session';
+import type { AnswerSession } from './session-answer';
 
-export function sessionRoutes(accounts: AccountRepository, isDemo: boolean): Router {
-  const router = Router();
+export function sessionRoutes(endpoints: Endpoints, accounts: AccountRepository, answer: AnswerSession): void {
+  const visitor = visitorOf(accounts);
 
-  const answer = async (request: Request, teacher: TeacherAccount | undefined): Promise<Session> => ({
-    token: csrfToken(request),
-    demo: isDemo && (await accounts.hasDemoStudio()) ? demoSignIn : null,
-    signedIn: teacher === undefined ? null : { teacher: { id: teacher.id, name: teacher.name }, studio: { id: teacher.studio.id, name: teacher.studio.name } },
-  });
+  endpoints.serveAnyone(routes.session, async ({ request }) => said(200, await answer(request, await visitor(request))));
 
-  router.get('/session', async (request, response) => {
-    const { teacherId } = request.session;
-    const teacher = teacherId === undefined ? undefined : await accounts.byId(teacherId);
-    response.json(await answer(request, teacher));
-  });
+  endpoints.serveAnyone(
+    routes.signIn,
+    async ({ request, body: { email, password } }) => {
+      const teacher = await accounts.byEmail(email);
+      if (!(await passwordMatches(teacher?.passwordHash, password)) || teacher === undefined) {
+        throw new HttpProblem(401, 'Not signed in', 'E-mail address and password do not belong together.');
+      }
+      await signInAs(request, { teacherId: teacher.id });
+      return said(200, await answer(request, await visitor(request)));
+    },
+    wrongPasswordLimit(),
+  );
 
-  const limit = wrongPasswordLimit();
-
-  router.post('/session', limit, async (request, response) => {
-    const { email, password } = signInSchema.parse(request.body);
-    const teacher = await accounts.byEmail(email);
-    if (!(await passwordMatches(teacher?.passwordHash, password)) || teacher === undefined) {
-      throw new HttpProblem(401, 'Not signed in', 'E-mail address and password do not belong together.');
-    }
-    await startFresh(request);
-    request.session.teacherId = teacher.id;
-    request.session.studioId = teacher.studio.id;
-    const body = await answer(request, teacher);
-    await saveSession(request);
-    response.json(body);
-  });
-
-  router.delete('/session', async (request, response) => {
+  endpoints.serveAnyone(routes.signOut, async ({ request }) => {
     await startFresh(request);
     const body = await answer(request, undefined);
     await saveSession(request);
-    response.json(body);
+    // What the browser has kept of the studio's answers goes with the session.
+    return said(200, body, { headers: { 'clear-site-data': '"cache"' } });
   });
-
-  return router;
 }

@@ -17,7 +17,7 @@ describe('signing in', () => {
     const { body } = await agent.get('/api/session');
     expect(body.signedIn).toBeNull();
     const answer = await agent.post('/api/session').set(tokenHeader, body.token).send({ email: 'Ada@Studio.example', password }).expect(200);
-    expect(answer.body.signedIn.teacher.name).toBe('A Teacher');
+    expect(answer.body.signedIn.person.name).toBe('A Teacher');
     const [cookie] = answer.headers['set-cookie'] as unknown as string[];
     expect(cookie).toMatch(/HttpOnly/);
     expect(cookie).toMatch(/SameSite=Lax/);
@@ -45,7 +45,7 @@ describe('signing in', () => {
     const visitor = await visit(server.app, 'ada@studio.example');
     await visitor.agent.post('/api/students').send({ alias: 'Pim' }).expect(403);
     await visitor.agent.post('/api/students').set(tokenHeader, 'x'.repeat(visitor.token.length)).send({ alias: 'Pim' }).expect(403);
-    expect((await visitor.get('/api/students')).body).toEqual([]);
+    expect((await visitor.get('/api/students')).body.items).toEqual([]);
   });
 
   it('ignores a forged cookie', async () => {
@@ -93,11 +93,11 @@ describe('the demo studio', () => {
       const agent = request.agent(demo.app);
       const { token } = (await agent.get('/api/session')).body;
       await agent.post('/api/session').set(tokenHeader, token).send(demoSignIn).expect(200);
-      const tunes = (await agent.get('/api/tunes')).body as { outside: number; bars: number; rhythm: string }[];
+      const tunes = (await agent.get('/api/tunes')).body.items as { outside: number; bars: number; rhythm: string }[];
       expect(tunes).toHaveLength(12);
       expect(tunes.every((tune) => tune.outside === 0 && tune.bars >= 16)).toBe(true);
       expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air']));
-      expect((await agent.get('/api/sheets')).body).toMatchObject([{ lineCount: 5 }]);
+      expect((await agent.get('/api/sheets')).body.items).toMatchObject([{ lineCount: 5 }]);
       await removeDemo(demo.dataSource);
       await agent.get('/api/session').expect(200);
       await agent.get('/api/tunes').expect(401);

@@ -4,6 +4,7 @@ import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Pool } from 'pg';
+import type { Visitor } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
 import type { AccountRepository } from './account.repository';
 
@@ -11,7 +12,7 @@ declare module 'express-session' {
   interface SessionData {
     token: string;
     teacherId: string;
-    studioId: string;
+    studentId: string;
   }
 }
 
@@ -53,28 +54,21 @@ export const requireToken: RequestHandler = (request, _response, next) => {
   next();
 };
 
-const notSignedIn = (): HttpProblem => new HttpProblem(401, 'Not signed in', 'Sign in first.');
-
-/** Lets through who is signed in and still belongs to a studio: an account may have gone since. */
-export function requireSignIn(accounts: AccountRepository): RequestHandler {
-  return async (request, _response, next) => {
-    if (!(await accounts.has(teacherOf(request)))) throw notSignedIn();
-    next();
+/** Who is signed in and still belongs to a studio: an account may have gone since. */
+export function visitorOf(accounts: AccountRepository): (request: Request) => Promise<Visitor | undefined> {
+  return async (request) => {
+    const { teacherId, studentId } = request.session;
+    if (teacherId !== undefined) return accounts.teacherVisitor(teacherId);
+    return studentId === undefined ? undefined : accounts.studentVisitor(studentId);
   };
 }
 
-/** The teacher who is signed in. */
-export function teacherOf(request: Request): string {
-  const { teacherId } = request.session;
-  if (teacherId === undefined) throw notSignedIn();
-  return teacherId;
-}
-
-/** The studio of who is signed in; only behind `requireSignIn`. */
-export function studioOf(request: Request): string {
-  const { studioId } = request.session;
-  if (studioId === undefined) throw notSignedIn();
-  return studioId;
+/** A fresh session for whoever has just shown who they are: the cookie of before holds no more. */
+export async function signInAs(request: Request, who: { readonly teacherId: string } | { readonly studentId: string }): Promise<void> {
+  await startFresh(request);
+  csrfToken(request);
+  Object.assign(request.session, who);
+  await saveSession(request);
 }
 
 export function startFresh(request: Request): Promise<void> {

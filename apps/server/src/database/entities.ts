@@ -16,6 +16,7 @@ export class TeacherEntity {
   /** Lower case. */
   @Column({ type: 'text', unique: true }) email: string;
   @Column({ type: 'text', name: 'password_hash' }) passwordHash: string;
+  @Column({ type: 'text', default: 'owner' }) role: 'owner' | 'teacher';
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
 }
 
@@ -24,6 +25,9 @@ export class StudentEntity {
   @PrimaryColumn({ type: 'uuid' }) id: string;
   @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) alias: string;
+  @Column({ type: 'jsonb', nullable: true }) consent: { guardian: string; on: string; covers: string } | null;
+  /** Grows by one with every save. */
+  @Column({ type: 'int', default: 1 }) version: number;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
 }
@@ -40,6 +44,8 @@ export class TuneEntity {
   @Column({ type: 'int' }) outside: number;
   @Column({ type: 'text' }) instrument: string;
   @Column({ type: 'text' }) abc: string;
+  /** Grows by one with every save. */
+  @Column({ type: 'int', default: 1 }) version: number;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   @UpdateDateColumn({ type: 'timestamptz', name: 'updated_at' }) updatedAt: Date;
   @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
@@ -72,6 +78,34 @@ export class SheetLineEntity {
   @Column({ type: 'int' }) repetitions: number;
   @Column({ type: 'int', nullable: true }) tempo: number | null;
   @Column({ type: 'text' }) point: string;
+  /** When it was taken off its sheet; it keeps its code in case it comes back. */
+  @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt: Date | null;
 }
 
-export const entities = [StudioEntity, TeacherEntity, StudentEntity, TuneEntity, SheetEntity, SheetLineEntity];
+/** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */
+@Entity({ name: 'one_time_link' })
+export class OneTimeLinkEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) purpose: 'invitation' | 'reset' | 'student';
+  @Column({ type: 'text', name: 'token_hash', unique: true }) tokenHash: string;
+  @Column({ type: 'text' }) name: string;
+  @Column({ type: 'text' }) email: string;
+  @Column({ type: 'uuid', name: 'teacher_id', nullable: true }) teacherId: string | null;
+  @Column({ type: 'uuid', name: 'student_id', nullable: true }) studentId: string | null;
+  @Column({ type: 'timestamptz', name: 'expires_at' }) expiresAt: Date;
+  @Column({ type: 'timestamptz', name: 'used_at', nullable: true }) usedAt: Date | null;
+}
+
+/** What would be mailed. */
+@Entity({ name: 'mail' })
+export class MailEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) recipient: string;
+  @Column({ type: 'text' }) subject: string;
+  @Column({ type: 'text' }) body: string;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}
+
+export const entities = [StudioEntity, TeacherEntity, StudentEntity, TuneEntity, SheetEntity, SheetLineEntity, OneTimeLinkEntity, MailEntity];

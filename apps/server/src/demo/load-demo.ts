@@ -1,8 +1,10 @@
+import type { Student } from '@zelpit/contract';
 import { changesOfTune, heldPhrase, instrumentById, readBook, tenMinuteSheet, type ReadEntry } from '@zelpit/core';
-import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
+import { AccountRepository } from '../accounts/account.repository';
 import { hashPassword } from '../accounts/password';
-import { StudioEntity, TeacherEntity } from '../database/entities';
+import { Database } from '../database/database';
+import { StudioEntity } from '../database/entities';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
 import { parseAbc } from '../tunes/abc-parser';
@@ -17,22 +19,24 @@ export async function removeDemo(dataSource: DataSource): Promise<void> {
 
 /** Puts the demo studio into the database: its teacher, students, tunes and a first sheet. */
 export async function loadDemo(dataSource: DataSource): Promise<void> {
-  const studioId = randomUUID();
-  await dataSource.getRepository(StudioEntity).insert({ id: studioId, name: demoStudio.studio, isDemo: true });
-  await dataSource.getRepository(TeacherEntity).insert({
-    id: randomUUID(),
-    studioId,
-    name: demoStudio.teacher,
-    email: demoSignIn.email,
-    passwordHash: await hashPassword(demoSignIn.password),
-  });
-  const students = new StudentRepository(dataSource);
-  const [first] = await Promise.all(demoStudio.students.map((alias) => students.add(studioId, { alias })));
+  const database = new Database(dataSource);
+  await database.transaction(() => fillDemo(database));
+}
+
+async function fillDemo(database: Database): Promise<void> {
+  const accounts = new AccountRepository(database);
+  const studioId = await accounts.addStudio(demoStudio.studio, true);
+  const { email, password } = demoSignIn;
+  await accounts.addTeacher(studioId, { name: demoStudio.teacher, email, passwordHash: await hashPassword(password), role: 'owner' });
+  const students = new StudentRepository(database);
+  const added: Student[] = [];
+  for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias }));
+  const [first] = added;
   const instrument = instrumentById('practice-chanter');
   const entries = [...readBook(instrument, demoBook, parseAbc)].flatMap((reading): ReadEntry[] => (reading.kind === 'read' ? [reading.entry] : []));
-  const saved = await new TuneRepository(dataSource).addAll(studioId, instrument.id, entries);
+  const saved = await new TuneRepository(database).addAll(studioId, instrument.id, entries);
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
-  await new SheetRepository(dataSource).add(studioId, {
+  await new SheetRepository(database).add(studioId, {
     studentId: first.id,
     tuneId: saved[0].id,
     instrument: instrument.id,

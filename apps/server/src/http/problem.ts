@@ -19,18 +19,27 @@ export class HttpProblem extends Error {
 
 export const notFound = (thing: string): HttpProblem => new HttpProblem(404, 'Not here', `There is no such ${thing} in this studio.`);
 
+/** A save of something that was changed after it was read. */
+export const changedElsewhere = (thing: string): HttpProblem =>
+  new HttpProblem(409, 'Changed elsewhere', `${thing} changed in another window after you opened it. Your version was not saved over it.`);
+
 const databaseAway = new HttpProblem(503, 'Database away', 'The database does not answer just now. Nothing was changed; try again in a moment.');
+
+const uniqueViolation = '23505';
 
 /** Codes of lost or refused connections, of Node, pg and PostgreSQL. */
 const connectionCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08000', '08003', '08006', '53300']);
+/** TypeORM releases a query runner whose connection was lost, under the hands of whoever uses it. */
 const connectionWords =
-  /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error|Driver not Connected|not queryable/i;
+  /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error|Driver not Connected|not queryable|query runner (was )?already released/i;
 
 /** True where the fault is a database that cannot be reached or is just starting or stopping. */
 export function isDatabaseAway(error: unknown): boolean {
   const { code, message } = (error ?? {}) as { code?: string; message?: string };
   return (code !== undefined && connectionCodes.has(code)) || connectionWords.test(message ?? '');
 }
+
+export const tooLarge = (): HttpProblem => new HttpProblem(413, 'Too large', 'That is more than the server takes at once.');
 
 /** One table from faults to HTTP answers. */
 export function problemFor(error: unknown): HttpProblem {
@@ -45,9 +54,10 @@ export function problemFor(error: unknown): HttpProblem {
     );
   }
   if (error instanceof ZelpitFault) return new HttpProblem(422, 'Cannot be done', error.message);
-  const { type, status } = (error ?? {}) as { type?: string; status?: number };
-  if (type === 'entity.too.large') return new HttpProblem(413, 'Too large', 'That is more than the server takes at once.');
+  const { type, status, code } = (error ?? {}) as { type?: string; status?: number; code?: string };
+  if (type === 'entity.too.large') return tooLarge();
   if (type === 'entity.parse.failed') return new HttpProblem(400, 'Not understood', 'The request is no valid JSON.');
+  if (code === uniqueViolation) return new HttpProblem(409, 'Just taken', 'Somebody else did the same at this moment. Look again, then try once more.');
   if (isDatabaseAway(error)) return databaseAway;
   if (status !== undefined && status >= 400 && status < 500) return new HttpProblem(status, 'Not understood', 'The server could not read this request.');
   return new HttpProblem(500, 'Something broke', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
@@ -58,17 +68,6 @@ function withoutData(error: unknown): { type: string; code?: string; message: st
   const { name, code, message, stack } = (error ?? {}) as Partial<Error> & { code?: string };
   return { type: name ?? 'unknown', code, message: message ?? '', stack };
 }
-
-/** The one address that takes a file as it is, whatever its type. */
-const fileAddress = '/tunes/import';
-
-/** A body that is no JSON is refused with a sentence; only files come in another way. */
-export const expectJson: RequestHandler = (request, _response, next) => {
-  if (request.body === undefined && Number(request.get('content-length') ?? 0) > 0 && request.path !== fileAddress) {
-    throw new HttpProblem(415, 'Not understood', 'This address takes JSON: send it with the content type application/json.');
-  }
-  next();
-};
 
 export const unknownRoute: RequestHandler = () => {
   throw new HttpProblem(404, 'Not here', 'The server knows no such address.');

@@ -1,5 +1,6 @@
 import compression from 'compression';
-import express, { type Express, type RequestHandler } from 'express';
+import { longestArchive, longestBook, routes, type FileKind } from '@zelpit/contract';
+import express, { type Express, type RequestHandler, type Router } from 'express';
 import helmet from 'helmet';
 import { randomBytes } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
@@ -9,9 +10,22 @@ import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { accountRoutes } from '../accounts/account.routes';
-import { requireSignIn, requireToken, sessions } from '../accounts/session';
+import { LinkRepository } from '../accounts/link.repository';
+import { linkRoutes } from '../accounts/link.routes';
+import { MailRepository } from '../accounts/mail.repository';
+import { requireToken, sessions, visitorOf } from '../accounts/session';
+import { sessionAnswers } from '../accounts/session-answer';
 import { sessionRoutes } from '../accounts/session.routes';
-import { expectJson, problemHandler, HttpProblem, unknownRoute } from '../http/problem';
+import { studioRoutes } from '../accounts/studio.routes';
+import { ArchiveRepository } from '../archive/archive.repository';
+import { archiveRoutes } from '../archive/archive.routes';
+import { AuditRepository } from '../audit/audit.repository';
+import { auditRoutes } from '../audit/audit.routes';
+import { Database } from '../database/database';
+import { describeApi } from '../description/openapi';
+import { said, Endpoints } from '../http/endpoints';
+import { KeptAnswers } from '../http/kept-answers';
+import { problemHandler, HttpProblem, unknownRoute } from '../http/problem';
 import { PutAwayRepository } from '../put-away/put-away.repository';
 import { putAwayRoutes } from '../put-away/put-away.routes';
 import { SheetRepository } from '../sheets/sheet.repository';
@@ -34,7 +48,8 @@ export interface AppParts {
   readonly metrics?: Metrics;
 }
 
-const jsonLimit = '300kb';
+const jsonLimit = 300_000;
+const fileLimit = (kind: FileKind): number => (kind === 'zip' ? longestArchive : longestBook);
 
 /** The whole server as one Express application, not yet listening. */
 export function createApp({ config, dataSource, pool, logger, metrics }: AppParts): Express {
@@ -44,25 +59,11 @@ export function createApp({ config, dataSource, pool, logger, metrics }: AppPart
   app.set('trust proxy', 'loopback');
   if (metrics !== undefined) app.use(metrics.time);
   app.use(requestLog(logger), contentPolicy(), compression());
-  app.get('/api/health', (_request, response) => {
-    response.json({ status: 'ok' });
-  });
-  app.get('/api/ready', async (_request, response) => {
-    if (!(await answersInTime(dataSource))) throw new HttpProblem(503, 'Not ready', 'The database does not answer.');
-    response.json({ status: 'ready' });
-  });
-
-  const students = new StudentRepository(dataSource);
-  const tunes = new TuneRepository(dataSource);
+  const endpoints = assemble({ config, dataSource });
+  // Watchers ask without a session.
+  app.use('/api', endpoints.watched);
   const api = express.Router();
-  api.use(noStore, sessions(pool, config.sessionSecret), requireToken, express.json({ limit: jsonLimit, type: 'application/json' }), expectJson);
-  const accounts = new AccountRepository(dataSource);
-  api.use(sessionRoutes(accounts, config.isDemo));
-  api.use(requireSignIn(accounts));
-  api.use(accountRoutes(accounts));
-  api.use(studentRoutes(students), tuneRoutes(tunes), sheetRoutes(new SheetRepository(dataSource), students, tunes));
-  api.use(putAwayRoutes(new PutAwayRepository(dataSource)));
-  api.use(unknownRoute);
+  api.use(revalidated, sessions(pool, config.sessionSecret), requireToken, endpoints.router, unknownRoute);
   app.use('/api', api);
 
   if (config.webRoot !== undefined) app.use(webFiles(config.webRoot));
@@ -70,10 +71,46 @@ export function createApp({ config, dataSource, pool, logger, metrics }: AppPart
   return app;
 }
 
-const noStore: RequestHandler = (_request, response, next) => {
-  response.setHeader('cache-control', 'no-store');
+/** A browser may keep an answer for its own person, and asks each time whether it still holds (by its ETag). */
+const revalidated: RequestHandler = (_request, response, next) => {
+  response.setHeader('cache-control', 'private, no-cache');
   next();
 };
+
+/** Repositories and routes put together. */
+function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'>): { readonly router: Router; readonly watched: Router } {
+  const database = new Database(dataSource);
+  const accounts = new AccountRepository(database);
+  const audit = new AuditRepository(database);
+  const parts = { database, keptAnswers: new KeptAnswers(database), audit, visitorOf: visitorOf(accounts), jsonLimit, fileLimit };
+  const endpoints = new Endpoints(parts);
+  const answer = sessionAnswers(accounts, config);
+  const account = { database, accounts, links: new LinkRepository(database), mail: new MailRepository(database), address: config.address };
+  sessionRoutes(endpoints, accounts, answer);
+  studioRoutes(endpoints, account, answer);
+  linkRoutes(endpoints, account, audit, answer, config.hasOutbox);
+  accountRoutes(endpoints, account);
+  auditRoutes(endpoints, audit);
+  const [students, tunes, sheets] = [new StudentRepository(database), new TuneRepository(database), new SheetRepository(database)];
+  studentRoutes(endpoints, students, account.links, config.address);
+  tuneRoutes(endpoints, tunes);
+  sheetRoutes(endpoints, sheets, students, tunes);
+  putAwayRoutes(endpoints, new PutAwayRepository(database));
+  archiveRoutes(endpoints, new ArchiveRepository(database, sheets));
+  return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };
+}
+
+/** Whether the server lives and can work, and what its API is. */
+function watchedRoutes(endpoints: Endpoints, dataSource: DataSource): Router {
+  endpoints.serveAnyone(routes.health, async () => said(200, { status: 'ok' }));
+  endpoints.serveAnyone(routes.ready, async () => {
+    if (!(await answersInTime(dataSource))) throw new HttpProblem(503, 'Not ready', 'The database does not answer.');
+    return said(200, { status: 'ready' });
+  });
+  const description = describeApi();
+  endpoints.serveAnyone(routes.description, async () => said(200, { ...description }));
+  return endpoints.router;
+}
 
 /** Method, path, status and time: no bodies, cookies, addresses or queries of people. */
 function requestLog(logger: Logger): RequestHandler {

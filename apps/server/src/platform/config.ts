@@ -8,6 +8,8 @@ const configSchema = z.object({
   ZELPIT_HOST: z.string().default('127.0.0.1'),
   ZELPIT_DEMO: flag.default(false),
   ZELPIT_SESSION_SECRET: z.string().min(32, 'ZELPIT_SESSION_SECRET needs at least 32 characters'),
+  ZELPIT_ADDRESS: z.url({ protocol: /^https?$/, error: 'ZELPIT_ADDRESS must look like https://studio.example' }).optional(),
+  ZELPIT_OUTBOX: flag.optional(),
   ZELPIT_METRICS_PORT: z.coerce.number().int().min(0).max(65_535).optional(),
   ZELPIT_WEB_ROOT: z.string().optional(),
   ZELPIT_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -19,6 +21,10 @@ export interface Config {
   readonly host: string;
   readonly isDemo: boolean;
   readonly sessionSecret: string;
+  /** Where people reach this server, for links in mails; absent for loopback. */
+  readonly address?: string;
+  /** True where what would be mailed can be read in a browser on the server's own computer. */
+  readonly hasOutbox: boolean;
   /** Port on loopback for figures; absent for none. */
   readonly metricsPort?: number;
   /** Folder of the built web application; absent where only the API is served. */
@@ -37,8 +43,13 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     host: data.ZELPIT_HOST,
     isDemo: data.ZELPIT_DEMO,
     sessionSecret: data.ZELPIT_SESSION_SECRET,
+    address: data.ZELPIT_ADDRESS?.replace(/\/+$/, ''),
+    // Where others can reach the server, the outbox must be asked for: its links open accounts.
+    hasOutbox: data.ZELPIT_OUTBOX ?? (isLoopback(data.ZELPIT_HOST) && data.ZELPIT_ADDRESS === undefined),
     metricsPort: data.ZELPIT_METRICS_PORT,
     webRoot: data.ZELPIT_WEB_ROOT,
     logLevel: data.ZELPIT_LOG,
   };
 }
+
+const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || host.startsWith('127.');

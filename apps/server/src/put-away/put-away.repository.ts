@@ -1,44 +1,78 @@
-import { putAwayDays, type PutAway } from '@zelpit/contract';
-import { IsNull, LessThan, Not, type DataSource } from 'typeorm';
-import { SheetEntity, StudentEntity, TuneEntity } from '../database/entities';
+import { putAwayDays, type Page, type PageQuery, type PutAway } from '@zelpit/contract';
+import type { Database } from '../database/database';
+import { StudentEntity } from '../database/entities';
+import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
-const day = 24 * 3600 * 1000;
+interface Row {
+  readonly kind: PutAway['kind'];
+  readonly id: string;
+  readonly name: string;
+  readonly since: Date;
+  readonly until: Date;
+  /** To the microsecond, as the database orders. */
+  readonly exact: string;
+}
 
-/** What was put away: listed while it can be brought back, gone afterwards. */
+const kept = `interval '${putAwayDays} days'`;
+
+/** What was put away: listed while it can be brought back, gone afterwards. The database's clock decides. */
 export class PutAwayRepository {
-  constructor(private readonly dataSource: DataSource) {}
+  constructor(private readonly database: Database) {}
 
   /** Newest first. */
-  async list(studioId: string): Promise<PutAway[]> {
-    const where = { studioId, deletedAt: Not(IsNull()) };
-    const [tunes, students, sheets] = await Promise.all([
-      this.dataSource.getRepository(TuneEntity).find({ select: { id: true, title: true, deletedAt: true }, where, withDeleted: true }),
-      this.dataSource.getRepository(StudentEntity).find({ select: { id: true, alias: true, deletedAt: true }, where, withDeleted: true }),
-      this.dataSource.getRepository(SheetEntity).find({ select: { id: true, title: true, deletedAt: true }, where, withDeleted: true }),
-    ]);
-    const entry = (kind: PutAway['kind'], id: string, name: string, at: Date | null): PutAway => {
-      const since = at ?? new Date(0);
-      return { kind, id, name, since: since.toISOString(), until: new Date(since.getTime() + putAwayDays * day).toISOString() };
-    };
-    return [
-      ...tunes.map(({ id, title, deletedAt }) => entry('tune', id, title, deletedAt)),
-      ...students.map(({ id, alias, deletedAt }) => entry('student', id, alias, deletedAt)),
-      ...sheets.map(({ id, title, deletedAt }) => entry('sheet', id, title, deletedAt)),
-    ].sort((one, other) => other.since.localeCompare(one.since));
+  async list(studioId: string, { limit, after }: PageQuery): Promise<Page<PutAway>> {
+    const [at, id] = readCursor(after, 'moment');
+    const rows = await this.database.query<Row>(
+      `SELECT kind, id, name, deleted_at AS since, deleted_at + ${kept} AS until, deleted_at::text AS exact FROM (
+         SELECT 'tune' AS kind, id, title AS name, deleted_at FROM tune WHERE studio_id = $1 AND deleted_at IS NOT NULL
+         UNION ALL SELECT 'student', id, alias, deleted_at FROM student WHERE studio_id = $1 AND deleted_at IS NOT NULL
+         UNION ALL SELECT 'sheet', id, title, deleted_at FROM sheet WHERE studio_id = $1 AND deleted_at IS NOT NULL
+       ) AS away
+       WHERE $2::timestamptz IS NULL OR (deleted_at, id) < ($2::timestamptz, $3::uuid)
+       ORDER BY deleted_at DESC, id DESC LIMIT $4`,
+      [studioId, at ?? null, id ?? null, limit + 1],
+    );
+    return cutPage(
+      rows,
+      limit,
+      (row) => cursorOf(row.exact, row.id),
+      (row) => ({ kind: row.kind, id: row.id, name: row.name, since: row.since.toISOString(), until: row.until.toISOString() }),
+    );
   }
 
-  /** Deletes for good what was put away longer ago than it is kept. Sheets go with their student. */
-  async clear(now: Date): Promise<number> {
-    const old = { deletedAt: LessThan(new Date(now.getTime() - putAwayDays * day)) };
-    return this.dataSource.transaction(async (manager) => {
+  /** Deletes for good what was put away longer ago than it is kept, lines taken off a sheet too. Sheets go with their student. */
+  async clear(): Promise<number> {
+    return this.database.transaction(async () => {
       let gone = 0;
-      for (const entity of [SheetEntity, TuneEntity, StudentEntity]) gone += (await manager.delete(entity, old)).affected ?? 0;
+      for (const table of ['sheet', 'tune', 'student']) {
+        // What is gone is not named in the list of changes either.
+        const rows = await this.database.query(
+          `WITH old AS (DELETE FROM ${table} WHERE deleted_at < now() - ${kept} RETURNING id),
+             unnamed AS (UPDATE audit_entry SET thing = 'a ${table}' WHERE thing_id IN (SELECT id FROM old))
+           SELECT id FROM old`,
+        );
+        gone += rows.length;
+      }
+      await this.database.query(`DELETE FROM sheet_line WHERE removed_at < now() - ${kept}`);
       return gone;
     });
   }
 
-  /** Deletes a student and every sheet of theirs from the database, put away or not. False where there is no such student here. */
+  /**
+   * Deletes a student from the database, put away or not: their sheets, their links and sessions, and every mention in the
+   * list of changes and in kept answers. False where there is no such student here.
+   */
   async forget(studioId: string, id: string): Promise<boolean> {
-    return (await this.dataSource.getRepository(StudentEntity).delete({ studioId, id })).affected === 1;
+    return this.database.transaction(async () => {
+      if (!(await this.database.of(StudentEntity).exists({ where: { studioId, id }, withDeleted: true }))) return false;
+      await this.database.query(
+        'DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2 OR thing_id IN (SELECT id FROM sheet WHERE student_id = $2))',
+        [studioId, id],
+      );
+      await this.database.query('DELETE FROM kept_answer WHERE studio_id = $1 AND position($2 in body) > 0', [studioId, id]);
+      await this.database.query("DELETE FROM session WHERE sess->>'studentId' = $1", [id]);
+      await this.database.of(StudentEntity).delete({ studioId, id });
+      return true;
+    });
   }
 }

@@ -1,20 +1,14 @@
-import { Router } from 'express';
-import { studioOf } from '../accounts/session';
-import { idOf } from '../http/id-of';
+import { routes } from '@zelpit/contract';
+import { said, idOf, type Endpoints } from '../http/endpoints';
 import { notFound } from '../http/problem';
 import type { PutAwayRepository } from './put-away.repository';
 
-export function putAwayRoutes(putAway: PutAwayRepository): Router {
-  const router = Router();
+export function putAwayRoutes(endpoints: Endpoints, putAway: PutAwayRepository): void {
+  endpoints.serve(routes.putAway, async ({ visitor, query }) => said(200, await putAway.list(visitor.studioId, query)));
 
-  router.get('/put-away', async (request, response) => {
-    response.json(await putAway.list(studioOf(request)));
+  endpoints.serve(routes.forgetStudent, async ({ request, visitor }) => {
+    if (!(await putAway.forget(visitor.studioId, idOf(request, 'student')))) throw notFound('student');
+    // No name: nothing of the student stays.
+    return said(204, undefined, { deed: { did: 'deleted', kind: 'student', name: 'a student' } });
   });
-
-  router.delete('/put-away/students/:id', async (request, response) => {
-    if (!(await putAway.forget(studioOf(request), idOf(request, 'student')))) throw notFound('student');
-    response.status(204).end();
-  });
-
-  return router;
 }

@@ -1,4 +1,5 @@
 import type { PutAway } from '@zelpit/contract';
+import { Database } from '../database/database';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 import { PutAwayRepository } from './put-away.repository';
 
@@ -17,7 +18,7 @@ const addSheet = async (studentId: string, title: string): Promise<string> => {
   const sheet = { studentId, tuneId: null, instrument: 'practice-chanter', title, note: '', lines };
   return ((await ada.post('/api/sheets', sheet).expect(201)).body as { id: string }).id;
 };
-const list = async (): Promise<PutAway[]> => (await ada.get('/api/put-away').expect(200)).body as PutAway[];
+const list = async (): Promise<PutAway[]> => (await ada.get('/api/put-away').expect(200)).body.items as PutAway[];
 
 /** Every row of every table that holds a text. */
 async function rowsWith(text: string): Promise<readonly string[]> {
@@ -47,19 +48,22 @@ describe('what was put away', () => {
   it('goes for good after thirty days and not before', async () => {
     const student = await addStudent('Tansy');
     await ada.remove(`/api/students/${student}`).expect(204);
-    const repository = new PutAwayRepository(server.dataSource);
-    const inDays = (days: number): Date => new Date(Date.now() + days * 24 * 3600 * 1000);
-    expect(await repository.clear(inDays(29.9))).toBe(0);
+    const repository = new PutAwayRepository(new Database(server.dataSource));
+    const age = (days: number): Promise<unknown> =>
+      server.dataSource.query("UPDATE student SET deleted_at = now() - $1 * interval '1 day' WHERE deleted_at IS NOT NULL", [days]);
+    await age(29.9);
+    expect(await repository.clear()).toBe(0);
     expect((await list()).map((each) => each.name)).toContain('Tansy');
-    expect(await repository.clear(inDays(30.1))).toBe(1);
+    await age(30.1);
+    expect(await repository.clear()).toBe(1);
     expect(await list()).toEqual([]);
     expect(await rowsWith('Tansy')).toEqual([]);
   });
 
   it('leaves alone what is in use', async () => {
     const student = await addStudent('Yarrow');
-    await new PutAwayRepository(server.dataSource).clear(new Date(Date.now() + 400 * 24 * 3600 * 1000));
-    expect(((await ada.get('/api/students')).body as { id: string }[]).some(({ id }) => id === student)).toBe(true);
+    await new PutAwayRepository(new Database(server.dataSource)).clear();
+    expect(((await ada.get('/api/students')).body.items as { id: string }[]).some(({ id }) => id === student)).toBe(true);
   });
 });
 

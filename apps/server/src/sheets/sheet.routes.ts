@@ -1,88 +1,67 @@
-import { codeSchema, sheetCreateSchema, sheetSaveSchema, type SheetDetail, type SheetLineInput } from '@zelpit/contract';
-import { instrumentById, linesAsAbc, noteOf } from '@zelpit/core';
-import { Router } from 'express';
-import { studioOf } from '../accounts/session';
-import { idOf } from '../http/id-of';
-import { HttpProblem, notFound } from '../http/problem';
+import { codeSchema, routes, type SheetDetail } from '@zelpit/contract';
+import { instrumentById, linesAsAbc } from '@zelpit/core';
+import { said, idOf, type Endpoints, type Visitor } from '../http/endpoints';
+import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
 import type { StudentRepository } from '../students/student.repository';
 import type { TuneRepository } from '../tunes/tune.repository';
-import type { SheetRepository } from './sheet.repository';
+import { assertPlayable } from './playable';
+import type { SheetRepository, SheetScope } from './sheet.repository';
 
-/** A line must be two different notes of its instrument. @throws ZelpitFault `unknown-note` */
-function assertPlayable(instrumentId: string, lines: readonly SheetLineInput[]): void {
-  const instrument = instrumentById(instrumentId);
-  for (const { home, other } of lines) {
-    const name = noteOf(instrument, home).schoolName;
-    noteOf(instrument, other);
-    if (home === other) throw new HttpProblem(422, 'Cannot be done', `A line goes between two notes; here both are ${name}.`);
-  }
-}
+const scopeOf = ({ studioId, studentId }: Visitor): SheetScope => ({ studioId, studentId });
 
-export function sheetRoutes(sheets: SheetRepository, students: StudentRepository, tunes: TuneRepository): Router {
-  const router = Router();
-
-  const sheetOr404 = async (studioId: string, id: string): Promise<SheetDetail> => {
-    const sheet = await sheets.get(studioId, id);
+export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, students: StudentRepository, tunes: TuneRepository): void {
+  const sheetOr404 = async (scope: SheetScope, id: string): Promise<SheetDetail> => {
+    const sheet = await sheets.get(scope, id);
     if (sheet === undefined) throw notFound('sheet');
     return sheet;
   };
 
-  router.get('/sheets', async (request, response) => {
-    response.json(await sheets.list(studioOf(request)));
+  endpoints.serve(routes.sheets, async ({ visitor, query }) => said(200, await sheets.list(scopeOf(visitor), query)));
+
+  endpoints.serve(routes.addSheet, async ({ visitor: { studioId }, body }) => {
+    if (!(await students.has(studioId, body.studentId))) throw notFound('student');
+    if (body.tuneId !== null && !(await tunes.has(studioId, body.tuneId))) throw notFound('tune');
+    assertPlayable(body.instrument, body.lines);
+    const id = await sheets.add(studioId, body);
+    return said(201, await sheetOr404({ studioId }, id), { deed: { did: 'added', kind: 'sheet', id, name: body.title } });
   });
 
-  router.post('/sheets', async (request, response) => {
-    const studioId = studioOf(request);
-    const input = sheetCreateSchema.parse(request.body);
-    if (!(await students.has(studioId, input.studentId))) throw notFound('student');
-    if (input.tuneId !== null && !(await tunes.has(studioId, input.tuneId))) throw notFound('tune');
-    assertPlayable(input.instrument, input.lines);
-    const id = await sheets.add(studioId, input);
-    response.status(201).json(await sheetOr404(studioId, id));
-  });
+  endpoints.serve(routes.sheet, async ({ request, visitor }) => said(200, await sheetOr404(scopeOf(visitor), idOf(request, 'sheet'))));
 
-  router.get('/sheets/:id', async (request, response) => {
-    response.json(await sheetOr404(studioOf(request), idOf(request, 'sheet')));
-  });
-
-  router.put('/sheets/:id', async (request, response) => {
-    const studioId = studioOf(request);
+  endpoints.serve(routes.saveSheet, async ({ request, visitor: { studioId }, body }) => {
     const id = idOf(request, 'sheet');
-    const input = sheetSaveSchema.parse(request.body);
-    assertPlayable((await sheetOr404(studioId, id)).instrument, input.lines);
-    const outcome = await sheets.save(studioId, id, input);
+    assertPlayable((await sheetOr404({ studioId }, id)).instrument, body.lines);
+    const outcome = await sheets.save(studioId, id, body);
     if (outcome === 'missing') throw notFound('sheet');
-    if (outcome === 'stale')
-      throw new HttpProblem(409, 'Changed elsewhere', 'This sheet was changed in another window after you opened it. Your version was not saved over it.');
-    response.json(await sheetOr404(studioId, id));
+    if (outcome === 'stale') throw changedElsewhere('This sheet was');
+    return said(200, await sheetOr404({ studioId }, id), { deed: { did: 'changed', kind: 'sheet', id, name: body.title } });
   });
 
-  router.get('/sheets/:id/lines.abc', async (request, response) => {
-    const sheet = await sheetOr404(studioOf(request), idOf(request, 'sheet'));
-    const abc = linesAsAbc(instrumentById(sheet.instrument), sheet.title, sheet.lines);
-    response
-      .type('text/vnd.abc; charset=utf-8')
-      .attachment(`${sheet.title.replace(/[^\p{L}\p{N} -]+/gu, '').trim() || 'lines'}.abc`)
-      .send(abc);
+  endpoints.serve(routes.linesOfSheet, async ({ request, visitor }) => {
+    const sheet = await sheetOr404(scopeOf(visitor), idOf(request, 'sheet'));
+    const name = `${sheet.title.replace(/[^\p{L}\p{N} -]+/gu, '').trim() || 'lines'}.abc`;
+    return said(200, linesAsAbc(instrumentById(sheet.instrument), sheet.title, sheet.lines), { fileName: name });
   });
 
-  router.delete('/sheets/:id', async (request, response) => {
-    if (!(await sheets.remove(studioOf(request), idOf(request, 'sheet')))) throw notFound('sheet');
-    response.status(204).end();
+  endpoints.serve(routes.putSheetAway, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'sheet');
+    const name = await sheets.remove(studioId, id);
+    if (name === undefined) throw notFound('sheet');
+    return said(204, undefined, { deed: { did: 'put away', kind: 'sheet', id, name } });
   });
 
-  router.post('/sheets/:id/restore', async (request, response) => {
-    if (!(await sheets.restore(studioOf(request), idOf(request, 'sheet')))) throw notFound('sheet');
-    response.status(204).end();
+  endpoints.serve(routes.bringSheetBack, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'sheet');
+    const name = await sheets.restore(studioId, id);
+    if (name === undefined) throw notFound('sheet');
+    return said(204, undefined, { deed: { did: 'brought back', kind: 'sheet', id, name } });
   });
 
-  router.get('/lines/:code', async (request, response) => {
+  endpoints.serve(routes.lineByCode, async ({ request, visitor }) => {
     const code = codeSchema.safeParse(request.params['code']);
-    const line = code.success ? await sheets.lineByCode(studioOf(request), code.data) : undefined;
+    const line = code.success ? await sheets.lineByCode(scopeOf(visitor), code.data) : undefined;
     if (line === undefined)
       throw new HttpProblem(404, 'No such line', 'No line of this studio has that code. Codes have four letters or figures, as printed beside the line.');
-    response.json(line);
+    return said(200, line);
   });
-
-  return router;
 }

@@ -34,7 +34,7 @@ describe('a sheet', () => {
     expect(sheet.lines.map((each) => `${each.home}-${each.other}`)).toEqual(['c-e', 'low-a-c']);
     sheet.lines.forEach((each) => expect(codeSchema.safeParse(each.code).success).toBe(true));
     expect((await ada.get(`/api/sheets/${sheet.id}`)).body).toEqual(sheet);
-    expect((await ada.get('/api/sheets')).body).toContainEqual(
+    expect((await ada.get('/api/sheets')).body.items).toContainEqual(
       expect.objectContaining({ id: sheet.id, lineCount: 2, student: { id: studentId, alias: 'Pim' } }),
     );
   });
@@ -79,10 +79,10 @@ describe('a sheet', () => {
     await bo.remove(`/api/sheets/${sheet.id}`).expect(404);
     await bo.get(`/api/sheets/${sheet.id}/lines.abc`).expect(404);
     await bo.get(`/api/lines/${sheet.lines[0].code}`).expect(404);
-    await bo.put(`/api/students/${studentId}`, { alias: 'Mine now' }).expect(404);
+    await bo.put(`/api/students/${studentId}`, { alias: 'Mine now', version: 1 }).expect(404);
     await bo.post('/api/sheets', { studentId, tuneId: null, instrument: 'practice-chanter', title: 'x', note: '', lines: [] }).expect(404);
-    expect((await bo.get('/api/sheets')).body).toEqual([]);
-    expect((await bo.get('/api/students')).body).toEqual([]);
+    expect((await bo.get('/api/sheets')).body.items).toEqual([]);
+    expect((await bo.get('/api/students')).body.items).toEqual([]);
   });
 
   it('opens a line by its code, however it is typed', async () => {
@@ -112,11 +112,11 @@ describe('a sheet', () => {
 describe('students', () => {
   it('are added, renamed, put away and brought back; sheets keep their name', async () => {
     const id = (await ada.post('/api/students', { alias: ' Oda ' }).expect(201)).body.id as string;
-    await ada.put(`/api/students/${id}`, { alias: 'Oda B' }).expect(200);
+    await ada.put(`/api/students/${id}`, { alias: 'Oda B', version: 1 }).expect(200);
     await ada.remove(`/api/students/${id}`).expect(204);
-    expect((await ada.get('/api/students')).body).not.toContainEqual(expect.objectContaining({ id }));
+    expect((await ada.get('/api/students')).body.items).not.toContainEqual(expect.objectContaining({ id }));
     await ada.post(`/api/students/${id}/restore`).expect(204);
-    expect((await ada.get('/api/students')).body).toContainEqual({ id, alias: 'Oda B' });
+    expect((await ada.get('/api/students')).body.items).toContainEqual({ id, alias: 'Oda B', consent: null, version: 2 });
     await ada.post('/api/students', { alias: '' }).expect(400);
   });
 });

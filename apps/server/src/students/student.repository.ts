@@ -1,40 +1,67 @@
-import type { Student, StudentInput } from '@zelpit/contract';
+import type { Page, PageQuery, Student, StudentInput, StudentSave } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
-import type { DataSource, Repository } from 'typeorm';
+import { IsNull } from 'typeorm';
+import type { Database } from '../database/database';
 import { StudentEntity } from '../database/entities';
+import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
+
+export type SaveOutcome = 'saved' | 'stale' | 'missing';
+
+const shown = ({ id, alias, consent, version }: Student): Student => ({ id, alias, consent, version });
 
 export class StudentRepository {
-  private readonly students: Repository<StudentEntity>;
+  constructor(private readonly database: Database) {}
 
-  constructor(dataSource: DataSource) {
-    this.students = dataSource.getRepository(StudentEntity);
+  async list(studioId: string, { limit, after, find }: PageQuery & { readonly find?: string }): Promise<Page<Student>> {
+    const [alias, id] = readCursor(after, 'name');
+    const rows = await this.database.query<Student>(
+      `SELECT id, alias, consent, version FROM student
+       WHERE studio_id = $1 AND deleted_at IS NULL
+         AND ($2::text IS NULL OR (alias, id) > ($2, $3::uuid))
+         AND ($4::text IS NULL OR alias ILIKE $4)
+       ORDER BY alias, id LIMIT $5`,
+      [studioId, alias ?? null, id ?? null, containing(find), limit + 1],
+    );
+    return cutPage(rows, limit, (row) => cursorOf(row.alias, row.id), shown);
   }
 
-  async list(studioId: string): Promise<Student[]> {
-    const found = await this.students.find({ where: { studioId }, order: { alias: 'ASC' } });
-    return found.map(({ id, alias }) => ({ id, alias }));
+  async get(studioId: string, id: string): Promise<Student | undefined> {
+    const found = await this.database.of(StudentEntity).findOneBy({ studioId, id });
+    return found === null ? undefined : shown(found);
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
-    return this.students.existsBy({ studioId, id });
+    return this.database.of(StudentEntity).existsBy({ studioId, id });
   }
 
-  async add(studioId: string, { alias }: StudentInput): Promise<Student> {
+  async add(studioId: string, { alias, consent = null }: StudentInput): Promise<Student> {
     const id = randomUUID();
-    await this.students.insert({ id, studioId, alias });
-    return { id, alias };
+    await this.database.of(StudentEntity).insert({ id, studioId, alias, consent, version: 1 });
+    return { id, alias, consent, version: 1 };
   }
 
-  async rename(studioId: string, id: string, { alias }: StudentInput): Promise<boolean> {
-    const { affected } = await this.students.update({ studioId, id }, { alias });
-    return affected === 1;
+  /** Sets the alias, and the consent where it is named, unless a later version is there. */
+  async save(studioId: string, id: string, { alias, consent, version }: StudentSave): Promise<SaveOutcome> {
+    const change = consent === undefined ? { alias } : { alias, consent };
+    const { affected } = await this.database.of(StudentEntity).update({ studioId, id, version, deletedAt: IsNull() }, { ...change, version: version + 1 });
+    if (affected === 1) return 'saved';
+    return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }
 
-  async remove(studioId: string, id: string): Promise<boolean> {
-    return (await this.students.softDelete({ studioId, id })).affected === 1;
+  /** Puts away, and gives the alias back; undefined where there is no such student. */
+  async remove(studioId: string, id: string): Promise<string | undefined> {
+    const student = await this.get(studioId, id);
+    await this.database.of(StudentEntity).softDelete({ studioId, id });
+    return student?.alias;
   }
 
-  async restore(studioId: string, id: string): Promise<boolean> {
-    return (await this.students.restore({ studioId, id })).affected === 1;
+  async restore(studioId: string, id: string): Promise<string | undefined> {
+    await this.database.of(StudentEntity).restore({ studioId, id });
+    return (await this.get(studioId, id))?.alias;
+  }
+
+  /** Ends the sessions on a student's own tablet. */
+  async endSessions(studentId: string): Promise<void> {
+    await this.database.query("DELETE FROM session WHERE sess->>'studentId' = $1", [studentId]);
   }
 }

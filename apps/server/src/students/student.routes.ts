@@ -1,40 +1,54 @@
-import { studentInputSchema } from '@zelpit/contract';
-import { Router } from 'express';
-import { studioOf } from '../accounts/session';
-import { notFound } from '../http/problem';
-import { idOf } from '../http/id-of';
+import { invitationDays, routes, type Student } from '@zelpit/contract';
+import type { LinkRepository } from '../accounts/link.repository';
+import { addressFor } from '../accounts/this-computer';
+import { said, idOf, type Endpoints } from '../http/endpoints';
+import { changedElsewhere, notFound } from '../http/problem';
 import type { StudentRepository } from './student.repository';
 
-export function studentRoutes(students: StudentRepository): Router {
-  const router = Router();
-  const found = (isThere: boolean): void => {
-    if (!isThere) throw notFound('student');
+export function studentRoutes(endpoints: Endpoints, students: StudentRepository, links: LinkRepository, address: string | undefined): void {
+  const studentOr404 = async (studioId: string, id: string): Promise<Student> => {
+    const student = await students.get(studioId, id);
+    if (student === undefined) throw notFound('student');
+    return student;
   };
 
-  router.get('/students', async (request, response) => {
-    response.json(await students.list(studioOf(request)));
+  endpoints.serve(routes.students, async ({ visitor, query }) => said(200, await students.list(visitor.studioId, query)));
+
+  endpoints.serve(routes.addStudent, async ({ visitor, body }) => {
+    const student = await students.add(visitor.studioId, body);
+    return said(201, student, { deed: { did: 'added', kind: 'student', id: student.id, name: student.alias } });
   });
 
-  router.post('/students', async (request, response) => {
-    response.status(201).json(await students.add(studioOf(request), studentInputSchema.parse(request.body)));
-  });
-
-  router.put('/students/:id', async (request, response) => {
-    const input = studentInputSchema.parse(request.body);
+  endpoints.serve(routes.saveStudent, async ({ request, visitor: { studioId }, body }) => {
     const id = idOf(request, 'student');
-    found(await students.rename(studioOf(request), id, input));
-    response.json({ id, alias: input.alias });
+    const outcome = await students.save(studioId, id, body);
+    if (outcome === 'missing') throw notFound('student');
+    if (outcome === 'stale') throw changedElsewhere('This student was');
+    return said(200, await studentOr404(studioId, id), { deed: { did: 'changed', kind: 'student', id, name: body.alias } });
   });
 
-  router.delete('/students/:id', async (request, response) => {
-    found(await students.remove(studioOf(request), idOf(request, 'student')));
-    response.status(204).end();
+  endpoints.serve(routes.putStudentAway, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'student');
+    const name = await students.remove(studioId, id);
+    if (name === undefined) throw notFound('student');
+    await students.endSessions(id);
+    return said(204, undefined, { deed: { did: 'put away', kind: 'student', id, name } });
   });
 
-  router.post('/students/:id/restore', async (request, response) => {
-    found(await students.restore(studioOf(request), idOf(request, 'student')));
-    response.status(204).end();
+  endpoints.serve(routes.bringStudentBack, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'student');
+    const name = await students.restore(studioId, id);
+    if (name === undefined) throw notFound('student');
+    return said(204, undefined, { deed: { did: 'brought back', kind: 'student', id, name } });
   });
 
-  return router;
+  endpoints.serve(routes.linkForStudent, async ({ request, visitor: { studioId } }) => {
+    const { id, alias } = await studentOr404(studioId, idOf(request, 'student'));
+    const { token, until } = await links.add({ studioId, purpose: 'student', name: alias, email: '', studentId: id, hours: invitationDays * 24 });
+    return said(
+      201,
+      { address: `${addressFor(request, address)}/link#${token}`, until: until.toISOString() },
+      { deed: { did: 'gave a link to', kind: 'student', id, name: alias } },
+    );
+  });
 }

@@ -47,7 +47,16 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   await migrate(dataSource, databaseUrl);
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 3, connectionTimeoutMillis: 2000 });
   pool.on('error', () => undefined);
-  const config: Config = { databaseUrl, port: 0, host: '127.0.0.1', isDemo: false, sessionSecret: 'x'.repeat(32), logLevel: 'silent', ...settings };
+  const config: Config = {
+    databaseUrl,
+    port: 0,
+    host: '127.0.0.1',
+    isDemo: false,
+    hasOutbox: true,
+    sessionSecret: 'x'.repeat(32),
+    logLevel: 'silent',
+    ...settings,
+  };
   const app = createApp({ config, dataSource, pool, logger: pino({ level: 'silent' }) });
   return {
     app,
@@ -62,13 +71,25 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
 }
 
 export const password = 'lifts before lowers';
+let hashed: Promise<string> | undefined;
+/** Hashed once: it takes its time on purpose. */
+const passwordHash = (): Promise<string> => (hashed ??= hashPassword(password));
 
-/** A studio with one teacher. */
+/** A studio with its owner. */
 export async function addStudio(dataSource: DataSource, email: string): Promise<string> {
   const studioId = randomUUID();
   await dataSource.getRepository(StudioEntity).insert({ id: studioId, name: `Studio of ${email}` });
-  await dataSource.getRepository(TeacherEntity).insert({ id: randomUUID(), studioId, name: 'A Teacher', email, passwordHash: await hashPassword(password) });
+  await dataSource
+    .getRepository(TeacherEntity)
+    .insert({ id: randomUUID(), studioId, name: 'A Teacher', email, passwordHash: await passwordHash(), role: 'owner' });
   return studioId;
+}
+
+/** One more teacher in a studio. */
+export async function addTeacher(dataSource: DataSource, studioId: string, email: string): Promise<void> {
+  await dataSource
+    .getRepository(TeacherEntity)
+    .insert({ id: randomUUID(), studioId, name: 'B Teacher', email, passwordHash: await passwordHash(), role: 'teacher' });
 }
 
 /** Somebody at a browser: keeps cookies and sends the token with every write. */
@@ -88,6 +109,17 @@ export async function visit(app: TestServer['app'], email?: string): Promise<Vis
     const answer = await agent.post('/api/session').set(tokenHeader, token).send({ email, password }).expect(200);
     ({ token } = answer.body as Session);
   }
+  return visitorOf(agent, token);
+}
+
+/** Who opens a one-time link, and is signed in by it. */
+export async function visitByLink(app: TestServer['app'], address: string, use: object = {}): Promise<Visitor> {
+  const visitor = await visit(app);
+  const { body } = await visitor.post('/api/links/take', { token: address.split('#')[1], ...use }).expect(200);
+  return visitorOf(visitor.agent, (body as Session).token);
+}
+
+function visitorOf(agent: TestAgent, token: string): Visitor {
   return {
     agent,
     token,

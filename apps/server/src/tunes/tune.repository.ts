@@ -1,13 +1,16 @@
-import type { TuneDetail, TuneSummary } from '@zelpit/contract';
+import type { Page, PageQuery, TuneDetail, TuneSummary } from '@zelpit/contract';
 import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
-import type { DataSource, Repository } from 'typeorm';
+import { IsNull } from 'typeorm';
+import type { Database } from '../database/database';
 import { TuneEntity } from '../database/entities';
+import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
+import type { SaveOutcome } from '../students/student.repository';
 
 type TuneFields = Pick<TuneEntity, 'title' | 'rhythm' | 'meter' | 'musicKey' | 'bars' | 'outside' | 'abc'>;
 
 /** What is kept of a tune beside its text, for lists. */
-function fieldsOf({ title, abc, tune }: ReadEntry): TuneFields {
+export function fieldsOf({ title, abc, tune }: ReadEntry): TuneFields {
   return {
     title: title.slice(0, 300),
     rhythm: tune.rhythm.slice(0, 60),
@@ -26,49 +29,69 @@ function summary(entity: TuneFields & { id: string }): TuneSummary {
 
 const insertBatch = 200;
 
+interface Wanted extends PageQuery {
+  readonly find?: string;
+  readonly rhythm?: string;
+}
+
+type SummaryRow = TuneFields & { readonly id: string };
+
 export class TuneRepository {
-  private readonly tunes: Repository<TuneEntity>;
+  constructor(private readonly database: Database) {}
 
-  constructor(private readonly dataSource: DataSource) {
-    this.tunes = dataSource.getRepository(TuneEntity);
-  }
-
-  async list(studioId: string): Promise<TuneSummary[]> {
-    const found = await this.tunes.find({
-      select: { id: true, title: true, rhythm: true, meter: true, musicKey: true, bars: true, outside: true },
-      where: { studioId },
-      order: { title: 'ASC', id: 'ASC' },
-    });
-    return found.map(summary);
+  /** By title; `find` looks in titles and kinds. */
+  async list(studioId: string, { limit, after, find, rhythm }: Wanted): Promise<Page<TuneSummary>> {
+    const [title, id] = readCursor(after, 'name');
+    const rows = await this.database.query<SummaryRow>(
+      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside FROM tune
+       WHERE studio_id = $1 AND deleted_at IS NULL
+         AND ($2::text IS NULL OR (title, id) > ($2, $3::uuid))
+         AND ($4::text IS NULL OR title ILIKE $4 OR rhythm ILIKE $4)
+         AND ($5::text IS NULL OR lower(rhythm) = lower($5))
+       ORDER BY title, id LIMIT $6`,
+      [studioId, title ?? null, id ?? null, containing(find), rhythm ?? null, limit + 1],
+    );
+    return cutPage(rows, limit, (row) => cursorOf(row.title, row.id), summary);
   }
 
   async get(studioId: string, id: string): Promise<TuneDetail | undefined> {
-    const found = await this.tunes.findOneBy({ studioId, id });
-    return found === null ? undefined : { ...summary(found), abc: found.abc, instrument: found.instrument };
+    const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
+    return found === null ? undefined : { ...summary(found), abc: found.abc, instrument: found.instrument, version: found.version };
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
-    return this.tunes.existsBy({ studioId, id });
+    return this.database.of(TuneEntity).existsBy({ studioId, id });
   }
 
   /** Adds all tunes or none. */
   async addAll(studioId: string, instrument: string, entries: readonly ReadEntry[]): Promise<TuneSummary[]> {
     const rows = entries.map((entry) => ({ ...fieldsOf(entry), id: randomUUID(), studioId, instrument }));
-    await this.dataSource.transaction(async (manager) => {
-      for (let start = 0; start < rows.length; start += insertBatch) await manager.insert(TuneEntity, rows.slice(start, start + insertBatch));
+    await this.database.transaction(async () => {
+      for (let start = 0; start < rows.length; start += insertBatch) await this.database.of(TuneEntity).insert(rows.slice(start, start + insertBatch));
     });
     return rows.map(summary);
   }
 
-  async replace(studioId: string, id: string, entry: ReadEntry): Promise<boolean> {
-    return (await this.tunes.update({ studioId, id }, fieldsOf(entry))).affected === 1;
+  /** Replaces the text unless a later version is there. */
+  async replace(studioId: string, id: string, version: number, entry: ReadEntry): Promise<SaveOutcome> {
+    const change = { ...fieldsOf(entry), version: version + 1 };
+    if ((await this.database.of(TuneEntity).update({ studioId, id, version, deletedAt: IsNull() }, change)).affected === 1) return 'saved';
+    return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }
 
-  async remove(studioId: string, id: string): Promise<boolean> {
-    return (await this.tunes.softDelete({ studioId, id })).affected === 1;
+  /** Puts away, and gives the title back; undefined where there is no such tune. */
+  async remove(studioId: string, id: string): Promise<string | undefined> {
+    const title = await this.titleOf(studioId, id);
+    await this.database.of(TuneEntity).softDelete({ studioId, id });
+    return title;
   }
 
-  async restore(studioId: string, id: string): Promise<boolean> {
-    return (await this.tunes.restore({ studioId, id })).affected === 1;
+  async restore(studioId: string, id: string): Promise<string | undefined> {
+    await this.database.of(TuneEntity).restore({ studioId, id });
+    return this.titleOf(studioId, id);
+  }
+
+  private async titleOf(studioId: string, id: string): Promise<string | undefined> {
+    return (await this.database.of(TuneEntity).findOne({ select: { id: true, title: true }, where: { studioId, id } }))?.title;
   }
 }

@@ -1,9 +1,7 @@
-import { longestBook, tuneInputSchema, tuneMoveSchema, type ImportResult, type RefusedTune, type TuneSave } from '@zelpit/contract';
+import { routes, type RefusedTune, type TuneDetail } from '@zelpit/contract';
 import { instrumentById, readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
-import express, { Router } from 'express';
-import { studioOf } from '../accounts/session';
-import { HttpProblem, notFound } from '../http/problem';
-import { idOf } from '../http/id-of';
+import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
+import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
 import { moveAbc, parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
 import type { TuneRepository } from './tune.repository';
@@ -23,21 +21,20 @@ async function readGently(instrument: Instrument, text: string): Promise<BookRea
   return readings;
 }
 
-export function tuneRoutes(tunes: TuneRepository): Router {
-  const router = Router();
+export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
   const instrument = instrumentById('practice-chanter');
 
-  router.get('/tunes', async (request, response) => {
-    response.json(await tunes.list(studioOf(request)));
-  });
-
-  router.get('/tunes/:id', async (request, response) => {
-    const tune = await tunes.get(studioOf(request), idOf(request, 'tune'));
+  const tuneOr404 = async (studioId: string, id: string): Promise<TuneDetail> => {
+    const tune = await tunes.get(studioId, id);
     if (tune === undefined) throw notFound('tune');
-    response.json(tune);
-  });
+    return tune;
+  };
 
-  router.post('/tunes/import', express.raw({ type: () => true, limit: longestBook }), async (request, response) => {
+  endpoints.serve(routes.tunes, async ({ visitor, query }) => said(200, await tunes.list(visitor.studioId, query)));
+
+  endpoints.serve(routes.tune, async ({ request, visitor }) => said(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
+
+  endpoints.serve(routes.bringTunes, async ({ request, visitor }) => {
     const text = Buffer.isBuffer(request.body) ? decodeText(request.body) : '';
     const readings = await readGently(instrument, text);
     const good: ReadEntry[] = [];
@@ -46,45 +43,46 @@ export function tuneRoutes(tunes: TuneRepository): Router {
       if (reading.kind === 'read') good.push(reading.entry);
       else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
     }
-    const saved = await tunes.addAll(studioOf(request), instrument.id, good);
-    const body: ImportResult = { saved, refused };
-    response.status(saved.length > 0 ? 201 : 200).json(body);
+    const saved = await tunes.addAll(visitor.studioId, instrument.id, good);
+    if (saved.length === 0) return said(200, { saved, refused });
+    const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
+    return said(201, { saved, refused }, { deed: { did: 'brought in', kind: 'tunes', name } });
   });
 
-  const save = async (studioId: string, id: string, abc: string): Promise<TuneSave> => {
+  const save = async (studioId: string, id: string, version: number, abc: string): Promise<Answer<typeof routes.saveTune>> => {
     const readings = await readGently(instrument, abc);
     const [reading] = readings;
     if (readings.length !== 1)
       throw new HttpProblem(422, 'Not one tune', `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.`);
-    if (reading.kind === 'refused') return { kind: 'refused', faults: [...reading.entry.faults] };
-    if (!(await tunes.replace(studioId, id, reading.entry))) throw notFound('tune');
-    const tune = await tunes.get(studioId, id);
-    if (tune === undefined) throw notFound('tune');
-    return { kind: 'saved', tune };
+    if (reading.kind === 'refused') {
+      await tuneOr404(studioId, id);
+      return said(200, { kind: 'refused', faults: [...reading.entry.faults] });
+    }
+    const outcome = await tunes.replace(studioId, id, version, reading.entry);
+    if (outcome === 'missing') throw notFound('tune');
+    if (outcome === 'stale') throw changedElsewhere('This tune was');
+    const tune = await tuneOr404(studioId, id);
+    return said(200, { kind: 'saved', tune }, { deed: { did: 'changed', kind: 'tune', id, name: tune.title } });
   };
 
-  router.put('/tunes/:id', async (request, response) => {
-    const { abc } = tuneInputSchema.parse(request.body);
-    response.json(await save(studioOf(request), idOf(request, 'tune'), abc));
+  endpoints.serve(routes.saveTune, async ({ request, visitor, body: { abc, version } }) => save(visitor.studioId, idOf(request, 'tune'), version, abc));
+
+  endpoints.serve(routes.moveTune, async ({ request, visitor: { studioId }, body: { semitones, version } }) => {
+    const { id, abc } = await tuneOr404(studioId, idOf(request, 'tune'));
+    return save(studioId, id, version, moveAbc(abc, semitones));
   });
 
-  router.post('/tunes/:id/move', async (request, response) => {
-    const { semitones } = tuneMoveSchema.parse(request.body);
+  endpoints.serve(routes.putTuneAway, async ({ request, visitor: { studioId } }) => {
     const id = idOf(request, 'tune');
-    const tune = await tunes.get(studioOf(request), id);
-    if (tune === undefined) throw notFound('tune');
-    response.json(await save(studioOf(request), id, moveAbc(tune.abc, semitones)));
+    const name = await tunes.remove(studioId, id);
+    if (name === undefined) throw notFound('tune');
+    return said(204, undefined, { deed: { did: 'put away', kind: 'tune', id, name } });
   });
 
-  router.delete('/tunes/:id', async (request, response) => {
-    if (!(await tunes.remove(studioOf(request), idOf(request, 'tune')))) throw notFound('tune');
-    response.status(204).end();
+  endpoints.serve(routes.bringTuneBack, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'tune');
+    const name = await tunes.restore(studioId, id);
+    if (name === undefined) throw notFound('tune');
+    return said(204, undefined, { deed: { did: 'brought back', kind: 'tune', id, name } });
   });
-
-  router.post('/tunes/:id/restore', async (request, response) => {
-    if (!(await tunes.restore(studioOf(request), idOf(request, 'tune')))) throw notFound('tune');
-    response.status(204).end();
-  });
-
-  return router;
 }

@@ -31,7 +31,7 @@ describe('bringing tunes in', () => {
     const result = body as ImportResult;
     expect(result.saved.map((tune) => tune.title)).toEqual(['First', 'Second']);
     expect(result.refused).toMatchObject([{ title: 'Broken', faults: [{ line: 13, column: 4, expected: '"}" after the last grace note' }] }]);
-    expect((await ada.get('/api/tunes')).body).toHaveLength(2);
+    expect((await ada.get('/api/tunes')).body.items).toHaveLength(2);
   });
 
   it.each([
@@ -40,10 +40,10 @@ describe('bringing tunes in', () => {
     ['random bytes', Buffer.from(Array.from({ length: 5_000_000 }, (_, index) => (index * 7919 + (index >> 3) * 31) % 256)), 422, /no text file/],
     ['nine megabytes', 'X'.repeat(9_000_000), 413, /more than the server takes/],
   ])('refuses %s whole', async (_, text, status, detail) => {
-    const before = ((await ada.get('/api/tunes')).body as unknown[]).length;
+    const before = ((await ada.get('/api/tunes')).body.items as unknown[]).length;
     const answer = await bring(ada, text as string).expect(status);
     expect(answer.body.detail).toMatch(detail);
-    expect((await ada.get('/api/tunes')).body).toHaveLength(before);
+    expect((await ada.get('/api/tunes')).body.items).toHaveLength(before);
   });
 
   it('reads Windows-1252 as well as UTF-8', async () => {
@@ -80,7 +80,7 @@ describe('a tune', () => {
   it('is nobody else’s', async () => {
     const id = await newTune();
     await bo.get(`/api/tunes/${id}`).expect(404);
-    await bo.put(`/api/tunes/${id}`, { abc: one('Stolen') }).expect(404);
+    await bo.put(`/api/tunes/${id}`, { abc: one('Stolen'), version: 1 }).expect(404);
     await bo.remove(`/api/tunes/${id}`).expect(404);
     await ada.get(`/api/tunes/${id}`).expect(200);
     await ada.get('/api/tunes/not-an-id').expect(404);
@@ -88,18 +88,18 @@ describe('a tune', () => {
 
   it('keeps its old text when the new one cannot be read', async () => {
     const id = await newTune();
-    const answer = await ada.put(`/api/tunes/${id}`, { abc: one('Mine', 'A Q|') }).expect(200);
+    const answer = await ada.put(`/api/tunes/${id}`, { abc: one('Mine', 'A Q|'), version: 1 }).expect(200);
     expect(answer.body).toMatchObject({ kind: 'refused', faults: [{ line: 6, column: 3 }] });
     expect((await ada.get(`/api/tunes/${id}`)).body.abc).toBe(one('Mine'));
-    const saved = await ada.put(`/api/tunes/${id}`, { abc: one('Renamed', 'a4|') }).expect(200);
+    const saved = await ada.put(`/api/tunes/${id}`, { abc: one('Renamed', 'a4|'), version: 1 }).expect(200);
     expect(saved.body).toMatchObject({ kind: 'saved', tune: { title: 'Renamed' } });
-    await ada.put(`/api/tunes/${id}`, { abc: `${one('One')}\n${one('Two')}` }).expect(422);
+    await ada.put(`/api/tunes/${id}`, { abc: `${one('One')}\n${one('Two')}`, version: 2 }).expect(422);
   });
 
   it('moves to a key that the chanter has', async () => {
     const id = await newTune('X:1\nT:In G\nM:4/4\nL:1/8\nK:G\nGABc d2 z2|\n');
     expect((await ada.get(`/api/tunes/${id}`)).body.outside).toBe(1);
-    const moved = await ada.post(`/api/tunes/${id}/move`, { semitones: 2 }).expect(200);
+    const moved = await ada.post(`/api/tunes/${id}/move`, { semitones: 2, version: 1 }).expect(200);
     expect(moved.body).toMatchObject({ kind: 'saved', tune: { outside: 0, key: 'A' } });
   });
 

@@ -1,0 +1,97 @@
+import type { Invitation } from '@zelpit/contract';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { IsNull, MoreThan } from 'typeorm';
+import type { Database } from '../database/database';
+import { OneTimeLinkEntity } from '../database/entities';
+
+export interface LinkInput {
+  readonly studioId: string;
+  readonly purpose: 'invitation' | 'reset' | 'student';
+  readonly name: string;
+  readonly email: string;
+  readonly teacherId?: string;
+  readonly studentId?: string;
+  readonly hours: number;
+}
+
+export interface OpenLink {
+  readonly id: string;
+  readonly studioId: string;
+  readonly purpose: 'invitation' | 'reset' | 'student';
+  readonly name: string;
+  readonly email: string;
+  readonly teacherId: string | null;
+  readonly studentId: string | null;
+}
+
+const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/** Links that work once and not for ever. The database's clock decides how long. */
+export class LinkRepository {
+  constructor(private readonly database: Database) {}
+
+  async add({ hours, teacherId = undefined, studentId = undefined, ...input }: LinkInput): Promise<{ id: string; token: string; until: Date }> {
+    const id = randomUUID();
+    const token = randomBytes(24).toString('base64url');
+    const [{ expires_at: until }] = await this.database.query<{ expires_at: Date }>(
+      `INSERT INTO one_time_link (id, studio_id, purpose, token_hash, name, email, teacher_id, student_id, expires_at)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, now() + make_interval(hours => $9)) RETURNING expires_at`,
+      [id, input.studioId, input.purpose, hashOf(token), input.name, input.email, teacherId ?? null, studentId ?? null, hours],
+    );
+    return { id, token, until };
+  }
+
+  /** A link that can still be used; undefined for one that is used, too old, or none. */
+  async open(token: string): Promise<OpenLink | undefined> {
+    const [row] = await this.rows(token, '');
+    return row;
+  }
+
+  /** The same, used up in this transaction: of two at once only one gets it. */
+  async use(token: string): Promise<OpenLink | undefined> {
+    const [row] = await this.rows(token, 'FOR UPDATE');
+    if (row !== undefined) await this.database.query('UPDATE one_time_link SET used_at = now() WHERE id = $1', [row.id]);
+    return row;
+  }
+
+  async invitations(studioId: string): Promise<Invitation[]> {
+    const now = await this.now();
+    const where = { studioId, purpose: 'invitation' as const, usedAt: IsNull(), expiresAt: MoreThan(now) };
+    const found = await this.database.of(OneTimeLinkEntity).find({ where, order: { name: 'ASC', id: 'ASC' } });
+    return found.map(({ id, name, email, expiresAt }) => ({ id, name, email, until: expiresAt.toISOString() }));
+  }
+
+  async withdraw(studioId: string, id: string): Promise<string | undefined> {
+    const found = await this.database.of(OneTimeLinkEntity).findOneBy({ studioId, id, purpose: 'invitation', usedAt: IsNull() });
+    if (found === null) return undefined;
+    await this.database.of(OneTimeLinkEntity).delete({ id });
+    return found.name;
+  }
+
+  /** Ends links of a teacher's forgotten password: one that was used makes the others useless. */
+  async endResets(teacherId: string): Promise<void> {
+    await this.database.of(OneTimeLinkEntity).delete({ teacherId, purpose: 'reset' });
+  }
+
+  async endInvitations(studioId: string, email: string): Promise<void> {
+    await this.database.of(OneTimeLinkEntity).delete({ studioId, email, purpose: 'invitation' });
+  }
+
+  /** Forgets links that lead nowhere any more, and mails of a month ago. */
+  async clear(): Promise<void> {
+    await this.database.query("DELETE FROM one_time_link WHERE expires_at < now() OR used_at < now() - interval '1 day'");
+    await this.database.query("DELETE FROM mail WHERE created_at < now() - interval '30 days'");
+  }
+
+  private async now(): Promise<Date> {
+    return (await this.database.query<{ now: Date }>('SELECT now() AS now'))[0].now;
+  }
+
+  private rows(token: string, lock: '' | 'FOR UPDATE'): Promise<OpenLink[]> {
+    return this.database.query<OpenLink>(
+      `SELECT id, studio_id AS "studioId", purpose, name, email, teacher_id AS "teacherId", student_id AS "studentId" FROM one_time_link
+       WHERE token_hash = $1 AND used_at IS NULL AND expires_at > now() ${lock}`,
+      [hashOf(token)],
+    );
+  }
+}

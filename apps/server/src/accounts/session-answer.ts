@@ -1,0 +1,36 @@
+import type { Session } from '@zelpit/contract';
+import type { Request } from 'express';
+import { demoSignIn } from '../demo/demo-studio.data';
+import type { Visitor } from '../http/endpoints';
+import type { AccountRepository } from './account.repository';
+import { csrfToken } from './session';
+import { isFromThisComputer } from './this-computer';
+
+export interface SessionSettings {
+  readonly isDemo: boolean;
+  readonly hasOutbox: boolean;
+}
+
+/** What a browser is told about who sits in front of it. */
+export type AnswerSession = (request: Request, visitor: Visitor | undefined) => Promise<Session>;
+
+export function sessionAnswers(accounts: AccountRepository, { isDemo, hasOutbox }: SessionSettings): AnswerSession {
+  return async (request, visitor) => {
+    const isNew = !(await accounts.hasAnyStudio());
+    return {
+      token: csrfToken(request),
+      demo: isDemo && (await accounts.hasDemoStudio()) ? demoSignIn : null,
+      isNew,
+      canCreateStudio: isNew || isFromThisComputer(request),
+      hasOutbox: hasOutbox && isFromThisComputer(request),
+      signedIn:
+        visitor === undefined
+          ? null
+          : {
+              role: visitor.role,
+              person: { id: visitor.teacherId ?? visitor.studentId ?? '', name: visitor.name },
+              studio: { id: visitor.studioId, name: await accounts.studioName(visitor.studioId) },
+            },
+    };
+  };
+}

@@ -1,0 +1,235 @@
+import type { AuditEntry, Invitation, Link, Mail, Page, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
+import { startTestServer, visit, visitByLink, type TestServer, type Visitor } from '../testing/test-server';
+
+const password = 'reeds in the rain';
+let server: TestServer;
+beforeEach(async () => {
+  server = await startTestServer();
+});
+afterEach(() => server.close());
+
+async function found(email = 'ada@fell-row.example'): Promise<Visitor> {
+  const visitor = await visit(server.app);
+  const { body } = await visitor.post('/api/studios', { studio: 'Fell Row', name: 'Ada Quill', email, password }).expect(201);
+  return withToken(visitor, (body as Session).token);
+}
+
+/** The same browser with the session's new token. */
+async function withToken(visitor: Visitor, token: string): Promise<Visitor> {
+  const { agent } = visitor;
+  const header = 'x-zelpit-token';
+  return {
+    agent,
+    token,
+    get: (path) => agent.get(path),
+    post: (path, body = {}) => agent.post(path).set(header, token).send(body),
+    put: (path, body) => agent.put(path).set(header, token).send(body),
+    remove: (path) => agent.delete(path).set(header, token),
+  };
+}
+
+const mails = async (visitor: Visitor): Promise<Mail[]> => ((await visitor.get('/api/outbox').expect(200)).body as Page<Mail>).items;
+const linkIn = ({ body }: Mail): string => /http\S+/.exec(body)?.[0] ?? '';
+const deeds = async (owner: Visitor): Promise<string[]> =>
+  ((await owner.get('/api/audit').expect(200)).body as Page<AuditEntry>).items.map(({ who, did, kind, thing }) => `${who} ${did} ${kind} ${thing}`);
+
+async function invited(owner: Visitor): Promise<{ teacher: Visitor; link: string }> {
+  await owner.post('/api/invitations', { name: 'Ben Sloe', email: 'ben@fell-row.example' }).expect(201);
+  const link = linkIn((await mails(owner))[0]);
+  return { link, teacher: await visitByLink(server.app, link, { name: 'Ben Sloe', password }) };
+}
+
+describe('creating a studio', () => {
+  it('is what a server without one asks for first, and signs its owner in', async () => {
+    const visitor = await visit(server.app);
+    expect((await visitor.get('/api/session')).body).toMatchObject({ isNew: true, canCreateStudio: true, signedIn: null });
+    const owner = await found();
+    expect((await owner.get('/api/session')).body).toMatchObject({
+      isNew: false,
+      signedIn: { role: 'owner', person: { name: 'Ada Quill' }, studio: { name: 'Fell Row' } },
+    });
+  });
+
+  it('takes each address once', async () => {
+    await found();
+    const visitor = await visit(server.app);
+    const again = { studio: 'Other', name: 'Other', email: 'ADA@fell-row.example', password };
+    await visitor.post('/api/studios', again).expect(422);
+  });
+
+  it('is refused to other computers once there is one, and what they say of themselves does not help', async () => {
+    await found();
+    const visitor = await visit(server.app);
+    const sent = visitor.post('/api/studios', { studio: 'Far', name: 'Far', email: 'far@away.example', password }).set('x-forwarded-for', '203.0.113.9');
+    await sent.expect(403);
+    await visitor.get('/api/outbox').set('x-forwarded-for', '203.0.113.9').expect(403);
+  });
+});
+
+describe('an invitation', () => {
+  it('lets one teacher in, once; the link is in no table', async () => {
+    const owner = await found();
+    const { link, teacher } = await invited(owner);
+    expect((await teacher.get('/api/session')).body).toMatchObject({ signedIn: { role: 'teacher', studio: { name: 'Fell Row' } } });
+    const late = await visit(server.app);
+    await late.post('/api/links/look', { token: link.split('#')[1] }).expect(404);
+    await late.post('/api/links/take', { token: link.split('#')[1], password }).expect(404);
+    const rows = JSON.stringify(await server.dataSource.query('SELECT * FROM one_time_link'));
+    expect(rows).not.toContain(link.split('#')[1]);
+    expect((await owner.get('/api/invitations')).body).toEqual([]);
+    expect(await deeds(owner)).toEqual(['Ben Sloe joined studio Fell Row', 'Ada Quill invited teacher Ben Sloe']);
+  });
+
+  it('says what it is for, wants a password that is long enough, and holds until it is used', async () => {
+    const owner = await found();
+    await owner.post('/api/invitations', { name: 'Ben Sloe', email: 'ben@fell-row.example' }).expect(201);
+    const token = linkIn((await mails(owner))[0]).split('#')[1];
+    const visitor = await visit(server.app);
+    expect((await visitor.post('/api/links/look', { token }).expect(200)).body).toEqual({
+      purpose: 'invitation',
+      studio: 'Fell Row',
+      name: 'Ben Sloe',
+      email: 'ben@fell-row.example',
+    } satisfies Link);
+    await visitor.post('/api/links/take', { token, name: 'Ben', password: 'short' }).expect(400);
+    await visitor.post('/api/links/take', { token, name: 'Ben' }).expect(400);
+    await visitor.post('/api/links/take', { token, name: 'Ben', password }).expect(200);
+  });
+
+  it('lets only one in where two use it at once', async () => {
+    const owner = await found();
+    await owner.post('/api/invitations', { name: 'Ben Sloe', email: 'ben@fell-row.example' }).expect(201);
+    const token = linkIn((await mails(owner))[0]).split('#')[1];
+    const both = await Promise.all([visit(server.app), visit(server.app)]);
+    const statuses = await Promise.all(both.map(async (visitor) => (await visitor.post('/api/links/take', { token, password })).status));
+    expect(statuses.sort()).toEqual([200, 404]);
+  });
+
+  it('ends when it is withdrawn, when it is too old, and when a newer one is sent', async () => {
+    const owner = await found();
+    const invite = async (): Promise<{ id: string; token: string }> => {
+      const { body } = await owner.post('/api/invitations', { name: 'Ben Sloe', email: 'ben@fell-row.example' }).expect(201);
+      return { id: (body as Invitation).id, token: linkIn((await mails(owner))[0]).split('#')[1] };
+    };
+    const visitor = await visit(server.app);
+    const isOpen = async (token: string): Promise<boolean> => (await visitor.post('/api/links/look', { token })).status === 200;
+    const [first, second] = [await invite(), await invite()];
+    expect([await isOpen(first.token), await isOpen(second.token)]).toEqual([false, true]);
+    await owner.remove(`/api/invitations/${second.id}`).expect(204);
+    expect(await isOpen(second.token)).toBe(false);
+    const third = await invite();
+    await server.dataSource.query("UPDATE one_time_link SET expires_at = now() - interval '1 second'");
+    expect(await isOpen(third.token)).toBe(false);
+  });
+
+  it('names the server by its set address and never by what a request says', async () => {
+    const owner = await found();
+    await owner
+      .post('/api/invitations', { name: 'Ben Sloe', email: 'ben@fell-row.example' })
+      .set('host', 'evil.example')
+      .set('x-forwarded-host', 'evil.example');
+    expect((await mails(owner))[0].body).not.toContain('evil');
+  });
+});
+
+describe('teachers', () => {
+  it('become owners and teachers again, but the last owner stays one', async () => {
+    const owner = await found();
+    const { teacher } = await invited(owner);
+    const all = (await owner.get('/api/teachers')).body as Teacher[];
+    const [ada, ben] = ['Ada Quill', 'Ben Sloe'].map((name) => all.find((each) => each.name === name) as Teacher);
+    await owner.put(`/api/teachers/${ada.id}`, { role: 'teacher' }).expect(422);
+    await owner.remove(`/api/teachers/${ada.id}`).expect(422);
+    await teacher.get('/api/audit').expect(403);
+    await owner.put(`/api/teachers/${ben.id}`, { role: 'owner' }).expect(200);
+    await teacher.get('/api/audit').expect(200);
+    await owner.put(`/api/teachers/${ada.id}`, { role: 'teacher' }).expect(200);
+    await owner.get('/api/audit').expect(403);
+  });
+
+  it('never end without an owner, also where two owners leave at once', async () => {
+    const owner = await found();
+    const { teacher } = await invited(owner);
+    const all = (await owner.get('/api/teachers')).body as Teacher[];
+    await owner.put(`/api/teachers/${(all.find(({ role }) => role === 'teacher') as Teacher).id}`, { role: 'owner' }).expect(200);
+    await Promise.all(all.map(({ id }, index) => (index === 0 ? owner : teacher).put(`/api/teachers/${id}`, { role: 'teacher' })));
+    const [{ count }] = await server.dataSource.query<[{ count: string }]>("SELECT count(*) FROM teacher WHERE role = 'owner'");
+    expect(Number(count)).toBeGreaterThanOrEqual(1);
+  });
+
+  it('cannot go on once they were removed', async () => {
+    const owner = await found();
+    const { teacher } = await invited(owner);
+    const all = (await owner.get('/api/teachers')).body as Teacher[];
+    await owner.remove(`/api/teachers/${(all.find(({ role }) => role === 'teacher') as Teacher).id}`).expect(204);
+    await teacher.get('/api/students').expect(401);
+  });
+});
+
+describe('a forgotten password', () => {
+  it('is set anew by a link, which ends every session and every other such link', async () => {
+    const owner = await found();
+    const visitor = await visit(server.app);
+    await visitor.post('/api/account/reset', { email: 'ada@fell-row.example' }).expect(204);
+    await visitor.post('/api/account/reset', { email: 'ada@fell-row.example' }).expect(204);
+    const [newest, older] = (await mails(visitor)).map((mail) => linkIn(mail).split('#')[1]);
+    const again = await visitByLink(server.app, `#${newest}`, { password: 'another long password' });
+    expect((await again.get('/api/session')).body).toMatchObject({ signedIn: { role: 'owner' } });
+    await owner.get('/api/students').expect(401);
+    await visitor.post('/api/links/look', { token: older }).expect(404);
+    await visitor.post('/api/session', { email: 'ada@fell-row.example', password }).expect(401);
+    await visitor.post('/api/session', { email: 'ada@fell-row.example', password: 'another long password' }).expect(200);
+  });
+
+  it('tells nobody which addresses have an account', async () => {
+    await found();
+    const visitor = await visit(server.app);
+    await visitor.post('/api/account/reset', { email: 'nobody@fell-row.example' }).expect(204);
+    expect(await mails(visitor)).toEqual([]);
+  });
+});
+
+describe('a student', () => {
+  it('has a consent that is kept with who, when and to what, and is taken back', async () => {
+    const owner = await found();
+    const consent = { guardian: 'H. Lunn', on: '2026-03-09', covers: 'Takes recorded in the lesson' };
+    const { body } = await owner.post('/api/students', { alias: 'Pim', consent }).expect(201);
+    const { id, version } = body as Student;
+    expect(body).toMatchObject({ consent });
+    await owner.put(`/api/students/${id}`, { alias: 'Pim', consent: { ...consent, covers: '' }, version }).expect(400);
+    expect((await owner.put(`/api/students/${id}`, { alias: 'Pim', consent: null, version }).expect(200)).body).toMatchObject({ consent: null });
+  });
+
+  it('sees their own sheets by a link, until they are put away', async () => {
+    const owner = await found();
+    const { id } = (await owner.post('/api/students', { alias: 'Pim' }).expect(201)).body as Student;
+    await owner.post('/api/sheets', { studentId: id, tuneId: null, instrument: 'practice-chanter', title: 'Week', note: '', lines: [] }).expect(201);
+    const { address } = (await owner.post(`/api/students/${id}/link`).expect(201)).body as StudentLink;
+    const pim = await visitByLink(server.app, address);
+    expect(((await pim.get('/api/sheets').expect(200)).body as Page<{ title: string }>).items.map(({ title }) => title)).toEqual(['Week']);
+    await owner.remove(`/api/students/${id}`).expect(204);
+    await pim.get('/api/sheets').expect(401);
+  });
+});
+
+describe('the list of who changed what', () => {
+  it('joins changes of one thing within ten minutes, is found by words, and forgets a deleted student', async () => {
+    const owner = await found();
+    const { id } = (await owner.post('/api/students', { alias: 'Pim' }).expect(201)).body as Student;
+    for (const version of [1, 2, 3]) await owner.put(`/api/students/${id}`, { alias: `Pim ${version}`, version }).expect(200);
+    const { items } = (await owner.get('/api/audit?find=pim&kind=student')).body as Page<AuditEntry>;
+    expect(items.map(({ did, thing, times }) => [did, thing, times])).toEqual([
+      ['changed', 'Pim 3', 3],
+      ['added', 'Pim', 1],
+    ]);
+    await owner.remove(`/api/students/${id}`).expect(204);
+    await owner.remove(`/api/put-away/students/${id}`).expect(204);
+    expect((await deeds(owner)).join('\n')).not.toContain('Pim');
+  });
+
+  it('has nothing of what was refused', async () => {
+    const owner = await found();
+    await owner.post('/api/students', { alias: '' }).expect(400);
+    expect(await deeds(owner)).toEqual([]);
+  });
+});

@@ -1,0 +1,111 @@
+import {
+  archiveContentSchema,
+  archiveFormat,
+  archiveManifestSchema,
+  archiveParts,
+  archiveVersion,
+  longestUnpacked,
+  type ArchiveContent,
+  type ArchivePart,
+} from '@zelpit/contract';
+import { strFromU8, strToU8, unzip, zip, type UnzipFileInfo } from 'fflate';
+import { createHash } from 'node:crypto';
+import * as z from 'zod';
+import { HttpProblem } from '../http/problem';
+
+const manifestName = 'manifest.json';
+const sha256 = (content: string | Uint8Array): string => createHash('sha256').update(content).digest('hex');
+
+const refused = (said: string): HttpProblem => new HttpProblem(422, 'Archive refused', `${said} Nothing was changed.`);
+
+/** The studio as a zip, as docs/archive.md describes it. */
+export async function writeArchive(content: ArchiveContent, written: Date): Promise<Uint8Array> {
+  const texts = archiveParts.map((name) => [name, strToU8(JSON.stringify(content[name]))] as const);
+  const files = Object.fromEntries(texts.map(([name, bytes]) => [name, sha256(bytes)]));
+  const head = { format: archiveFormat, version: archiveVersion, written: written.toISOString(), files };
+  const manifest = { ...head, checksum: sha256(JSON.stringify(head)) };
+  return zipped({ [manifestName]: strToU8(JSON.stringify(manifest)), ...Object.fromEntries(texts) });
+}
+
+/**
+ * Reads such a zip and checks all of it before anything is done with it.
+ * @throws HttpProblem 422 with a sentence for a file that is truncated, edited, newer, too large, or no archive
+ */
+export async function readArchive(bytes: Uint8Array): Promise<ArchiveContent> {
+  const files = await unzipped(bytes);
+  const manifest = readManifest(files.get(manifestName));
+  const texts = archiveParts.map((name): [ArchivePart, unknown] => {
+    const part = files.get(name);
+    if (part === undefined) throw refused(`“${name}” is missing in this archive.`);
+    if (sha256(part) !== manifest[name]) throw refused(`“${name}” in this archive is not what was written: its checksum is another.`);
+    return [name, parsed(part, name)];
+  });
+  const content = archiveContentSchema.safeParse(Object.fromEntries(texts));
+  if (!content.success) {
+    const [issue] = content.error.issues;
+    throw refused(`This archive holds something that Zelpit does not know, at ${issue.path.join(' ')}: ${issue.message}.`);
+  }
+  return checkedSigns(content.data);
+}
+
+function readManifest(bytes: Uint8Array | undefined): Readonly<Record<ArchivePart, string>> {
+  if (bytes === undefined) throw refused('This file is no archive of a Zelpit studio: it has no manifest.');
+  const raw = parsed(bytes, manifestName);
+  const head = z.object({ format: z.string(), version: z.number().int() }).safeParse(raw);
+  if (!head.success || head.data.format !== archiveFormat) throw refused('This file is no archive of a Zelpit studio.');
+  if (head.data.version > archiveVersion)
+    throw refused(`A newer Zelpit wrote this archive (its version is ${head.data.version}, this one reads ${archiveVersion}). Bring Zelpit up to date first.`);
+  const manifest = archiveManifestSchema.safeParse(raw);
+  if (!manifest.success) throw refused('The manifest of this archive cannot be read.');
+  const { checksum, ...rest } = manifest.data;
+  const { format, version, written, files } = rest;
+  const ordered = { format, version, written, files: Object.fromEntries(archiveParts.map((name) => [name, files[name]])) };
+  if (sha256(JSON.stringify(ordered)) !== checksum) throw refused('The manifest of this archive is not what was written: its checksum is another.');
+  return files;
+}
+
+/** Every sign once, and every sign that is named is there. */
+function checkedSigns(content: ArchiveContent): ArchiveContent {
+  const all = [...content['students.json'], ...content['tunes.json'], ...content['sheets.json']].map((each) => each.sign);
+  if (new Set(all).size !== all.length) throw refused('Two things in this archive have the same sign.');
+  const students = new Set(content['students.json'].map((each) => each.sign));
+  const tunes = new Set(content['tunes.json'].map((each) => each.sign));
+  for (const sheet of content['sheets.json']) {
+    if (!students.has(sheet.student)) throw refused(`The sheet “${sheet.title}” belongs to a student who is not in this archive.`);
+    if (sheet.tune !== null && !tunes.has(sheet.tune)) throw refused(`The sheet “${sheet.title}” comes from a tune that is not in this archive.`);
+  }
+  return content;
+}
+
+function parsed(bytes: Uint8Array, name: string): unknown {
+  try {
+    return JSON.parse(strFromU8(bytes));
+  } catch {
+    throw refused(`“${name}” in this archive is no JSON.`);
+  }
+}
+
+function zipped(files: Record<string, Uint8Array>): Promise<Uint8Array> {
+  return new Promise((resolve, reject) => zip(files, { level: 6, consume: true }, (error, data) => (error ? reject(error) : resolve(data))));
+}
+
+const known = new Set<string>([manifestName, ...archiveParts]);
+
+async function unzipped(bytes: Uint8Array): Promise<ReadonlyMap<string, Uint8Array>> {
+  let size = 0;
+  const filter = ({ name, originalSize }: UnzipFileInfo): boolean => {
+    if (!known.has(name)) return false;
+    size += originalSize;
+    if (size > longestUnpacked) throw refused('This archive is larger than a studio can be.');
+    return true;
+  };
+  try {
+    const files = await new Promise<Record<string, Uint8Array>>((resolve, reject) =>
+      unzip(bytes, { filter }, (error, data) => (error ? reject(error) : resolve(data))),
+    );
+    return new Map(Object.entries(files));
+  } catch (error) {
+    if (error instanceof HttpProblem) throw error;
+    throw refused('This file is no archive, or a part of it is missing.');
+  }
+}

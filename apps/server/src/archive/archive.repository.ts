@@ -1,0 +1,175 @@
+import type { ArchiveContent, ArchiveResult } from '@zelpit/contract';
+import type { ReadEntry } from '@zelpit/core';
+import { randomUUID } from 'node:crypto';
+import { In, type EntityTarget, type ObjectLiteral } from 'typeorm';
+import type { Database } from '../database/database';
+import { SheetEntity, SheetLineEntity, StudentEntity, StudioEntity, TuneEntity } from '../database/entities';
+import type { SheetRepository } from '../sheets/sheet.repository';
+import { fieldsOf } from '../tunes/tune.repository';
+
+const batch = 200;
+const iso = (date: Date): string => date.toISOString();
+const isoOrNull = (date: Date | null): string | null => (date === null ? null : date.toISOString());
+const dateOrNull = (text: string | null): Date | null => (text === null ? null : new Date(text));
+
+/** A whole studio out of the tables and into them. */
+export class ArchiveRepository {
+  constructor(
+    private readonly database: Database,
+    private readonly sheets: SheetRepository,
+  ) {}
+
+  /** Everything of the studio as it was at one moment, what is put away too. Teachers, their passwords and the list of changes stay here. */
+  async read(studioId: string): Promise<ArchiveContent> {
+    return this.database.transaction(async () => {
+      const everything = { where: { studioId }, withDeleted: true, order: { createdAt: 'ASC', id: 'ASC' } } as const;
+      const studio = await this.database.of(StudioEntity).findOneByOrFail({ id: studioId });
+      const students = await this.database.of(StudentEntity).find(everything);
+      const tunes = await this.database.of(TuneEntity).find(everything);
+      const sheets = await this.database.of(SheetEntity).find(everything);
+      const lines = await this.database.query<SheetLineEntity & { sheet_id: string }>(
+        `SELECT l.* FROM sheet_line l JOIN sheet s ON s.id = l.sheet_id WHERE s.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
+        [studioId],
+      );
+      const studentSigns = signs('s', students);
+      const tuneSigns = signs('t', tunes);
+      const sheetSigns = signs('p', sheets);
+      const linesOf = bySheet(lines);
+      return {
+        'studio.json': { name: studio.name },
+        'students.json': students.map(({ id, alias, consent, createdAt, deletedAt }) => ({
+          sign: signOf(studentSigns, id),
+          alias,
+          consent,
+          created: iso(createdAt),
+          putAway: isoOrNull(deletedAt),
+        })),
+        'tunes.json': tunes.map(({ id, instrument, abc, createdAt, updatedAt, deletedAt }) => ({
+          sign: signOf(tuneSigns, id),
+          instrument,
+          abc,
+          changed: iso(updatedAt),
+          created: iso(createdAt),
+          putAway: isoOrNull(deletedAt),
+        })),
+        'sheets.json': sheets.map((sheet) => ({
+          sign: signOf(sheetSigns, sheet.id),
+          student: signOf(studentSigns, sheet.studentId),
+          tune: sheet.tuneId === null ? null : signOf(tuneSigns, sheet.tuneId),
+          instrument: sheet.instrument,
+          title: sheet.title,
+          note: sheet.note,
+          changed: iso(sheet.updatedAt),
+          lines: (linesOf.get(sheet.id) ?? []).map(({ home, other, repetitions, tempo, point, code }) => ({ home, other, repetitions, tempo, point, code })),
+          created: iso(sheet.createdAt),
+          putAway: isoOrNull(sheet.deletedAt),
+        })),
+      };
+    }, 'REPEATABLE READ');
+  }
+
+  /** True where the studio holds nothing, what is put away left aside. */
+  async isEmpty(studioId: string): Promise<boolean> {
+    for (const entity of [StudentEntity, TuneEntity, SheetEntity]) if (await this.database.of<StudentEntity>(entity).existsBy({ studioId })) return false;
+    return true;
+  }
+
+  /** Puts everything of the studio away, to be found again for as long as things are kept. */
+  async putAllAway(studioId: string): Promise<number> {
+    let count = 0;
+    for (const entity of [SheetEntity, TuneEntity, StudentEntity])
+      count += (await this.database.of<StudentEntity>(entity).softDelete({ studioId })).affected ?? 0;
+    return count;
+  }
+
+  /** Writes all of an archive into the studio; `entries` are its tunes, read. Belongs into a transaction. */
+  async write(studioId: string, content: ArchiveContent, entries: ReadonlyMap<string, ReadEntry>): Promise<Omit<ArchiveResult, 'putAway'>> {
+    const { 'students.json': students, 'tunes.json': tunes, 'sheets.json': sheets } = content;
+    const ids = new Map([...students, ...tunes, ...sheets].map((each) => [each.sign, randomUUID() as string]));
+    const idOf = (sign: string): string => ids.get(sign) as string;
+    await this.insert(
+      StudentEntity,
+      students.map(({ sign, alias, consent, created, putAway }) => ({
+        id: idOf(sign),
+        studioId,
+        alias,
+        consent,
+        version: 1,
+        createdAt: new Date(created),
+        deletedAt: dateOrNull(putAway),
+      })),
+    );
+    await this.insert(
+      TuneEntity,
+      tunes.map(({ sign, instrument, created, changed, putAway }) => ({
+        ...fieldsOf(entries.get(sign) as ReadEntry),
+        id: idOf(sign),
+        studioId,
+        instrument,
+        version: 1,
+        createdAt: new Date(created),
+        updatedAt: new Date(changed),
+        deletedAt: dateOrNull(putAway),
+      })),
+    );
+    await this.insert(
+      SheetEntity,
+      sheets.map(({ sign, student, tune, instrument, title, note, created, changed, putAway }) => ({
+        id: idOf(sign),
+        studioId,
+        studentId: idOf(student),
+        tuneId: tune === null ? null : idOf(tune),
+        instrument,
+        title,
+        note,
+        version: 1,
+        createdAt: new Date(created),
+        updatedAt: new Date(changed),
+        deletedAt: dateOrNull(putAway),
+      })),
+    );
+    const lines = sheets.flatMap((sheet) =>
+      sheet.lines.map((line, position) => ({ ...line, id: randomUUID() as string, sheetId: idOf(sheet.sign), position, removedAt: null })),
+    );
+    const newCodes = await this.giveCodes(lines);
+    await this.insert(SheetLineEntity, lines);
+    return { students: students.length, tunes: tunes.length, sheets: sheets.length, newCodes };
+  }
+
+  /** Keeps each line's code where nobody has it, and gives a new one where somebody has. */
+  private async giveCodes(lines: { code: string }[]): Promise<number> {
+    const taken = new Set<string>();
+    for (let start = 0; start < lines.length; start += batch) {
+      const wanted = lines.slice(start, start + batch).map((line) => line.code);
+      for (const { code } of await this.database.of(SheetLineEntity).findBy({ code: In(wanted) })) taken.add(code);
+    }
+    const clashing = lines.filter(({ code }) => {
+      const isTaken = taken.has(code);
+      taken.add(code);
+      return isTaken;
+    });
+    for (const line of clashing) {
+      do [line.code] = await this.sheets.freshCodes(1);
+      while (taken.has(line.code));
+      taken.add(line.code);
+    }
+    return clashing.length;
+  }
+
+  private async insert<T extends ObjectLiteral>(entity: EntityTarget<T>, rows: readonly object[]): Promise<void> {
+    for (let start = 0; start < rows.length; start += batch) {
+      const some = rows.slice(start, start + batch) as never[];
+      await this.database.of(entity).insert(some);
+    }
+  }
+}
+
+const signs = (letter: string, things: readonly { readonly id: string }[]): ReadonlyMap<string, string> =>
+  new Map(things.map(({ id }, index) => [id, `${letter}${index + 1}`]));
+const signOf = (all: ReadonlyMap<string, string>, id: string): string => all.get(id) as string;
+
+function bySheet<T extends { readonly sheet_id: string }>(lines: readonly T[]): ReadonlyMap<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const line of lines) groups.set(line.sheet_id, [...(groups.get(line.sheet_id) ?? []), line]);
+  return groups;
+}

@@ -1,0 +1,186 @@
+import { archiveContentSchema, tokenHeader, type ArchiveContent, type Page, type SheetDetail, type Student } from '@zelpit/contract';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { createHash } from 'node:crypto';
+import { loadDemo } from '../demo/load-demo';
+import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
+import { readArchive, writeArchive } from './archive-file';
+
+let server: TestServer;
+let ada: Visitor;
+let bea: Visitor;
+beforeEach(async () => {
+  server = await startTestServer();
+  for (const name of ['ada', 'bea']) await addStudio(server.dataSource, `${name}@studio.example`);
+  ada = await visit(server.app, 'ada@studio.example');
+  bea = await visit(server.app, 'bea@studio.example');
+});
+afterEach(() => server.close());
+
+const abc = 'X:1\nT:Łódź <b>Reel</b> 🎵\nM:4/4\nL:1/4\nK:HP\n{g}A c e a|\n';
+const line = { home: 'c', other: 'e', repetitions: 8, tempo: 60, point: 'השהה' };
+
+/** A studio with something of every kind, put away and not. */
+async function fill(visitor: Visitor): Promise<void> {
+  const consent = { guardian: 'H. Lunn', on: '2026-03-09', covers: 'Takes' };
+  const { id } = (await visitor.post('/api/students', { alias: 'Pim', consent }).expect(201)).body as Student;
+  const gone = (await visitor.post('/api/students', { alias: 'Gone' }).expect(201)).body as Student;
+  const tunes = await visitor.agent.post('/api/tunes/import').set(tokenHeader, visitor.token).set('content-type', 'text/plain').send(abc).expect(201);
+  const [{ id: tuneId }] = (tunes.body as { saved: { id: string }[] }).saved;
+  const sheet = { studentId: id, tuneId, instrument: 'practice-chanter', title: 'Week', note: 'Slowly', lines: [line, { ...line, other: 'd' }] };
+  await visitor.post('/api/sheets', sheet).expect(201);
+  await visitor.post('/api/sheets', { ...sheet, studentId: gone.id, tuneId: null, title: 'Theirs', lines: [] }).expect(201);
+  await visitor.remove(`/api/students/${gone.id}`).expect(204);
+}
+
+const take = async (visitor: Visitor): Promise<Buffer> =>
+  (
+    await visitor
+      .get('/api/archive')
+      .buffer()
+      .parse((response, done) => {
+        const parts: Buffer[] = [];
+        response.on('data', (part: Buffer) => parts.push(part));
+        response.on('end', () => done(null, Buffer.concat(parts)));
+      })
+      .expect(200)
+  ).body as Buffer;
+const bring = (visitor: Visitor, archive: Uint8Array, before = 'empty') =>
+  visitor.agent
+    .post(`/api/archive?before=${before}`)
+    .set(tokenHeader, visitor.token)
+    .set('content-type', 'application/octet-stream')
+    .send(Buffer.from(archive));
+const contentOf = async (visitor: Visitor): Promise<ArchiveContent> => readArchive(await take(visitor));
+
+/** The tables of a studio as text, to see that nothing was changed. */
+const everything = async (): Promise<string> =>
+  JSON.stringify(await Promise.all(['student', 'tune', 'sheet', 'sheet_line'].map((table) => server.dataSource.query(`SELECT * FROM ${table} ORDER BY id`))));
+
+/** Changes parts of an archive and mends its checksums, as somebody would who means it. */
+function forged(archive: Uint8Array, change: (parts: Record<string, unknown>) => void, mends = true): Uint8Array {
+  const files = unzipSync(archive);
+  const parts = Object.fromEntries(Object.entries(files).map(([name, bytes]) => [name, JSON.parse(strFromU8(bytes)) as unknown]));
+  change(parts);
+  const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
+  const manifest = parts['manifest.json'] as { files: Record<string, string>; checksum?: string } | undefined;
+  if (mends && manifest !== undefined) {
+    for (const name of Object.keys(manifest.files)) manifest.files[name] = sha256(JSON.stringify(parts[name]));
+    const { checksum: _, ...head } = manifest;
+    manifest.checksum = sha256(JSON.stringify(head));
+  }
+  return zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
+}
+
+describe('the archive of a studio', () => {
+  it('comes back equal in another studio, but for codes that are taken', async () => {
+    await fill(ada);
+    const before = await contentOf(ada);
+    const answer = await bring(bea, await take(ada)).expect(200);
+    expect(answer.body).toEqual({ students: 2, tunes: 1, sheets: 2, newCodes: 2, putAway: 0 });
+    const after = await contentOf(bea);
+    const withoutCodes = (content: ArchiveContent): unknown =>
+      JSON.parse(JSON.stringify({ ...content, 'studio.json': null }), (key, value: unknown) => (key === 'code' ? '' : value));
+    expect(withoutCodes(after)).toEqual(withoutCodes(before));
+  });
+
+  it('comes back equal with its codes where they are free', async () => {
+    await fill(ada);
+    const archive = await take(ada);
+    const before = await readArchive(archive);
+    await server.dataSource.query('DELETE FROM sheet; DELETE FROM tune; DELETE FROM student;');
+    expect((await bring(ada, archive).expect(200)).body).toMatchObject({ newCodes: 0 });
+    expect(await contentOf(ada)).toEqual(before);
+  });
+
+  it('of the demo studio is read whole', async () => {
+    await loadDemo(server.dataSource);
+    const demo = await visit(server.app);
+    const signedIn = await demo.post('/api/session', { email: 'maren@orrin-stair.example', password: 'clean and slow' }).expect(200);
+    expect(signedIn.body).toMatchObject({ signedIn: { role: 'owner' } });
+    const content = await contentOf(demo);
+    expect(content['tunes.json']).toHaveLength(12);
+    expect(archiveContentSchema.parse(content)).toEqual(content);
+  });
+
+  it('puts away what is there where that is asked for, and refuses where nothing is said', async () => {
+    await fill(ada);
+    await fill(bea);
+    const archive = await take(ada);
+    const before = await everything();
+    expect((await bring(bea, archive).expect(409)).body).toMatchObject({ title: 'Studio not empty' });
+    expect(await everything()).toBe(before);
+    expect((await bring(bea, archive, 'put-away').expect(200)).body).toMatchObject({ putAway: 4 });
+    const { items } = (await bea.get('/api/sheets')).body as Page<SheetDetail>;
+    expect(items.map(({ title }) => title).sort()).toEqual(['Theirs', 'Week']);
+  });
+
+  it('that is truncated is refused, wherever it was cut, and nothing is changed', async () => {
+    await fill(ada);
+    const archive = await take(ada);
+    const before = await everything();
+    for (const length of [0, 1, 30, Math.floor(archive.length / 2), archive.length - 30, archive.length - 1]) {
+      const { body } = await bring(bea, archive.subarray(0, length)).expect(422);
+      expect((body as { detail: string }).detail).toContain('Nothing was changed.');
+    }
+    expect(await everything()).toBe(before);
+  });
+
+  it('in which one sign was changed anywhere is refused or says the same', async () => {
+    await fill(ada);
+    const archive = await take(ada);
+    const whole = await readArchive(archive);
+    for (let at = 0; at < archive.length; at += 7) {
+      const changed = Buffer.from(archive);
+      changed[at] ^= 0x21;
+      const read = await readArchive(changed).catch((error: unknown) => error);
+      if (!(read instanceof Error)) expect(read).toEqual(whole);
+    }
+  });
+
+  const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
+    ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum is another'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 2 }), true, 'A newer Zelpit wrote this archive'],
+    ['of another format', (parts) => Object.assign(parts['manifest.json'] as object, { format: 'photo album' }), true, 'no archive of a Zelpit studio'],
+    ['without a part', (parts) => delete parts['tunes.json'], false, '“tunes.json” is missing'],
+    ['without a manifest', (parts) => delete parts['manifest.json'], false, 'it has no manifest'],
+    ['with an unknown field', (parts) => Object.assign(parts['studio.json'] as object, { colour: 'red' }), true, 'something that Zelpit does not know'],
+    [
+      'with a sheet of nobody',
+      (parts) => Object.assign((parts['sheets.json'] as object[])[0], { student: 's99' }),
+      true,
+      'a student who is not in this archive',
+    ],
+    ['with a tune twice', (parts) => (parts['tunes.json'] as object[]).push({ ...(parts['tunes.json'] as object[])[0] }), true, 'the same sign'],
+    ['with a tune that cannot be read', (parts) => Object.assign((parts['tunes.json'] as object[])[0], { abc: 'no tune' }), true, ''],
+    [
+      'with a line that cannot be played',
+      (parts) => Object.assign((parts['sheets.json'] as { lines: object[] }[])[0].lines[0], { other: 'c' }),
+      true,
+      'cannot be played',
+    ],
+  ];
+  it.each(edits)('%s is refused with a sentence, and nothing is changed', async (_, change, mends, said) => {
+    await fill(ada);
+    const archive = forged(await take(ada), change, mends);
+    const before = await everything();
+    const { body } = await bring(bea, archive).expect(422);
+    expect((body as { detail: string }).detail).toContain(said);
+    expect((body as { detail: string }).detail).toContain('Nothing was changed.');
+    expect(await everything()).toBe(before);
+  });
+
+  it('that unpacks to more than a studio can be is refused before it is unpacked', async () => {
+    const bomb = Buffer.from(zipSync({ 'manifest.json': new Uint8Array(1000) }));
+    // The size that the central directory gives for what is packed.
+    bomb.writeUInt32LE(450_000_000, bomb.indexOf(Buffer.from([0x50, 0x4b, 0x01, 0x02])) + 24);
+    const { body } = await bring(bea, bomb).expect(422);
+    expect((body as { detail: string }).detail).toContain('larger than a studio can be');
+  });
+});
+
+describe('writeArchive', () => {
+  it('gives back what it was given', async () => {
+    const content: ArchiveContent = { 'studio.json': { name: 'Fell Row' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] };
+    expect(await readArchive(await writeArchive(content, new Date('2026-03-09T14:02:00Z')))).toEqual(content);
+  });
+});

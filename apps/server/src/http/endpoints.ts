@@ -1,0 +1,167 @@
+import { idSchema, type AnswerOf, type BodyOf, type FileKind, type QueryOf, type Role, type Route } from '@zelpit/contract';
+import express, { Router, type Request, type RequestHandler, type Response } from 'express';
+import type * as z from 'zod';
+import type { AuditRepository, Deed } from '../audit/audit.repository';
+import type { Database } from '../database/database';
+import type { KeptAnswers } from './kept-answers';
+import { HttpProblem, notFound, tooLarge } from './problem';
+
+/** Who is signed in. A teacher or owner has a `teacherId`, a student a `studentId`. */
+export interface Visitor {
+  readonly role: Role;
+  readonly studioId: string;
+  readonly name: string;
+  readonly teacherId?: string;
+  readonly studentId?: string;
+}
+
+/** A request to one route, read by its schemas. */
+export interface Asked<R extends Route> {
+  readonly request: Request;
+  readonly query: QueryOf<R>;
+  readonly body: BodyOf<R>;
+}
+
+/** The same behind the sign-in. */
+export interface AskedBy<R extends Route> extends Asked<R> {
+  readonly visitor: Visitor;
+}
+
+/** An answer of the route's own, with what it did for the list of changes. */
+export type Answer<R extends Route> = AnswerOf<R> & Beside;
+
+interface Beside {
+  readonly deed?: Deed;
+  readonly headers?: Readonly<Record<string, string>>;
+  /** Under which name a browser keeps it. */
+  readonly fileName?: string;
+}
+
+/** An answer, with its status as the contract spells it. */
+export const said = <const S extends number, B>(status: S, body: B, beside: Beside = {}): { readonly status: S; readonly body: B } & Beside => ({
+  status,
+  body,
+  ...beside,
+});
+
+export interface EndpointParts {
+  readonly database: Database;
+  readonly keptAnswers: KeptAnswers;
+  readonly audit: AuditRepository;
+  /** Who is signed in, or undefined. */
+  readonly visitorOf: (request: Request) => Promise<Visitor | undefined>;
+  /** Largest JSON, in bytes. */
+  readonly jsonLimit: number;
+  /** Largest file, in bytes. */
+  readonly fileLimit: (kind: FileKind) => number;
+}
+
+/** Serves routes of the contract: reads by its schemas, lets in whom it names, keeps each write whole. */
+export class Endpoints {
+  readonly router = Router();
+
+  constructor(private readonly parts: EndpointParts) {}
+
+  /** An address that needs no sign-in. It opens its own transactions. */
+  serveAnyone<R extends Route>(route: R, handle: (asked: Asked<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
+    this.add(route, before, async (request, response) => send(response, route, await handle(read(route, request))));
+  }
+
+  /** An address behind the sign-in. A write runs in one transaction with its entry in the list of changes and its kept answer. */
+  serve<R extends Route>(route: R, handle: (asked: AskedBy<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
+    const letIn: RequestHandler = async (request, response, next) => {
+      response.locals['visitor'] = await this.letIn(route, request);
+      next();
+    };
+    this.add(route, [letIn, ...before], async (request, response) => {
+      const visitor = response.locals['visitor'] as Visitor;
+      const asked = { ...read(route, request), visitor };
+      if (route.method === 'get') return send(response, route, await handle(asked));
+      const answer = await this.parts.database.transaction(() => this.writeOnce(asked, handle));
+      return send(response, route, answer);
+    });
+  }
+
+  private async writeOnce<R extends Route>(asked: AskedBy<R>, handle: (asked: AskedBy<R>) => Promise<Answer<R>>): Promise<Answer<R>> {
+    const { visitor, request } = asked;
+    const askedBy = visitor.teacherId ?? visitor.studentId;
+    if (askedBy === undefined) throw notSignedIn();
+    const answer = await this.parts.keptAnswers.once(request, askedBy, visitor.studioId, async () => {
+      const { status, body, deed } = (await handle(asked)) as { status: number; body: unknown; deed?: Deed };
+      if (deed !== undefined) await this.parts.audit.add(visitor, deed);
+      return { status, body };
+    });
+    return answer as unknown as Answer<R>;
+  }
+
+  private async letIn(route: Route, request: Request): Promise<Visitor> {
+    const visitor = await this.parts.visitorOf(request);
+    if (visitor === undefined) throw notSignedIn();
+    if (route.who !== 'anyone' && !route.who.includes(visitor.role)) throw notForThem(visitor.role);
+    return visitor;
+  }
+
+  private add(route: Route, before: readonly RequestHandler[], handle: (request: Request, response: Response) => Promise<void>): void {
+    const path = route.path.replace(/\{(\w+)\}/g, ':$1');
+    this.router[route.method](path, ...before, ...this.bodyReaders(route), handle);
+  }
+
+  private bodyReaders(route: Route): RequestHandler[] {
+    if (route.method === 'get') return [];
+    const { jsonLimit, fileLimit } = this.parts;
+    if (typeof route.body === 'string') return [refuseLong(fileLimit(route.body)), express.raw({ type: () => true, limit: fileLimit(route.body) })];
+    return [refuseLong(jsonLimit), express.json({ limit: jsonLimit, type: 'application/json' }), expectJson];
+  }
+}
+
+export const notSignedIn = (): HttpProblem => new HttpProblem(401, 'Not signed in', 'Sign in first.');
+
+const notForThem = (role: Role): HttpProblem =>
+  new HttpProblem(403, 'Not yours to do', role === 'student' ? 'Only a teacher can do that.' : 'Only an owner of the studio can do that.');
+
+/** Refuses a body by the length that it announces, before it comes in; Express itself would read it off to its end. */
+const refuseLong =
+  (limit: number): RequestHandler =>
+  (request, response, next) => {
+    if (Number(request.get('content-length') ?? 0) > limit) {
+      response.set('connection', 'close');
+      throw tooLarge();
+    }
+    next();
+  };
+
+/** A body that is no JSON is refused with a sentence. */
+const expectJson: RequestHandler = (request, _response, next) => {
+  const hasBody = Number(request.get('content-length') ?? 0) > 0 || request.get('transfer-encoding') !== undefined;
+  if (request.body === undefined && hasBody)
+    throw new HttpProblem(415, 'Not understood', 'This address takes JSON: send it with the content type application/json.');
+  next();
+};
+
+function read<R extends Route>(route: R, request: Request): Asked<R> {
+  const query = route.query?.parse(request.query) as QueryOf<R>;
+  const body = (isSchema(route.body) ? route.body.parse(request.body) : undefined) as BodyOf<R>;
+  return { request, query, body };
+}
+
+const isSchema = (body: Route['body']): body is z.ZodType => body !== undefined && typeof body !== 'string';
+
+const fileTypes: Readonly<Record<FileKind, string>> = { abc: 'text/vnd.abc; charset=utf-8', zip: 'application/zip', any: 'application/octet-stream' };
+
+function send<R extends Route>(response: Response, route: R, answer: Answer<R>): void {
+  const { status, body, headers, fileName } = answer as { status: number; body: unknown } & Beside;
+  const kind = route.answers[status];
+  if (fileName !== undefined) response.attachment(fileName);
+  if (headers !== undefined) response.set(headers);
+  response.status(status);
+  if (body === undefined) response.end();
+  else if (typeof kind === 'string') response.type(fileTypes[kind]).send(typeof body === 'string' ? body : Buffer.from(body as Uint8Array));
+  else response.json(body);
+}
+
+/** The id in an address; one that is no id names nothing that is here. */
+export function idOf(request: Request, thing: string): string {
+  const parsed = idSchema.safeParse(request.params['id']);
+  if (!parsed.success) throw notFound(thing);
+  return parsed.data;
+}
