@@ -1,7 +1,11 @@
-import { Component, inject, type OnDestroy } from '@angular/core';
+import { Component, effect, inject, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { PendingWork } from './saving/pending-work.service';
+import { SessionService } from './session/session.service';
+import { SessionToken } from './session/session-token';
 import { KeyService } from './shell/key.service';
+import { NoticeService } from './shell/notice.service';
 import { NoticesComponent } from './shell/notices.component';
 import { ThemeService } from './state/theme.service';
 
@@ -14,6 +18,11 @@ export class AppComponent implements OnDestroy {
   private readonly modal = inject(NgbModal);
   private readonly router = inject(Router);
   private readonly keys = inject(KeyService);
+  private readonly session = inject(SessionService);
+  private readonly notices = inject(NoticeService);
+  private readonly pending = inject(PendingWork);
+  private readonly ended = inject(SessionToken).ended;
+  private readonly onOnline = (): void => void this.pending.send(() => this.openId());
   private readonly release = this.keys.use([
     { keys: ['?'], cap: '?', said: 'Show the keys', run: () => void this.showKeys() },
     { keys: ['g'], cap: 'G', said: 'Go to all places', run: () => void this.router.navigate(['/places']) },
@@ -21,10 +30,31 @@ export class AppComponent implements OnDestroy {
 
   constructor() {
     inject(ThemeService);
+    window.addEventListener('online', this.onOnline);
+    effect(() => {
+      if (this.session.person() !== undefined) untracked(() => void this.pending.send(() => this.openId()));
+    });
+    effect(() => {
+      if (this.ended() > 0) untracked(() => this.leave());
+    });
   }
 
   ngOnDestroy(): void {
     this.release();
+    window.removeEventListener('online', this.onOnline);
+  }
+
+  /** The document in view, by its address. */
+  private openId(): string {
+    return /^\/(?:sheets|tunes)\/([^/?]+)/.exec(this.router.url)?.[1] ?? '';
+  }
+
+  /** The session has ended behind the page's back: what was typed is kept, and after signing in one is back here. */
+  private leave(): void {
+    if (this.session.person() === undefined) return;
+    this.session.expire();
+    this.notices.done('You were signed out. What you typed is kept in this browser; sign in to go on.');
+    void this.router.navigate(['/sign-in'], { queryParams: { to: this.router.url } });
   }
 
   private async showKeys(): Promise<void> {

@@ -1,9 +1,16 @@
 import type { Routes } from '@angular/router';
-import { signedIn } from './session/signed-in.guard';
+import { signedIn, type PageData } from './session/signed-in.guard';
 import { TunePage } from './tune/tune.page';
+
+const forStudents: PageData = { forStudents: true };
+const forOwners: PageData = { forOwners: true };
 
 export const routes: Routes = [
   { path: 'sign-in', title: 'Sign in · Zelpit', loadComponent: () => import('./session/sign-in.page').then((file) => file.SignInPage) },
+  { path: 'new-studio', title: 'New studio · Zelpit', loadComponent: () => import('./session/new-studio.page').then((file) => file.NewStudioPage) },
+  { path: 'new-password', title: 'New password · Zelpit', loadComponent: () => import('./session/new-password.page').then((file) => file.NewPasswordPage) },
+  { path: 'link', title: 'Link · Zelpit', loadComponent: () => import('./session/link.page').then((file) => file.LinkPage) },
+  { path: 'outbox', title: 'Outbox · Zelpit', loadComponent: () => import('./session/outbox.page').then((file) => file.OutboxPage) },
   {
     path: '',
     canActivateChild: [signedIn],
@@ -24,8 +31,12 @@ export const routes: Routes = [
         loadComponent: () => import('./sheets/sheet-paper.page').then((file) => file.SheetPaperPage),
       },
       { path: 'practice', title: 'Practice · Zelpit', loadComponent: () => import('./practice/practice.page').then((file) => file.PracticePage) },
-      { path: 'c/:code', title: 'Practice · Zelpit', loadComponent: () => import('./practice/runner.page').then((file) => file.RunnerPage) },
+      { path: 'c/:code', title: 'Practice · Zelpit', data: forStudents, loadComponent: () => import('./practice/runner.page').then((file) => file.RunnerPage) },
       { path: 'put-away', title: 'Put away · Zelpit', loadComponent: () => import('./put-away/put-away.page').then((file) => file.PutAwayPage) },
+      { path: 'mine', title: 'Practice · Zelpit', data: forStudents, loadComponent: () => import('./mine/mine.page').then((file) => file.MinePage) },
+      { path: 'teachers', title: 'Teachers · Zelpit', loadComponent: () => import('./studio/teachers.page').then((file) => file.TeachersPage) },
+      { path: 'deeds', title: 'Who changed what · Zelpit', data: forOwners, loadComponent: () => import('./studio/deeds.page').then((file) => file.DeedsPage) },
+      { path: 'archive', title: 'Archive · Zelpit', data: forOwners, loadComponent: () => import('./studio/archive.page').then((file) => file.ArchivePage) },
       { path: 'studio', title: 'Studio · Zelpit', loadComponent: () => import('./studio/studio.page').then((file) => file.StudioPage) },
     ],
   },

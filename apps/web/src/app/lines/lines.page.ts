@@ -5,7 +5,8 @@ import { expectedMinutes, heldPhrase, linesAsAbc, lineTitle, plannedLine, tenMin
 import type { SheetSummary } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
 import { fileNameOf, saveFile } from '../files/save-file';
-import { lineInput, SheetsService } from '../sheets/sheets.service';
+import { lineInput } from '../sheets/sheet-kind';
+import { SheetsService } from '../sheets/sheets.service';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';

@@ -1,6 +1,7 @@
-import { Component } from '@angular/core';
+import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { ForWhomComponent } from '../shell/for-whom.component';
+import { SessionService } from '../session/session.service';
 import { SentenceComponent } from '../shell/sentence.component';
 
 @Component({
@@ -10,7 +11,7 @@ import { SentenceComponent } from '../shell/sentence.component';
     <div class="page">
       <zp-sentence><span>All places</span><zp-for-whom /></zp-sentence>
       <main class="layer page-fill places">
-        @for (place of places; track place.to) {
+        @for (place of places(); track place.to) {
           <a class="place" [routerLink]="place.to"
             ><b>{{ place.name }}</b> <span class="second">{{ place.said }}</span></a
           >
@@ -20,12 +21,21 @@ import { SentenceComponent } from '../shell/sentence.component';
   `,
 })
 export class PlacesPage {
-  protected readonly places = [
-    { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
-    { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },
-    { to: '/students', name: 'Students', said: 'Who learns here.' },
-    { to: '/practice', name: 'Practice', said: 'Open a line by the code printed beside it.' },
-    { to: '/put-away', name: 'Put away', said: 'What can be brought back, and what goes for good.' },
-    { to: '/studio', name: 'Studio', said: 'Light or dark, and signing out.' },
-  ];
+  private readonly session = inject(SessionService);
+  protected readonly places = computed(() => [...forAll, ...(this.session.isOwner() ? forOwners : [])]);
 }
+
+const forAll = [
+  { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
+  { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },
+  { to: '/students', name: 'Students', said: 'Who learns here.' },
+  { to: '/practice', name: 'Practice', said: 'Open a line by the code printed beside it.' },
+  { to: '/put-away', name: 'Put away', said: 'What can be brought back, and what goes for good.' },
+  { to: '/studio', name: 'Studio', said: 'Light or dark, the password, and signing out.' },
+  { to: '/teachers', name: 'Teachers', said: 'Who teaches here.' },
+];
+
+const forOwners = [
+  { to: '/deeds', name: 'Who changed what', said: 'By person and by thing.' },
+  { to: '/archive', name: 'Archive', said: 'The whole studio as one file, out and in.' },
+];

@@ -1,7 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
 import { putAwayDays, putAwaySchema, type PutAway } from '@zelpit/contract';
-import * as z from 'zod';
 import { ApiService, saidBy } from '../api/api.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
@@ -69,7 +68,7 @@ export class PutAwayPage {
   }
 
   protected load(): void {
-    this.api.get('/api/put-away', z.array(putAwaySchema)).subscribe({
+    this.api.all('/api/put-away', putAwaySchema).subscribe({
       next: (things) => {
         this.things.set(things);
         this.fault.set('');

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { ParsedAbc } from '@zelpit/core';
+import type { ParseAbc, ParsedAbc } from '@zelpit/core';
 import type AbcjsModule from 'abcjs';
 
 type Abcjs = typeof AbcjsModule;
@@ -61,8 +61,19 @@ export class Engraver {
     return this.module;
   }
 
+  async parser(): Promise<ParseAbc> {
+    const abcjs = await this.load();
+    return (abc) => abcjs.parseOnly(abc)[0] as unknown as ParsedAbc;
+  }
+
   async parse(abc: string): Promise<ParsedAbc> {
-    return (await this.load()).parseOnly(abc)[0] as unknown as ParsedAbc;
+    return (await this.parser())(abc);
+  }
+
+  /** The same music so many semitones higher or lower, in its new key. */
+  async moved(abc: string, semitones: number): Promise<string> {
+    const abcjs = await this.load();
+    return abcjs.strTranspose(abc, abcjs.parseOnly(abc), semitones);
   }
 
   /** Draws one line of music into `host`, which must be in the page, and says where everything stands. */

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { sessionSchema, type PasswordChange, type Session, type SignIn } from '@zelpit/contract';
+import { linkSchema, sessionSchema, type Link, type LinkUse, type PasswordChange, type Session, type SignIn, type StudioCreate } from '@zelpit/contract';
 import { firstValueFrom, map, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
 import { SessionToken } from './session-token';
@@ -12,9 +12,14 @@ export class SessionService {
   private readonly current = signal<Session | undefined>(undefined);
   private first?: Promise<Session>;
 
-  readonly teacher = computed(() => this.current()?.signedIn?.teacher);
-  readonly studio = computed(() => this.current()?.signedIn?.studio);
+  readonly signedIn = computed(() => this.current()?.signedIn ?? undefined);
+  readonly person = computed(() => this.signedIn()?.person);
+  readonly studio = computed(() => this.signedIn()?.studio);
+  readonly role = computed(() => this.signedIn()?.role);
+  readonly isOwner = computed(() => this.role() === 'owner');
   readonly demo = computed(() => this.current()?.demo ?? undefined);
+  readonly hasOutbox = computed(() => this.current()?.hasOutbox ?? false);
+  readonly canCreateStudio = computed(() => this.current()?.canCreateStudio ?? false);
 
   /** The session as the server knows it, asked once. */
   load(): Promise<Session> {
@@ -25,12 +30,24 @@ export class SessionService {
     return this.first;
   }
 
-  isSignedIn(): Promise<boolean> {
-    return this.load().then(() => this.current()?.signedIn != null);
-  }
-
   signIn(input: SignIn): Observable<Session> {
     return this.keep(this.api.post('/api/session', input, sessionSchema));
+  }
+
+  createStudio(input: StudioCreate): Observable<Session> {
+    return this.keep(this.api.post('/api/studios', input, sessionSchema));
+  }
+
+  lookAtLink(token: string): Observable<Link> {
+    return this.api.post('/api/links/look', { token }, linkSchema);
+  }
+
+  takeLink(input: LinkUse): Observable<Session> {
+    return this.keep(this.api.post('/api/links/take', input, sessionSchema));
+  }
+
+  askReset(email: string): Observable<void> {
+    return this.api.send('POST', '/api/account/reset', { email });
   }
 
   signOut(): Observable<void> {
@@ -39,12 +56,18 @@ export class SessionService {
 
   /** Sets a new password; the sessions on other computers end. */
   changePassword(input: PasswordChange): Observable<void> {
-    return this.api.sendBody('PUT', '/api/account/password', input);
+    return this.api.send('PUT', '/api/account/password', input);
   }
 
   /** Ends all sessions, this one too. */
   signOutEverywhere(): Observable<void> {
     return this.api.send('DELETE', '/api/account/sessions').pipe(tap(() => this.expire()));
+  }
+
+  /** The studio under its new name. */
+  renamed(name: string): void {
+    const session = this.current();
+    if (session?.signedIn != null) this.current.set({ ...session, signedIn: { ...session.signedIn, studio: { ...session.signedIn.studio, name } } });
   }
 
   /** Forgets the session after the server said that it has ended. */
@@ -58,6 +81,7 @@ export class SessionService {
       tap((session) => {
         this.current.set(session);
         this.token.value = session.token;
+        this.first = Promise.resolve(session);
       }),
       shareReplay(1),
     );

@@ -1,42 +1,48 @@
-import { Component, inject, input, signal } from '@angular/core';
+import { Component, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { saidBy } from '../api/api.service';
+import { Attempt } from '../api/attempt';
+import { FrontComponent } from './front.component';
 import { SessionService } from './session.service';
 
 @Component({
   selector: 'zp-sign-in',
-  imports: [FormsModule],
+  imports: [FormsModule, RouterLink, FrontComponent],
   template: `
-    <main class="page">
-      <div class="layer page-fill" style="max-width: 760px; padding-top: 72px">
-        <svg width="88" height="88" viewBox="0 0 40 40" aria-hidden="true">
-          <path class="mark-wood" d="M4 34.5H36" />
-          <path class="mark-ribbon" d="M9 9.5H27C35 9.5 31 17 24 19C15 21.5 10 28.5 20 28.5H32" />
-        </svg>
-        <h1 class="heading mt-3">Zelpit takes tunes apart by fingers.</h1>
-        <p style="font-size: 25px">Sign in to your studio.</p>
-        <form (ngSubmit)="signIn()" novalidate>
-          <label class="form-label" for="email">E-mail address</label>
-          <input id="email" name="email" type="email" class="form-control mb-3" autocomplete="username" [(ngModel)]="email" />
-          <label class="form-label" for="password">Password</label>
-          <input id="password" name="password" type="password" class="form-control mb-3" autocomplete="current-password" [(ngModel)]="password" />
-          @if (fault()) {
-            <p class="fault-text" role="alert">{{ fault() }}</p>
-          }
-          <button type="submit" class="btn btn-solid" [disabled]="isBusy()">Sign in</button>
-        </form>
-      </div>
+    <zp-front heading="Zelpit takes tunes apart by fingers.">
+      <p class="front-said">Sign in to your studio.</p>
+      <form (ngSubmit)="signIn()" novalidate>
+        <label class="form-label" for="email">E-mail address</label>
+        <input id="email" name="email" type="email" class="form-control mb-3" autocomplete="username" [(ngModel)]="email" />
+        <label class="form-label" for="password">Password</label>
+        <input id="password" name="password" type="password" class="form-control mb-3" autocomplete="current-password" [(ngModel)]="password" />
+        @if (attempt.fault()) {
+          <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+        }
+        <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Sign in</button>
+      </form>
+      <p class="front-ways">
+        <a class="word" routerLink="/new-password">The password is forgotten</a>
+        @if (session.canCreateStudio()) {
+          <a class="word" routerLink="/new-studio">Create a studio</a>
+        }
+        @if (session.hasOutbox()) {
+          <a class="word" routerLink="/outbox">What would be mailed</a>
+        }
+      </p>
       @if (session.demo(); as demo) {
-        <section class="band" aria-label="Demo studio">
+        <section band class="band" aria-label="Demo studio">
           <div class="band-said">
             <p class="band-todo">This is the demo studio.</p>
             <p class="band-else">{{ demo.email }} · password “{{ demo.password }}”</p>
           </div>
-          <div class="band-actions"><button type="button" class="btn btn-solid" [disabled]="isBusy()" (click)="useDemo()">Sign in to the demo</button></div>
+          <div class="band-actions">
+            <button type="button" class="btn btn-solid" [disabled]="attempt.isBusy()" (click)="useDemo()">Sign in to the demo</button>
+          </div>
         </section>
       }
-    </main>
+    </zp-front>
   `,
 })
 export class SignInPage {
@@ -45,13 +51,17 @@ export class SignInPage {
 
   /** Where to go afterwards. */
   readonly to = input<string>();
-  protected readonly fault = signal('');
-  protected readonly isBusy = signal(false);
+  protected readonly attempt = new Attempt();
   protected email = '';
   protected password = '';
 
   constructor() {
-    this.session.load().catch((error: unknown) => this.fault.set(saidBy(error)));
+    this.session.load().then(
+      ({ isNew }) => {
+        if (isNew) void this.router.navigate(['/new-studio']);
+      },
+      (error: unknown) => this.attempt.fault.set(saidBy(error)),
+    );
   }
 
   protected useDemo(): void {
@@ -63,17 +73,14 @@ export class SignInPage {
   }
 
   protected signIn(): void {
-    this.isBusy.set(true);
-    this.fault.set('');
-    this.session.signIn({ email: this.email, password: this.password }).subscribe({
-      next: () => void this.router.navigateByUrl(this.to()?.startsWith('/') === true ? (this.to() as string) : '/tunes'),
-      error: (error: unknown) => {
-        this.fault.set(saidBy(error));
-        this.isBusy.set(false);
+    this.attempt.run(
+      this.session.signIn({ email: this.email, password: this.password }),
+      () => void this.router.navigateByUrl(this.to()?.startsWith('/') === true ? (this.to() as string) : '/tunes'),
+      () => {
         // The token may have gone with an old session: fetch a new one for the next try.
         this.session.expire();
         void this.session.load().catch(() => undefined);
       },
-    });
+    );
   }
 }

@@ -2,10 +2,27 @@ import { inject } from '@angular/core';
 import { Router, type CanActivateChildFn } from '@angular/router';
 import { SessionService } from './session.service';
 
-/** Leads to the sign-in, and from there back to where one wanted to go. */
-export const signedIn: CanActivateChildFn = async (_route, state) => {
+/** Who may see a page: everyone who is signed in where nothing is said. Students see only what says so. */
+export interface PageData {
+  readonly forStudents?: true;
+  readonly forOwners?: true;
+}
+
+/** Leads to the sign-in, and from there back to where one wanted to go; to a first studio where there is none. */
+export const signedIn: CanActivateChildFn = async (route, state) => {
   const router = inject(Router);
   const session = inject(SessionService);
-  const isSignedIn = await session.isSignedIn().catch(() => false);
-  return isSignedIn ? true : router.createUrlTree(['/sign-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });
+  const loaded = await session.load().catch(() => undefined);
+  if (loaded?.isNew === true) return router.createUrlTree(['/new-studio']);
+  const data = route.data as PageData;
+  switch (loaded?.signedIn?.role) {
+    case undefined:
+      return router.createUrlTree(['/sign-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });
+    case 'student':
+      return data.forStudents === true ? true : router.createUrlTree(['/mine']);
+    case 'teacher':
+      return data.forOwners === true ? router.createUrlTree(['/places']) : true;
+    default:
+      return true;
+  }
 };

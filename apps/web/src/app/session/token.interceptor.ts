@@ -1,9 +1,40 @@
-import type { HttpInterceptorFn } from '@angular/common/http';
+import { HttpBackend, HttpClient, HttpErrorResponse, type HttpInterceptorFn, type HttpRequest } from '@angular/common/http';
 import { inject } from '@angular/core';
-import { tokenHeader } from '@zelpit/contract';
+import { sessionSchema, tokenHeader } from '@zelpit/contract';
+import { catchError, switchMap, tap, throwError } from 'rxjs';
 import { SessionToken } from './session-token';
 
+const sessionAddress = '/api/session';
+
+/**
+ * Sends the token with every write. Where the session has changed behind the page's back, it takes the new token and
+ * sends once more: a write that was refused for its token did nothing. Says so where nobody is signed in any more.
+ */
 export const tokenInterceptor: HttpInterceptorFn = (request, next) => {
-  if (request.method === 'GET') return next(request);
-  return next(request.clone({ setHeaders: { [tokenHeader]: inject(SessionToken).value } }));
+  const token = inject(SessionToken);
+  const backend = inject(HttpBackend);
+  const send = (): ReturnType<typeof next> => next(withToken(request, token.value));
+  return send().pipe(
+    catchError((error: unknown) => {
+      if (!isOldToken(error)) return throwError(() => error);
+      return new HttpClient(backend).get(sessionAddress).pipe(
+        tap((body) => (token.value = sessionSchema.parse(body).token)),
+        switchMap(send),
+      );
+    }),
+    catchError((error: unknown) => {
+      if (error instanceof HttpErrorResponse && error.status === 401 && request.url !== sessionAddress) token.ended.update((count) => count + 1);
+      return throwError(() => error);
+    }),
+  );
 };
+
+const withToken = (request: HttpRequest<unknown>, value: string): HttpRequest<unknown> =>
+  request.method === 'GET' ? request : request.clone({ setHeaders: { [tokenHeader]: value } });
+
+function isOldToken(error: unknown): boolean {
+  if (!(error instanceof HttpErrorResponse) || error.status !== 403) return false;
+  const body: unknown = error.error;
+  const text = typeof body === 'string' ? body : JSON.stringify(body);
+  return text.includes('Page too old');
+}

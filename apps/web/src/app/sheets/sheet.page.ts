@@ -11,13 +11,28 @@ import { PaceComponent } from '../lines/pace.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
-import { SheetEditor, type DraftLine } from './sheet-editor';
+import { ConflictComponent } from '../saving/conflict.component';
+import { UndoComponent } from '../saving/undo.component';
+import { compareSheets } from './compare-sheets';
+import { SheetEditor } from './sheet-editor';
+import type { DraftLine } from './sheet-kind';
 import { SheetsService } from './sheets.service';
 
 /** A student's practice sheet: lines in order, with counts, pace and what to watch. */
 @Component({
   selector: 'zp-sheet-page',
-  imports: [SentenceComponent, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, LineViewComponent, PaceComponent, LineStripComponent],
+  imports: [
+    SentenceComponent,
+    RouterLink,
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    LineViewComponent,
+    PaceComponent,
+    LineStripComponent,
+    UndoComponent,
+    ConflictComponent,
+  ],
   templateUrl: './sheet.page.html',
   providers: [SheetEditor],
 })
@@ -31,10 +46,19 @@ export class SheetPage implements OnDestroy {
   readonly id = input.required<string>();
   protected readonly chosen = signal('');
   protected readonly spoken = signal('');
-  protected readonly instrument = computed(() => instrumentById(this.editor.sheet()?.instrument ?? 'practice-chanter'));
-  protected readonly chosenLine = computed(() => this.editor.draft().lines.find((line) => line.key === this.chosen()) ?? this.editor.draft().lines[0]);
-  protected readonly chosenIndex = computed(() => this.editor.draft().lines.indexOf(this.chosenLine()));
-  protected readonly minutes = computed(() => expectedMinutes(this.editor.draft().lines));
+  protected readonly instrument = computed(() => instrumentById(this.editor.stored()?.instrument ?? 'practice-chanter'));
+  protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
+  protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
+  protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));
+  protected readonly comparison = computed(() => {
+    const conflict = this.editor.conflict();
+    if (conflict === undefined) return undefined;
+    return compareSheets(conflict.base, conflict.mine, conflict.theirs, (line) => this.titleOf(line), settingsSaid);
+  });
+  protected readonly theirsSaid = computed(() => {
+    const at = this.editor.conflict()?.stored.updatedAt;
+    return at === undefined ? '' : new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  });
   protected readonly home = signal('');
   protected readonly other = signal('');
 
@@ -49,7 +73,7 @@ export class SheetPage implements OnDestroy {
   constructor() {
     effect(() => {
       const id = this.id();
-      untracked(() => this.editor.open(id));
+      untracked(() => void this.editor.open(id));
     });
   }
 
@@ -61,18 +85,12 @@ export class SheetPage implements OnDestroy {
     return lineTitle(this.instrument(), line);
   }
 
-  protected setTitle(event: Event): void {
-    const title = (event.target as HTMLInputElement).value;
-    this.editor.edit((draft) => ({ ...draft, title }));
+  protected typed(event: Event): string {
+    return (event.target as HTMLInputElement).value;
   }
 
-  protected setNote(event: Event): void {
-    const note = (event.target as HTMLInputElement).value;
-    this.editor.edit((draft) => ({ ...draft, note }));
-  }
-
-  protected setPoint(line: DraftLine, event: Event): void {
-    this.editor.editLine(line.key, { point: (event.target as HTMLInputElement).value });
+  protected setPoint(line: DraftLine, point: string): void {
+    this.editor.editLine(line.id, { point }, `what to watch in ${this.titleOf(line)}`);
   }
 
   protected setRepetitions(line: DraftLine, event: Event): void {
@@ -80,7 +98,7 @@ export class SheetPage implements OnDestroy {
     const typed = Math.round(field.valueAsNumber);
     const repetitions = Number.isFinite(typed) ? Math.min(50, Math.max(1, typed)) : line.repetitions;
     field.value = String(repetitions);
-    if (repetitions !== line.repetitions) this.editor.editLine(line.key, { repetitions });
+    if (repetitions !== line.repetitions) this.editor.editLine(line.id, { repetitions }, `the times through ${this.titleOf(line)}`);
   }
 
   protected dropped(event: CdkDragDrop<unknown>): void {
@@ -88,23 +106,19 @@ export class SheetPage implements OnDestroy {
   }
 
   protected move(line: DraftLine, by: number): void {
-    const { lines } = this.editor.draft();
+    const { lines } = this.editor.shown();
     const from = lines.indexOf(line);
     const to = from + by;
     if (to < 0 || to >= lines.length) return;
     this.editor.move(from, to);
-    this.chosen.set(line.key);
+    this.chosen.set(line.id);
     this.spoken.set(`${this.titleOf(line)} is line ${to + 1} of ${lines.length} now.`);
-    setTimeout(() => document.getElementById(line.key)?.scrollIntoView({ block: 'nearest' }));
+    setTimeout(() => document.getElementById(line.id)?.scrollIntoView({ block: 'nearest' }));
   }
 
   protected remove(line: DraftLine): void {
-    const { lines } = this.editor.draft();
-    const index = lines.indexOf(line);
-    this.editor.edit((draft) => ({ ...draft, lines: draft.lines.filter((each) => each !== line) }));
-    this.notices.done(`${this.titleOf(line)} was taken off the sheet.`, () =>
-      this.editor.edit((draft) => ({ ...draft, lines: [...draft.lines.slice(0, index), line, ...draft.lines.slice(index)] })),
-    );
+    this.editor.takeOff(line.id);
+    this.notices.done(`${this.titleOf(line)} was taken off the sheet. Undo brings it back.`);
   }
 
   protected chooseNote(which: 'home' | 'other', event: Event): void {
@@ -117,10 +131,9 @@ export class SheetPage implements OnDestroy {
       this.notices.done('Choose two different notes: the line goes from the first to the second and back.');
       return;
     }
-    const added = this.editor.newLine({ ...plannedLine(this.instrument(), line), point: '' });
-    this.editor.edit((draft) => ({ ...draft, lines: [...draft.lines, added] }));
-    this.chosen.set(added.key);
-    setTimeout(() => document.getElementById(added.key)?.scrollIntoView({ block: 'nearest' }));
+    const added = this.editor.add({ ...plannedLine(this.instrument(), line), point: '' });
+    this.chosen.set(added.id);
+    setTimeout(() => document.getElementById(added.id)?.scrollIntoView({ block: 'nearest' }));
   }
 
   protected play(isFaulty: boolean): void {
@@ -130,21 +143,27 @@ export class SheetPage implements OnDestroy {
 
   protected saveAbc(): void {
     this.sheets.abcOf(this.id()).subscribe({
-      next: (abc) => saveFile(fileNameOf(this.editor.draft().title, 'abc'), new Blob([abc], { type: 'text/vnd.abc' })),
+      next: (abc) => saveFile(fileNameOf(this.editor.shown().title, 'abc'), new Blob([abc], { type: 'text/vnd.abc' })),
       error: (error: unknown) => this.notices.done(saidBy(error)),
     });
   }
 
   private step(by: number): void {
-    const { lines } = this.editor.draft();
+    const { lines } = this.editor.shown();
     const next = lines[Math.max(0, Math.min(lines.length - 1, this.chosenIndex() + by))];
     if (next === undefined) return;
-    this.chosen.set(next.key);
-    setTimeout(() => document.getElementById(next.key)?.scrollIntoView({ block: 'nearest' }));
+    this.chosen.set(next.id);
+    setTimeout(() => document.getElementById(next.id)?.scrollIntoView({ block: 'nearest' }));
   }
 
   private moveChosen(by: number): void {
     const line = this.chosenLine();
     if (line !== undefined) this.move(line, by);
   }
+}
+
+/** What is set for a line, in words. */
+function settingsSaid({ repetitions, tempo, point }: DraftLine): string {
+  const times = `${repetitions} ${repetitions === 1 ? 'time' : 'times'}, ${tempo === null ? 'free' : `${tempo} beats a minute`}`;
+  return point === '' ? times : `${times}: ${point}`;
 }

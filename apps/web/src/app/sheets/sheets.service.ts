@@ -6,22 +6,21 @@ import {
   type OpenedLine,
   type SheetCreate,
   type SheetDetail,
-  type SheetLine,
-  type SheetLineInput,
   type SheetSave,
   type SheetSummary,
 } from '@zelpit/contract';
 import type { Observable } from 'rxjs';
-import * as z from 'zod';
-import { ApiService } from '../api/api.service';
+import { ApiService, type Sending } from '../api/api.service';
+import { OutgoingService } from '../saving/outgoing.service';
 
 /** The studio's practice sheets. */
 @Injectable({ providedIn: 'root' })
 export class SheetsService {
   private readonly api = inject(ApiService);
+  private readonly outgoing = inject(OutgoingService);
 
   list(): Observable<SheetSummary[]> {
-    return this.api.get('/api/sheets', z.array(sheetSummarySchema));
+    return this.api.all('/api/sheets', sheetSummarySchema);
   }
 
   get(id: string): Observable<SheetDetail> {
@@ -29,11 +28,11 @@ export class SheetsService {
   }
 
   add(sheet: SheetCreate): Observable<SheetDetail> {
-    return this.api.post('/api/sheets', sheet, sheetDetailSchema);
+    return this.outgoing.make({ path: '/api/sheets', body: sheet, schema: sheetDetailSchema, said: `the sheet “${sheet.title}”` });
   }
 
-  save(id: string, sheet: SheetSave): Observable<SheetDetail> {
-    return this.api.put(`/api/sheets/${id}`, sheet, sheetDetailSchema);
+  save(id: string, sheet: SheetSave, sending?: Sending): Observable<SheetDetail> {
+    return this.api.put(`/api/sheets/${id}`, sheet, sheetDetailSchema, sending);
   }
 
   putAway(id: string): Observable<void> {
@@ -51,9 +50,4 @@ export class SheetsService {
   abcOf(id: string): Observable<string> {
     return this.api.text(`/api/sheets/${id}/lines.abc`);
   }
-}
-
-/** A line as it is sent back: without its code, which the server keeps. */
-export function lineInput({ id, home, other, repetitions, tempo, point }: SheetLine): SheetLineInput {
-  return { id, home, other, repetitions, tempo, point };
 }

@@ -7,6 +7,9 @@ export interface KeyBinding {
   readonly cap: string;
   readonly said: string;
   readonly run: () => void;
+  /** True for a key that counts with Ctrl (or Command), also while somebody types; `shift` with Shift too. */
+  readonly ctrl?: true;
+  readonly shift?: true;
 }
 
 const typing = 'input, textarea, select, [contenteditable="true"]';
@@ -36,7 +39,11 @@ export class KeyService {
   }
 
   private onKey(event: KeyboardEvent): void {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.defaultPrevented || event.altKey) return;
+    if (event.ctrlKey || event.metaKey) {
+      this.onCtrl(event);
+      return;
+    }
     const target = event.target as Element | null;
     if (target?.closest?.(typing) || document.querySelector('.modal.show')) return;
     const isPressingControl =
@@ -45,7 +52,16 @@ export class KeyService {
     const isInMenu = target?.closest?.('[role="menu"], .dropdown-menu') != null;
     if (isInMenu) return;
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-    const binding = this.all().find((each) => each.keys.includes(key));
+    const binding = this.all().find((each) => each.ctrl === undefined && each.keys.includes(key));
+    if (binding === undefined) return;
+    event.preventDefault();
+    binding.run();
+  }
+
+  private onCtrl(event: KeyboardEvent): void {
+    if (document.querySelector('.modal.show') !== null) return;
+    const key = event.key.toLowerCase();
+    const binding = this.all().find((each) => each.ctrl === true && (each.shift === true) === event.shiftKey && each.keys.includes(key));
     if (binding === undefined) return;
     event.preventDefault();
     binding.run();

@@ -1,16 +1,19 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { instrumentById } from '@zelpit/core';
-import { studentSchema, type Student } from '@zelpit/contract';
+import { studentLinkSchema, studentSchema, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
 import { tap, type Observable } from 'rxjs';
-import * as z from 'zod';
 import { ApiService } from '../api/api.service';
+import { OutgoingService } from '../saving/outgoing.service';
 
 const storageKey = 'zelpit.student';
+
+const byAlias = (one: Student, other: Student): number => one.alias.localeCompare(other.alias);
 
 /** The student and the instrument in hand: chosen once, kept everywhere. */
 @Injectable({ providedIn: 'root' })
 export class StudioState {
   private readonly api = inject(ApiService);
+  private readonly outgoing = inject(OutgoingService);
   private readonly chosenId = signal(localStorage.getItem(storageKey) ?? '');
 
   readonly students = signal<readonly Student[]>([]);
@@ -20,7 +23,7 @@ export class StudioState {
   readonly student = computed(() => this.students().find((student) => student.id === this.chosenId()) ?? this.students()[0]);
 
   loadStudents(): Observable<Student[]> {
-    return this.api.get('/api/students', z.array(studentSchema)).pipe(
+    return this.api.all('/api/students', studentSchema).pipe(
       tap((students) => {
         this.students.set(students);
         this.hasStudents.set(true);
@@ -34,18 +37,24 @@ export class StudioState {
   }
 
   add(alias: string): Observable<Student> {
-    return this.api.post('/api/students', { alias }, studentSchema).pipe(
+    return this.outgoing.make({ path: '/api/students', body: { alias }, schema: studentSchema, said: alias.trim() || 'the student' }).pipe(
       tap((student) => {
-        this.students.update((students) => [...students, student].sort((one, other) => one.alias.localeCompare(other.alias)));
+        this.students.update((students) => [...students, student].sort(byAlias));
         this.choose(student);
       }),
     );
   }
 
-  rename(student: Student, alias: string): Observable<Student> {
+  /** Errors: `ApiFault` 409 where the student was changed elsewhere since. */
+  save({ id, version }: Student, input: StudentInput): Observable<Student> {
     return this.api
-      .put(`/api/students/${student.id}`, { alias }, studentSchema)
-      .pipe(tap((renamed) => this.students.update((students) => students.map((each) => (each.id === renamed.id ? renamed : each)))));
+      .put(`/api/students/${id}`, { ...input, version }, studentSchema)
+      .pipe(tap((saved) => this.students.update((students) => students.map((each) => (each.id === saved.id ? saved : each)).sort(byAlias))));
+  }
+
+  /** A link that opens the student's own sheets on their tablet. */
+  linkFor(student: Student): Observable<StudentLink> {
+    return this.api.post(`/api/students/${student.id}/link`, undefined, studentLinkSchema);
   }
 
   putAway(student: Student): Observable<void> {
@@ -57,6 +66,6 @@ export class StudioState {
   bringBack(student: Student): Observable<void> {
     return this.api
       .send('POST', `/api/students/${student.id}/restore`)
-      .pipe(tap(() => this.students.update((students) => [...students, student].sort((one, other) => one.alias.localeCompare(other.alias)))));
+      .pipe(tap(() => this.students.update((students) => [...students, student].sort(byAlias))));
   }
 }

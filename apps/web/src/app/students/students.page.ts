@@ -1,14 +1,19 @@
-import { Component, inject, signal } from '@angular/core';
+import { DatePipe } from '@angular/common';
+import { Component, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Student } from '@zelpit/contract';
+import type { Student, StudentLink } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
+import { Attempt } from '../api/attempt';
+import { KeptForLater, OutgoingService } from '../saving/outgoing.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { StudioState } from '../state/studio-state.service';
+import { StudentFormComponent } from './student-form.component';
 
+/** Who learns here. */
 @Component({
   selector: 'zp-students',
-  imports: [FormsModule, SentenceComponent],
+  imports: [FormsModule, SentenceComponent, StudentFormComponent, DatePipe],
   template: `
     <div class="page">
       <zp-sentence><span>Students</span></zp-sentence>
@@ -29,23 +34,17 @@ import { StudioState } from '../state/studio-state.service';
             autocomplete="off"
             [(ngModel)]="alias"
           />
-          <button type="submit" class="btn btn-solid">Add</button>
+          <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Add</button>
         </form>
       </section>
       <main class="layer page-fill">
-        @if (fault()) {
-          <p class="fault-text" role="alert">{{ fault() }}</p>
+        @if (attempt.fault()) {
+          <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
         }
-        <ul class="rows" style="max-width: 760px">
+        <ul class="rows" style="max-width: 960px">
           @for (student of state.students(); track student.id) {
-            <li class="d-flex align-items-center gap-3 py-1">
-              @if (renaming() === student.id) {
-                <form class="d-flex gap-2 flex-grow-1" (ngSubmit)="rename(student)">
-                  <label class="visually-hidden" for="renamed">New name</label>
-                  <input id="renamed" name="renamed" class="form-control" maxlength="60" [(ngModel)]="renamed" />
-                  <button type="submit" class="btn btn-solid">Keep</button>
-                </form>
-              } @else {
+            <li class="person">
+              <div class="d-flex flex-wrap align-items-center column-gap-4">
                 <button
                   type="button"
                   class="row-link flex-grow-1 border-0 text-start"
@@ -53,10 +52,37 @@ import { StudioState } from '../state/studio-state.service';
                   (click)="state.choose(student)"
                 >
                   <span>{{ student.alias }}</span>
-                  <small>{{ student === state.student() ? 'in hand' : '' }}</small>
+                  <small>
+                    {{ student === state.student() ? 'in hand' : '' }}
+                    {{ student.consent === null ? '' : (student === state.student() ? '· ' : '') + 'consent of ' + (student.consent.on | date: 'd MMM y') }}
+                  </small>
                 </button>
-                <button type="button" class="word" [attr.aria-label]="'Rename ' + student.alias" (click)="startRenaming(student)">Rename</button>
+                <button
+                  type="button"
+                  class="word"
+                  [attr.aria-expanded]="open() === student.id"
+                  [attr.aria-label]="'Name and consent of ' + student.alias"
+                  (click)="open.set(open() === student.id ? '' : student.id)"
+                >
+                  Name and consent
+                </button>
+                <button type="button" class="word" [attr.aria-label]="'Link for the tablet of ' + student.alias" (click)="makeLink(student)">
+                  Tablet link
+                </button>
                 <button type="button" class="word" [attr.aria-label]="'Put away ' + student.alias" (click)="putAway(student)">Put away</button>
+              </div>
+              @if (open() === student.id) {
+                <zp-student-form [student]="student" (closed)="open.set('')" />
+              }
+              @if (link(); as made) {
+                @if (made.of === student.id) {
+                  <p class="mb-2" role="status">
+                    Open this address on {{ student.alias }}’s tablet. It shows their own sheets and nothing else, works once, until
+                    {{ made.until | date: 'd MMMM' }}: <b class="link-address">{{ made.address }}</b>
+                    <button type="button" class="word ms-2" (click)="copy(made.address)">Copy</button>
+                    <button type="button" class="word ms-2" (click)="link.set(undefined)">Close</button>
+                  </p>
+                }
               }
             </li>
           } @empty {
@@ -67,41 +93,46 @@ import { StudioState } from '../state/studio-state.service';
     </div>
   `,
 })
-export class StudentsPage {
+export class StudentsPage implements OnDestroy {
   protected readonly state = inject(StudioState);
   private readonly notices = inject(NoticeService);
-  protected readonly fault = signal('');
-  protected readonly renaming = signal('');
+  protected readonly attempt = new Attempt();
+  /** Student whose fields are open. */
+  protected readonly open = signal('');
+  protected readonly link = signal<(StudentLink & { readonly of: string }) | undefined>(undefined);
   protected alias = '';
-  protected renamed = '';
+  private readonly arrivals = inject(OutgoingService).arrived.subscribe(() => this.load());
 
   constructor() {
-    this.state.loadStudents().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
+    this.load();
+  }
+
+  ngOnDestroy(): void {
+    this.arrivals.unsubscribe();
   }
 
   protected add(): void {
-    this.state.add(this.alias).subscribe({
-      next: () => {
-        this.alias = '';
-        this.fault.set('');
+    this.attempt.run(
+      this.state.add(this.alias),
+      () => (this.alias = ''),
+      (error) => {
+        if (error instanceof KeptForLater) this.alias = '';
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+    );
+  }
+
+  protected makeLink(student: Student): void {
+    this.state.linkFor(student).subscribe({
+      next: (link) => this.link.set({ ...link, of: student.id }),
+      error: (error: unknown) => this.notices.fault(error),
     });
   }
 
-  protected startRenaming(student: Student): void {
-    this.renaming.set(student.id);
-    this.renamed = student.alias;
-  }
-
-  protected rename(student: Student): void {
-    this.state.rename(student, this.renamed).subscribe({
-      next: () => {
-        this.renaming.set('');
-        this.fault.set('');
-      },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
-    });
+  protected copy(address: string): void {
+    navigator.clipboard.writeText(address).then(
+      () => this.notices.done('The address is copied.'),
+      () => this.notices.done('This browser does not let Zelpit copy. Mark the address and copy it by hand.'),
+    );
   }
 
   protected putAway(student: Student): void {
@@ -112,5 +143,9 @@ export class StudentsPage {
         ),
       error: (error: unknown) => this.notices.fault(error),
     });
+  }
+
+  private load(): void {
+    this.state.loadStudents().subscribe({ error: (error: unknown) => this.attempt.fault.set(saidBy(error)) });
   }
 }

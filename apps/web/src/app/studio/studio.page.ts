@@ -1,8 +1,10 @@
-import { Component, inject, signal } from '@angular/core';
+import { Component, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { shortestPassword } from '@zelpit/contract';
-import { saidBy } from '../api/api.service';
+import { shortestPassword, studioSchema } from '@zelpit/contract';
+import { ApiService } from '../api/api.service';
+import { Attempt } from '../api/attempt';
+import { WorkStore } from '../saving/work-store.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { SessionService } from '../session/session.service';
@@ -17,7 +19,7 @@ import { ThemeService, type Theme } from '../state/theme.service';
         ><span>{{ session.studio()?.name }}</span></zp-sentence
       >
       <main class="layer page-fill">
-        <p>{{ session.teacher()?.name }} is signed in.</p>
+        <p>{{ session.person()?.name }} is signed in{{ session.isOwner() ? ', as an owner of the studio' : '' }}.</p>
         <h2 class="group-title">Paper</h2>
         <div class="d-flex flex-wrap gap-3 mb-4" role="group" aria-label="Light or dark">
           @for (choice of themes; track choice.value) {
@@ -33,16 +35,27 @@ import { ThemeService, type Theme } from '../state/theme.service';
             </button>
           }
         </div>
+        @if (session.isOwner()) {
+          <h2 class="group-title">Name of the studio</h2>
+          <form class="narrow-form mb-4" (ngSubmit)="rename()">
+            <label class="visually-hidden" for="studio-name">Name of the studio</label>
+            <input id="studio-name" name="studio-name" class="form-control mb-2" maxlength="80" autocomplete="off" [(ngModel)]="name" />
+            @if (renaming.fault()) {
+              <p class="fault-text" role="alert">{{ renaming.fault() }}</p>
+            }
+            <button type="submit" class="btn btn-line btn-low" [disabled]="renaming.isBusy()">Rename the studio</button>
+          </form>
+        }
         <h2 class="group-title">Password</h2>
-        <form class="password-form mb-4" (ngSubmit)="changePassword()">
+        <form class="narrow-form mb-4" (ngSubmit)="changePassword()">
           <label class="form-label" for="current">The one that holds now</label>
           <input id="current" name="current" type="password" class="form-control mb-2" autocomplete="current-password" [(ngModel)]="current" />
           <label class="form-label" for="next">The new one, at least {{ shortest }} signs</label>
           <input id="next" name="next" type="password" class="form-control mb-2" autocomplete="new-password" [(ngModel)]="next" />
-          @if (fault()) {
-            <p class="fault-text" role="alert">{{ fault() }}</p>
+          @if (attempt.fault()) {
+            <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
           }
-          <button type="submit" class="btn btn-line btn-low">Change the password</button>
+          <button type="submit" class="btn btn-line btn-low" [disabled]="attempt.isBusy()">Change the password</button>
         </form>
         <h2 class="group-title">Leave</h2>
         <div class="d-flex flex-wrap gap-3">
@@ -56,6 +69,8 @@ import { ThemeService, type Theme } from '../state/theme.service';
 export class StudioPage {
   protected readonly session = inject(SessionService);
   protected readonly theme = inject(ThemeService);
+  private readonly api = inject(ApiService);
+  private readonly store = inject(WorkStore);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   protected readonly themes: readonly { value: Theme; said: string }[] = [
@@ -65,27 +80,41 @@ export class StudioPage {
   ];
 
   protected readonly shortest = shortestPassword;
-  protected readonly fault = signal('');
+  protected readonly attempt = new Attempt();
+  protected readonly renaming = new Attempt();
   protected current = '';
   protected next = '';
+  protected name = this.session.studio()?.name ?? '';
+
+  protected rename(): void {
+    this.renaming.run(this.api.put('/api/studio', { name: this.name }, studioSchema), ({ name }) => {
+      this.session.renamed(name);
+      this.name = name;
+      this.notices.done(`The studio is called ${name} now.`);
+    });
+  }
 
   protected changePassword(): void {
-    this.session.changePassword({ current: this.current, next: this.next }).subscribe({
-      next: () => {
-        this.current = '';
-        this.next = '';
-        this.fault.set('');
-        this.notices.done('The new password holds. On other computers you are signed out.');
-      },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+    this.attempt.run(this.session.changePassword({ current: this.current, next: this.next }), () => {
+      this.current = '';
+      this.next = '';
+      this.notices.done('The new password holds. On other computers you are signed out.');
     });
   }
 
   protected signOutEverywhere(): void {
-    this.session.signOutEverywhere().subscribe({ next: () => void this.router.navigate(['/sign-in']), error: (error: unknown) => this.notices.fault(error) });
+    const person = this.session.person()?.id ?? '';
+    this.session.signOutEverywhere().subscribe({ next: () => void this.leave(person), error: (error: unknown) => this.notices.fault(error) });
   }
 
   protected signOut(): void {
-    this.session.signOut().subscribe({ next: () => void this.router.navigate(['/sign-in']), error: (error: unknown) => this.notices.fault(error) });
+    const person = this.session.person()?.id ?? '';
+    this.session.signOut().subscribe({ next: () => void this.leave(person), error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  /** What is saved anyway is not left in this browser for whoever sits here next. */
+  private async leave(person: string): Promise<void> {
+    await this.store.clearSaved(person, Date.now());
+    await this.router.navigate(['/sign-in']);
   }
 }

@@ -1,8 +1,8 @@
-import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, viewChild } from '@angular/core';
+import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { placePhrase, tenMinuteSheet, troubleWeight, type TuneChange } from '@zelpit/core';
-import type { TuneSummary } from '@zelpit/contract';
+import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
@@ -14,6 +14,8 @@ import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport } from '../sound/transport.service';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { TempoComponent } from '../sound/tempo.component';
+import { UndoComponent } from '../saving/undo.component';
+import { TuneEditor } from '../tunes/tune-editor';
 import { TunesService, type OpenedTune } from '../tunes/tunes.service';
 import { saidBy } from '../api/api.service';
 import { BarStripComponent } from './bar-strip.component';
@@ -34,10 +36,11 @@ import { TunePlayer } from './tune-player';
     ChangeListComponent,
     TempoComponent,
     SoundMenuComponent,
+    UndoComponent,
     NgbDropdownModule,
   ],
   templateUrl: './tune.page.html',
-  providers: [TunePlayer],
+  providers: [TunePlayer, TuneEditor],
 })
 export class TunePage implements OnDestroy {
   private readonly tunes = inject(TunesService);
@@ -45,6 +48,7 @@ export class TunePage implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly player = inject(TunePlayer);
+  protected readonly editor = inject(TuneEditor);
   protected readonly transport = inject(Transport);
   protected readonly sound = inject(SoundSettings);
 
@@ -82,6 +86,9 @@ export class TunePage implements OnDestroy {
     return { said: said.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
   });
 
+  /** A tune that nobody edits here says nothing about saving. */
+  protected readonly isSaving = computed(() => this.editor.undoes() !== undefined || this.editor.redoes() !== undefined || this.editor.state() !== 'saved');
+
   protected readonly tempo = computed(() => {
     const opened = this.opened();
     return opened === undefined ? 0 : this.player.tempoOf(opened);
@@ -114,7 +121,22 @@ export class TunePage implements OnDestroy {
   ]);
 
   constructor() {
-    effect(() => this.open(this.id()));
+    effect(() => {
+      const id = this.id();
+      untracked(() => {
+        this.transport.stop();
+        this.opened.set(undefined);
+        void this.editor.open(id);
+      });
+    });
+    effect(() => {
+      const abc = this.editor.draft()?.abc;
+      const stored = untracked(() => this.editor.stored());
+      if (abc !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, abc));
+    });
+    effect(() => {
+      if (this.editor.state() === 'missing') this.fault.set(this.editor.said());
+    });
     this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
     this.sizes.observe(this.element.nativeElement);
     this.tunes.list().subscribe({
@@ -263,20 +285,15 @@ export class TunePage implements OnDestroy {
   });
 
   protected moveKey(semitones: number): void {
-    const before = this.opened()?.detail.abc;
-    this.tunes.move(this.id(), semitones).subscribe({
-      next: (saved) => {
-        if (saved.kind === 'refused') this.notices.done('The moved tune could not be read, so it stays as it was.');
-        else {
-          this.open(this.id());
-          if (before !== undefined)
-            this.notices.done('The key was moved.', () =>
-              this.tunes.save(this.id(), before).subscribe({ next: () => this.open(this.id()), error: (error: unknown) => this.notices.fault(error) }),
-            );
-        }
+    const abc = this.editor.draft()?.abc;
+    if (abc === undefined) return;
+    this.tunes.moved(abc, semitones).then(
+      (moved) => {
+        this.editor.setText(moved, 'the key');
+        this.notices.done('The key was moved. Undo moves it back.');
       },
-      error: (error: unknown) => this.notices.fault(error),
-    });
+      () => this.notices.done('The moved tune could not be written, so it stays as it was.'),
+    );
   }
 
   private numbersIn(line: number): ReadonlySet<number> {
@@ -284,9 +301,9 @@ export class TunePage implements OnDestroy {
     return new Set((this.lines()[line]?.bars ?? []).map((index) => opened?.tune.bars[index].number ?? 0).filter((number) => number > 0));
   }
 
-  private open(id: string): void {
+  private takeApart(stored: TuneDetail, abc: string): void {
     this.transport.stop();
-    this.tunes.open(id).subscribe({
+    this.tunes.takeApart({ ...stored, abc }).subscribe({
       next: (opened) => {
         this.opened.set(opened);
         this.fault.set('');

@@ -1,84 +1,119 @@
-import { Component, effect, inject, input, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { Router, RouterLink } from '@angular/router';
-import type { AbcFaultReport } from '@zelpit/contract';
+import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { instrumentById } from '@zelpit/core';
 import { saidBy } from '../api/api.service';
+import { ConflictComponent } from '../saving/conflict.component';
+import { UndoComponent } from '../saving/undo.component';
+import { Engraver } from '../score/engraver.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { AbcFaultsComponent } from './abc-faults.component';
-import { TunesService } from './tunes.service';
+import { compareTexts } from './compare-texts';
+import { textFaults, type TextFaults } from './text-faults';
+import { TuneEditor } from './tune-editor';
 
-/** The ABC of one tune, to be corrected. */
+const readable: TextFaults = { faults: [], said: '' };
+const quietMs = 400;
+
+/** The ABC of one tune, to be corrected. It saves itself as soon as it can be read. */
 @Component({
   selector: 'zp-tune-text',
-  imports: [FormsModule, RouterLink, SentenceComponent, AbcFaultsComponent],
+  imports: [RouterLink, SentenceComponent, AbcFaultsComponent, UndoComponent, ConflictComponent],
+  providers: [TuneEditor],
   template: `
     <div class="page">
-      <zp-sentence
-        ><span class="quiet">The text of </span><a class="chooser-word" [routerLink]="['/tunes', id()]">{{ title() || 'a tune' }}</a></zp-sentence
-      >
-      <main class="layer page-fill">
-        @if (fault()) {
-          <p class="fault-text" role="alert">{{ fault() }}</p>
+      <zp-sentence [state]="editor.stateSaid()"
+        ><span class="quiet">The text of </span><a class="chooser-word" [routerLink]="['/tunes', id()]">{{ editor.stored()?.title || 'a tune' }}</a>
+        @if (editor.stored()) {
+          <zp-undo sentenceEnd [document]="editor" />
         }
-        @if (faults().length > 0) {
-          <p class="mb-1">Not saved yet; the tune stays as it was.</p>
-          <zp-abc-faults [faults]="faults()" [abc]="abc" />
-        }
-        <label class="form-label" for="abc">ABC, standard 2.1</label>
-        <textarea id="abc" class="form-control abc-text" style="min-height: 55vh" spellcheck="false" [(ngModel)]="abc" [disabled]="isBusy()"></textarea>
-      </main>
-      <section class="band" aria-label="Save the text">
-        <div class="band-said"><p class="band-todo">Correct the text, then save it.</p></div>
-        <div class="band-actions">
-          <button type="button" class="btn btn-solid" [disabled]="isBusy()" (click)="save()">Save</button>
-          <a class="btn btn-line" [routerLink]="['/tunes', id()]">Leave it as it was</a>
-        </div>
-      </section>
+      </zp-sentence>
+      @if (editor.state() === 'missing') {
+        <main class="layer page-fill empty">
+          <p class="fault-text">{{ editor.said() }}</p>
+          <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
+        </main>
+      } @else if (comparison(); as both) {
+        <zp-conflict name="This text" [isText]="true" [comparison]="both" (resolved)="editor.resolve($event)" />
+      } @else if (editor.draft(); as draft) {
+        <section class="band" aria-label="The text">
+          <div class="band-said">
+            @if (isReadable()) {
+              <p class="band-todo">{{ editor.state() === 'waiting' || editor.state() === 'refused' ? editor.said() : 'The text saves itself as you type.' }}</p>
+            } @else {
+              <p class="band-todo">The text cannot be read yet, so the tune stays as it was.</p>
+            }
+            <p class="band-else">Undo goes back step by step, also after a reload.</p>
+          </div>
+          <div class="band-actions">
+            <a class="btn btn-solid" [routerLink]="['/tunes', id()]">To the tune</a>
+            <button type="button" class="btn btn-line" [disabled]="isMoving() || !isReadable()" (click)="moveKey(-1)">Key down a semitone</button>
+            <button type="button" class="btn btn-line" [disabled]="isMoving() || !isReadable()" (click)="moveKey(1)">Key up a semitone</button>
+          </div>
+        </section>
+        <main class="layer page-fill">
+          @if (found().said) {
+            <p class="fault-text" role="alert">{{ found().said }}</p>
+          }
+          @if (found().faults.length > 0) {
+            <zp-abc-faults [faults]="found().faults" [abc]="draft.abc" />
+          }
+          <label class="form-label" for="abc">ABC, standard 2.1</label>
+          <textarea id="abc" class="form-control abc-text" style="min-height: 55vh" spellcheck="false" [value]="draft.abc" (input)="typed($event)"></textarea>
+        </main>
+      } @else {
+        <main class="layer page-fill"><p class="second" role="status">Opening the text …</p></main>
+      }
     </div>
   `,
 })
 export class TuneTextPage {
-  private readonly tunes = inject(TunesService);
+  private readonly engraver = inject(Engraver);
   private readonly notices = inject(NoticeService);
-  private readonly router = inject(Router);
+  protected readonly editor = inject(TuneEditor);
 
   readonly id = input.required<string>();
-  protected readonly title = signal('');
-  protected readonly fault = signal('');
-  protected readonly faults = signal<readonly AbcFaultReport[]>([]);
-  protected readonly isBusy = signal(true);
-  protected abc = '';
+  protected readonly found = signal(readable);
+  protected readonly isMoving = signal(false);
+  protected readonly isReadable = computed(() => this.found().faults.length === 0 && this.found().said === '');
+  protected readonly comparison = computed(() => {
+    const conflict = this.editor.conflict();
+    return conflict === undefined ? undefined : compareTexts(conflict.base, conflict.mine, conflict.theirs);
+  });
 
   constructor() {
     effect(() => {
-      this.tunes.detail(this.id()).subscribe({
-        next: (tune) => {
-          this.title.set(tune.title);
-          this.abc = tune.abc;
-          this.isBusy.set(false);
-        },
-        error: (error: unknown) => this.fault.set(saidBy(error)),
-      });
+      const id = this.id();
+      untracked(() => void this.editor.open(id));
+    });
+    effect((onCleanup) => {
+      const abc = this.editor.draft()?.abc;
+      if (abc === undefined) return;
+      const timer = setTimeout(() => void this.read(abc), quietMs);
+      onCleanup(() => clearTimeout(timer));
     });
   }
 
-  protected save(): void {
-    this.isBusy.set(true);
-    this.fault.set('');
-    this.tunes.save(this.id(), this.abc).subscribe({
-      next: (saved) => {
-        this.isBusy.set(false);
-        this.faults.set(saved.kind === 'refused' ? saved.faults : []);
-        if (saved.kind === 'saved') {
-          this.notices.done('The text is saved.');
-          void this.router.navigate(['/tunes', this.id()]);
-        }
-      },
-      error: (error: unknown) => {
-        this.isBusy.set(false);
-        this.fault.set(saidBy(error));
-      },
-    });
+  protected typed(event: Event): void {
+    this.editor.setText((event.target as HTMLTextAreaElement).value, 'the text', 'text');
+  }
+
+  protected async moveKey(semitones: number): Promise<void> {
+    const abc = this.editor.draft()?.abc;
+    if (abc === undefined) return;
+    this.isMoving.set(true);
+    try {
+      this.editor.setText(await this.engraver.moved(abc, semitones), 'the key');
+    } catch (error) {
+      this.notices.done(saidBy(error));
+    } finally {
+      this.isMoving.set(false);
+    }
+  }
+
+  private async read(abc: string): Promise<void> {
+    const parse = await this.engraver.parser();
+    const instrument = instrumentById(this.editor.stored()?.instrument ?? 'practice-chanter');
+    if (this.editor.draft()?.abc === abc) this.found.set(textFaults(instrument, abc, parse));
   }
 }

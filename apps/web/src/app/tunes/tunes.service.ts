@@ -6,6 +6,7 @@ import {
   tuneSummarySchema,
   type ImportResult,
   type TuneDetail,
+  type TuneInput,
   type TuneSave,
   type TuneSummary,
 } from '@zelpit/contract';
@@ -22,8 +23,8 @@ import {
   type TuneChanges,
 } from '@zelpit/core';
 import { from, map, switchMap, type Observable } from 'rxjs';
-import * as z from 'zod';
-import { ApiService } from '../api/api.service';
+import { ApiService, type Sending } from '../api/api.service';
+import { OutgoingService } from '../saving/outgoing.service';
 import { Engraver } from '../score/engraver.service';
 
 /** A tune with everything that is found in it. */
@@ -41,33 +42,38 @@ export interface OpenedTune {
 @Injectable({ providedIn: 'root' })
 export class TunesService {
   private readonly api = inject(ApiService);
+  private readonly outgoing = inject(OutgoingService);
   private readonly engraver = inject(Engraver);
 
   list(): Observable<TuneSummary[]> {
-    return this.api.get('/api/tunes', z.array(tuneSummarySchema));
+    return this.api.all('/api/tunes', tuneSummarySchema);
   }
 
   detail(id: string): Observable<TuneDetail> {
     return this.api.get(`/api/tunes/${id}`, tuneDetailSchema);
   }
 
+  /** A tune's text taken apart. */
+  takeApart(detail: TuneDetail): Observable<OpenedTune> {
+    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, readTune(instrumentById(detail.instrument), parsed))));
+  }
+
   open(id: string): Observable<OpenedTune> {
     void this.engraver.load();
-    return this.detail(id).pipe(
-      switchMap((detail) => from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, readTune(instrumentById(detail.instrument), parsed))))),
-    );
+    return this.detail(id).pipe(switchMap((detail) => this.takeApart(detail)));
   }
 
   bringIn(file: Blob): Observable<ImportResult> {
-    return this.api.upload('/api/tunes/import', file, importResultSchema);
+    return this.outgoing.make({ path: '/api/tunes/import', body: file, schema: importResultSchema, said: 'what you brought in' });
   }
 
-  save(id: string, abc: string): Observable<TuneSave> {
-    return this.api.put(`/api/tunes/${id}`, { abc }, tuneSaveSchema);
+  save(id: string, input: TuneInput, sending?: Sending): Observable<TuneSave> {
+    return this.api.put(`/api/tunes/${id}`, input, tuneSaveSchema, sending);
   }
 
-  move(id: string, semitones: number): Observable<TuneSave> {
-    return this.api.post(`/api/tunes/${id}/move`, { semitones }, tuneSaveSchema);
+  /** The text in another key, without saving it. */
+  moved(abc: string, semitones: number): Promise<string> {
+    return this.engraver.moved(abc, semitones);
   }
 
   putAway(id: string): Observable<void> {

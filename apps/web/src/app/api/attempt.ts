@@ -1,0 +1,25 @@
+import { signal } from '@angular/core';
+import type { Observable } from 'rxjs';
+import { saidBy } from './api.service';
+
+/** Something that a form asks of the server: whether it is underway, and what went wrong, as a sentence. */
+export class Attempt {
+  readonly fault = signal('');
+  readonly isBusy = signal(false);
+
+  run<T>(asked: Observable<T>, done: (answer: T) => void, failed?: (error: unknown) => void): void {
+    this.isBusy.set(true);
+    this.fault.set('');
+    asked.subscribe({
+      next: (answer) => {
+        this.isBusy.set(false);
+        done(answer);
+      },
+      error: (error: unknown) => {
+        this.isBusy.set(false);
+        this.fault.set(saidBy(error));
+        failed?.(error);
+      },
+    });
+  }
+}

@@ -1,0 +1,81 @@
+import { Component, computed, input, linkedSignal, output } from '@angular/core';
+import { firstChoices, type Choices, type Comparison, type Side } from './pieces';
+
+/** Two versions of one document side by side, piece by piece, to choose from. */
+@Component({
+  selector: 'zp-conflict',
+  template: `
+    <section class="band" aria-label="Two versions">
+      <div class="band-said" role="alert">
+        <p class="band-todo">{{ name() }} was changed elsewhere too.</p>
+        <p class="band-else">{{ said() }}</p>
+      </div>
+      <div class="band-actions">
+        <button type="button" class="btn btn-solid" (click)="resolved.emit(comparison().join(choices()))">Keep what is chosen</button>
+        <button type="button" class="btn btn-line" (click)="all('mine')">All mine</button>
+        <button type="button" class="btn btn-line" (click)="all('theirs')">All of theirs</button>
+      </div>
+    </section>
+    <main class="layer page-fill versions">
+      <h2 class="versions-head">Mine, here</h2>
+      <h2 class="versions-head">Theirs, saved {{ theirsSaid() }}</h2>
+      @for (piece of differing(); track piece.key) {
+        <div class="version-piece" role="radiogroup" [attr.aria-label]="piece.name">
+          <p class="version-name">
+            {{ piece.name }}
+            @if (piece.changed === 'both') {
+              <span class="wrongly">changed on both sides</span>
+            } @else {
+              <span class="second">changed {{ piece.changed === 'mine' ? 'here' : 'elsewhere' }} only</span>
+            }
+          </p>
+          @for (side of sides; track side) {
+            <button
+              type="button"
+              class="version"
+              role="radio"
+              [attr.aria-checked]="choices().get(piece.key) === side"
+              [attr.aria-label]="piece.name + (side === 'mine' ? ', mine: ' : ', theirs: ') + (piece[side] || 'nothing')"
+              (click)="choose(piece.key, side)"
+            >
+              <span class="version-side">{{ side === 'mine' ? 'Mine' : 'Theirs' }}</span>
+              <span [class.version-text]="isText()">{{ piece[side] || 'nothing' }}</span>
+            </button>
+          }
+        </div>
+      }
+      @if (alike() > 0) {
+        <p class="second version-alike">{{ alike() }} {{ alike() === 1 ? 'piece is' : 'pieces are' }} the same in both.</p>
+      }
+    </main>
+  `,
+})
+export class ConflictComponent<D> {
+  readonly name = input.required<string>();
+  readonly comparison = input.required<Comparison<D>>();
+  /** When the other version was saved, in words. */
+  readonly theirsSaid = input('');
+  /** True where the pieces are lines of a text. */
+  readonly isText = input(false);
+  readonly resolved = output<D>();
+
+  protected readonly sides: readonly Side[] = ['mine', 'theirs'];
+  protected readonly choices = linkedSignal((): Choices => firstChoices(this.comparison().pieces));
+  protected readonly differing = computed(() => this.comparison().pieces.filter(({ changed }) => changed !== 'same'));
+  protected readonly alike = computed(() => this.comparison().pieces.length - this.differing().length);
+  protected readonly said = computed(() => {
+    const clashes = this.differing().filter(({ changed }) => changed === 'both').length;
+    if (clashes === 0) return 'Nothing was changed on both sides: both can be kept together as chosen below.';
+    return clashes === 1
+      ? 'One piece was changed on both sides. Choose for each which one holds.'
+      : `${clashes} pieces were changed on both sides. Choose for each which one holds.`;
+  });
+
+  protected choose(key: string, side: Side): void {
+    this.choices.update((choices) => new Map(choices).set(key, side));
+  }
+
+  protected all(side: Side): void {
+    this.resolved.emit(this.comparison().join(new Map(this.comparison().pieces.map(({ key }) => [key, side]))));
+  }
+}

@@ -1,0 +1,22 @@
+import type { AbcFaultReport } from '@zelpit/contract';
+import { readBook, ZelpitFault, type Instrument, type ParseAbc } from '@zelpit/core';
+
+/** What keeps the text of one tune from being saved: places in it, or one sentence. Both are empty where nothing does. */
+export interface TextFaults {
+  readonly faults: readonly AbcFaultReport[];
+  readonly said: string;
+}
+
+/** Reads a text as the server will read it. */
+export function textFaults(instrument: Instrument, abc: string, parse: ParseAbc): TextFaults {
+  try {
+    const readings = [...readBook(instrument, abc, parse)];
+    if (readings.length !== 1)
+      return { faults: [], said: `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.` };
+    const [reading] = readings;
+    return { faults: reading.kind === 'refused' ? reading.entry.faults : [], said: '' };
+  } catch (error) {
+    if (error instanceof ZelpitFault) return { faults: [], said: error.message };
+    throw error;
+  }
+}
