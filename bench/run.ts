@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { allTestsFigures } from './all-tests.bench';
 import { changeFigures } from './changes.bench';
 import { firstLoadFigures } from './first-load.bench';
+import { killFigures } from './kill.bench';
+import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
 import { soundFigures } from './sound.bench';
 
@@ -27,7 +29,9 @@ async function earlier(names: RegExp): Promise<readonly Figure[]> {
 }
 
 const figures: Figure[] = [...changeFigures(), ...soundFigures(), ...(await firstLoadFigures())];
-figures.push(...(isQuick ? await earlier(/npm test/) : await allTestsFigures()));
+figures.push(
+  ...(isQuick ? await earlier(/SIGKILL|a kill|of a save|npm test/) : [...(await killFigures()), ...(await loadFigures()), ...(await allTestsFigures())]),
+);
 const day = new Date().toISOString().slice(0, 10);
 const head = `# Measured\n\nWritten by \`npm run bench\` on ${day}, Node ${process.versions.node}, ${cpus().length} cores. Medians; a ratio is the figure over its baseline, both from the same run.\n`;
 await writeFile(join(folder, 'RESULTS.md'), `${head}\n${table(figures)}\n`);

@@ -5,6 +5,8 @@ export interface ApiVisitor {
   readonly headers: Record<string, string>;
   send(method: string, path: string, body?: unknown, at?: string): Promise<Response>;
   get<T>(path: string, at?: string): Promise<T>;
+  /** The first page of a list. */
+  list<T>(path: string, at?: string): Promise<T[]>;
 }
 
 const tokenHeader = 'x-zelpit-token';
@@ -35,5 +37,7 @@ function visitorWith(address: string, cookie: string, token: string): ApiVisitor
       headers: { cookie, [tokenHeader]: token, 'content-type': body instanceof Uint8Array ? 'application/octet-stream' : 'application/json' },
       body: body instanceof Uint8Array || body === undefined ? body : JSON.stringify(body),
     } as RequestInit);
-  return { address, headers: { cookie, [tokenHeader]: token }, send, get: async (path, at) => (await send('GET', path, undefined, at)).json() as never };
+  const get: ApiVisitor['get'] = async (path, at) => (await send('GET', path, undefined, at)).json() as never;
+  const list: ApiVisitor['list'] = async (path, at) => (await get<{ items: never[] }>(path, at)).items;
+  return { address, headers: { cookie, [tokenHeader]: token }, send, get, list };
 }

@@ -18,8 +18,9 @@ async function visitor(viewport, colorScheme) {
   await page.waitForURL('**/tunes');
   const places = await page.evaluate(async () => {
     const get = async (path) => (await fetch(path)).json();
-    const tunes = await get('/api/tunes');
-    const [sheet] = await get('/api/sheets');
+    const list = async (path) => (await get(path)).items;
+    const tunes = await list('/api/tunes');
+    const [sheet] = await list('/api/sheets');
     const { lines } = await get(`/api/sheets/${sheet.id}`);
     return { tune: tunes.find((tune) => tune.title === 'The Blue Wheelbarrow').id, sheet: sheet.id, code: lines[0].code };
   });

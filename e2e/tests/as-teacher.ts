@@ -1,4 +1,4 @@
-import { test as base, expect, type ConsoleMessage, type Page } from '@playwright/test';
+import { test as base, expect, type ConsoleMessage, type Locator, type Page } from '@playwright/test';
 import { startServer, type RunningServer } from '../server.mjs';
 
 /** The browser's own word on an answer of the API that a test asked for. */
@@ -51,3 +51,18 @@ export async function pasteTune(page: Page, abc: string): Promise<void> {
   await page.getByLabel(/ABC text of one tune/).fill(abc);
   await page.getByRole('button', { name: 'Bring in' }).click();
 }
+
+export const lineTitles = (page: Page): Locator => page.locator('.line-row .line-title');
+
+/** Makes a sheet of three lines from a tune and opens it. */
+export async function newSheet(page: Page): Promise<void> {
+  await openTune(page, 'Marmalade for the Ferryman');
+  for (const row of [0, 1, 2]) await page.getByRole('checkbox').nth(row).check();
+  await page.getByRole('button', { name: /Make 3 lines/ }).click();
+  await expect(lineTitles(page)).toHaveCount(3);
+  await page.getByRole('button', { name: /New sheet for/ }).click();
+  await expect(page.getByLabel('Title of the sheet')).toBeVisible();
+  await expect(lineTitles(page)).toHaveCount(3);
+}
+
+export const saved = (page: Page): Promise<void> => expect(page.locator('.save-state')).toHaveText(/^Saved/);

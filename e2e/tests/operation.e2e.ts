@@ -47,7 +47,7 @@ test('two servers on one database behind a proxy: one session, one order of save
   const proxy = await roundRobin([one.address, other.address]);
   try {
     const visitor = await signInToDemo(proxy.address);
-    const [{ id }] = await visitor.get<Sheet[]>('/api/sheets');
+    const [{ id }] = await visitor.list<Sheet>('/api/sheets');
     let sheet = await visitor.get<Sheet>(`/api/sheets/${id}`);
     for (let round = 1; round <= 6; round += 1) {
       const answer = await visitor.send('PUT', `/api/sheets/${id}`, save(sheet, `Round ${round}`));
@@ -140,7 +140,7 @@ test('figures for machines are served on loopback, by route and without names', 
   const server = await startServer({ env: { ZELPIT_METRICS_PORT: String(port) } });
   try {
     const visitor = await signInToDemo(server.address);
-    const [{ id }] = await visitor.get<Sheet[]>('/api/sheets');
+    const [{ id }] = await visitor.list<Sheet>('/api/sheets');
     await visitor.get(`/api/sheets/${id}`);
     const text = await (await fetch(`http://127.0.0.1:${port}/metrics`)).text();
     expect(text).toMatch(/zelpit_request_seconds_count\{method="GET",route="\/api\/sheets\/:id",status="200"\} 1/);

@@ -42,7 +42,7 @@ function isAlive(pid: number): boolean {
 async function aliases(state: string): Promise<readonly string[]> {
   const started = start(state);
   const visitor = await signInToDemo(await addressOf(started));
-  const students = await visitor.get<{ alias: string }[]>('/api/students');
+  const students = await visitor.list<{ alias: string }>('/api/students');
   started.child.kill('SIGINT');
   await started.ended;
   return students.map(({ alias }) => alias);
@@ -69,7 +69,7 @@ test.describe('npm start', () => {
     const address = await addressOf(started);
     const ask = await visitor(address);
     sheets = await ask('/api/sheets');
-    expect(sheets).toHaveLength(1);
+    expect(sheets).toHaveProperty('items.length', 1);
     const second = start(state);
     expect(await second.ended).toBe(0);
     expect(second.said()).toContain(`Zelpit runs already: ${address}`);
@@ -166,7 +166,7 @@ test.describe('npm start', () => {
     const url = new URL(process.env['ZELPIT_TEST_DATABASE_URL'] ?? '');
     const started = start(elsewhere, { DATABASE_URL: url.toString() });
     const ask = await visitor(await addressOf(started));
-    expect(await ask('/api/sheets')).toHaveLength(1);
+    expect(await ask('/api/sheets')).toHaveProperty('items.length', 1);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
     expect(existsSync(join(elsewhere, 'postgres'))).toBe(false);

@@ -1,4 +1,4 @@
-import { expect, pasteTune, signIn, test } from './as-teacher';
+import { expect, pasteTune, saved, signIn, test } from './as-teacher';
 
 const mixedBook = `X:1
 T:The Good One
@@ -83,10 +83,11 @@ test('the text of a tune is corrected in place; a fault in it is shown and nothi
   await page.getByRole('link', { name: 'Text' }).click();
   const field = page.getByLabel('ABC, standard 2.1');
   await field.fill('X:1\nT:Draft\nM:4/4\nL:1/4\nK:HP\n{g A c e a|\n');
-  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/Line 6, character 1/)).toBeVisible();
+  await expect(page.locator('.save-state')).toHaveText('Not saved yet; kept in this browser');
   await field.fill('X:1\nT:Draft Two\nM:4/4\nL:1/4\nK:HP\n{g}A c e f|\n');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await saved(page);
+  await page.getByRole('link', { name: 'To the tune' }).click();
   await expect(page.getByRole('button', { name: 'Tune: Draft Two' })).toBeVisible();
   await page.goto('/tunes');
   await page.getByRole('button', { name: 'Put away Draft Two' }).click();

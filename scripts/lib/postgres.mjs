@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { setTimeout as pause } from 'node:timers/promises';
 import { join } from 'node:path';
 import { freePort } from './ports.mjs';
 import { installFromDebian, isRoot, output, say, Sentence } from './run.mjs';
@@ -97,8 +98,9 @@ function createCluster(binaries, folder, password) {
 /**
  * Starts the clone's own PostgreSQL on loopback, creating it the first time.
  * @param options.isThrowaway true for tests: faster, not safe against power cuts
+ * @param options.port where it listens if that is free
  */
-export async function startPostgres(stateFolder, { isThrowaway = false } = {}) {
+export async function startPostgres(stateFolder, { isThrowaway = false, port: wanted = isThrowaway ? 0 : usualPort } = {}) {
   const binaries = await ensureBinaries();
   mkdirSync(stateFolder, { recursive: true });
   const folder = clusterFolder(stateFolder);
@@ -106,7 +108,7 @@ export async function startPostgres(stateFolder, { isThrowaway = false } = {}) {
   createCluster(binaries, folder, password);
   let port = runningPort(binaries, folder);
   if (port === undefined) {
-    port = await freePort(isThrowaway ? 0 : usualPort);
+    port = await freePort(wanted);
     const options = ['-h 127.0.0.1', `-p ${port}`, "-c unix_socket_directories=''", ...(isThrowaway ? ['-c fsync=off'] : [])].join(' ');
     const started = pg(binaries, 'pg_ctl', ['start', '-w', '-t', '30', '-D', folder, '-l', join(folder, 'server.log'), '-o', options]);
     if (started.status !== 0)
@@ -121,8 +123,37 @@ export async function startPostgres(stateFolder, { isThrowaway = false } = {}) {
       return url(name);
     },
     folder,
+    port,
+    kill: () => killAll(folder),
     stop: () => pg(binaries, 'pg_ctl', ['stop', '-w', '-m', 'fast', '-D', folder]),
   };
+}
+
+/** Ends the server and everything that it started with SIGKILL, as a power cut would, and waits until they are gone. */
+async function killAll(folder) {
+  const [postmaster] = readFileSync(join(folder, 'postmaster.pid'), 'utf8').split('\n');
+  const all = [postmaster, ...childrenOf(postmaster)];
+  for (const pid of all) signal(pid, 'SIGKILL');
+  while (all.some((pid) => processNameOf(pid) !== '')) await pause(10);
+}
+
+function childrenOf(parent) {
+  return readdirSync('/proc').filter((pid) => {
+    if (!/^\d+$/.test(pid)) return false;
+    try {
+      return /^\d+ \(.*\) \S+ (\d+)/s.exec(readFileSync(`/proc/${pid}/stat`, 'utf8'))?.[1] === parent;
+    } catch {
+      return false;
+    }
+  });
+}
+
+function signal(pid, name) {
+  try {
+    process.kill(Number(pid), name);
+  } catch {
+    // Gone already.
+  }
 }
 
 function createDatabase(binaries, port, password, name) {

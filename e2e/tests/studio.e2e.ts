@@ -1,0 +1,140 @@
+import type { Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { startServer } from '../server.mjs';
+import { expect, signIn, test } from './as-teacher';
+
+const password = 'reeds in the rain';
+
+/** The newest link in the outbox. */
+async function newestLink(page: Page, address: string): Promise<string> {
+  await page.goto(`${address}/outbox`);
+  return (await page.locator('.mail-body a').first().getAttribute('href')) as string;
+}
+
+test('a first start without the demo leads to a studio of one’s own; a teacher joins by a link; both see their part', async ({ browser }) => {
+  test.setTimeout(90_000);
+  const server = await startServer({ env: { ZELPIT_DEMO: '0' } });
+  try {
+    const owner = await (await browser.newContext()).newPage();
+    await owner.goto(`${server.address}/tunes`);
+    await expect(owner).toHaveURL(/\/new-studio$/);
+    await owner.getByLabel('Name of the studio').fill('Fell Row');
+    await owner.getByLabel('Your name').fill('Ada Quill');
+    await owner.getByLabel('Your e-mail address').fill('ada@fell-row.example');
+    await owner.getByLabel(/A password/).fill('short');
+    await owner.getByRole('button', { name: 'Create the studio' }).click();
+    await expect(owner.getByRole('alert')).toContainText('at least 10 signs');
+    await owner.getByLabel(/A password/).fill(password);
+    await owner.getByRole('button', { name: 'Create the studio' }).click();
+    await expect(owner.getByText('No tune is here yet.')).toBeVisible();
+
+    await owner.goto(`${server.address}/teachers`);
+    await owner.getByLabel('Name', { exact: true }).fill('Ben Sloe');
+    await owner.getByLabel('E-mail address').fill('ben@fell-row.example');
+    await owner.getByRole('button', { name: 'Invite' }).click();
+    await expect(owner.getByText('Ben Sloe is invited.')).toBeVisible();
+    const link = await newestLink(owner, server.address);
+
+    const teacher = await (await browser.newContext()).newPage();
+    await teacher.goto(link);
+    await expect(teacher.getByRole('heading', { name: 'Join Fell Row.' })).toBeVisible();
+    await teacher.getByLabel(/A password/).fill(password);
+    await teacher.getByRole('button', { name: 'Join' }).click();
+    await expect(teacher).toHaveURL(/\/tunes$/);
+    await teacher.goto(`${server.address}/deeds`);
+    await expect(teacher).toHaveURL(/\/places$/);
+    await expect(teacher.getByRole('link', { name: /Archive/ })).toHaveCount(0);
+
+    const late = await (await browser.newContext()).newPage();
+    await late.goto(link);
+    await expect(late.getByRole('alert')).toContainText('This link was used already');
+
+    await owner.goto(`${server.address}/deeds`);
+    await expect(owner.getByRole('row', { name: /Ben Sloe joined the studio Fell Row/ })).toBeVisible();
+    await owner.goto(`${server.address}/teachers`);
+    await owner.getByRole('button', { name: 'Remove Ada Quill' }).click();
+    await owner.getByRole('button', { name: 'Remove Ada Quill', exact: true }).click();
+    await expect(owner.getByRole('alert')).toBeVisible();
+    await owner.getByRole('button', { name: 'Remove Ben Sloe' }).click();
+    await owner.getByRole('button', { name: 'Remove Ben Sloe', exact: true }).click();
+    await expect(owner.getByText('Ben Sloe was removed.')).toBeVisible();
+    await teacher.reload();
+    await expect(teacher).toHaveURL(/\/sign-in/);
+
+    await late.goto(`${server.address}/new-password`);
+    await late.getByLabel('E-mail address').fill('ada@fell-row.example');
+    await late.getByRole('button', { name: 'Send the link' }).click();
+    await expect(late.getByText('If an account with this address is here')).toBeVisible();
+    await late.goto(await newestLink(late, server.address));
+    await late.getByLabel(/A password/).fill('another long password');
+    await late.getByRole('button', { name: 'Set the password' }).click();
+    await expect(late).toHaveURL(/\/tunes$/);
+    await owner.reload();
+    await expect(owner).toHaveURL(/\/sign-in/);
+  } finally {
+    await server.stop();
+  }
+});
+
+test('a student opens their own sheets by a link and nothing else', async ({ page, browser }) => {
+  await signIn(page, '/students');
+  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  const link = await page.locator('.link-address').innerText();
+  const tablet = await (await browser.newContext({ viewport: { width: 768, height: 1024 } })).newPage();
+  await tablet.goto(link);
+  await tablet.getByRole('button', { name: 'Open the sheets' }).click();
+  await expect(tablet).toHaveURL(/\/mine$/);
+  await tablet.getByRole('listitem').getByRole('link').first().click();
+  await expect(tablet.getByRole('button', { name: 'Start' })).toBeVisible();
+  await tablet.goto(new URL('/students', link).toString());
+  await expect(tablet).toHaveURL(/\/mine$/);
+});
+
+test('a guardian’s consent is noted with the caution beside it, and half of one is refused', async ({ page }) => {
+  await signIn(page, '/students');
+  await page.getByLabel('Name or alias').fill('Clover');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Name and consent of Clover' }).click();
+  await expect(page.getByText('Before a child is recorded, a guardian agrees.')).toBeVisible();
+  await page.getByLabel('Guardian who agreed').fill('H. Lunn');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('The day is missing.');
+  await page.getByLabel('On the day').fill('2026-03-09');
+  await page.getByLabel('To what').fill('Takes recorded in the lesson');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('consent of 9 Mar 2026')).toBeVisible();
+});
+
+test('the whole studio goes out as one file and comes into an empty one; a broken file changes nothing', async ({ page, browser }) => {
+  await signIn(page, '/archive');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the file' }).click()]);
+  const archive = await readFile(await download.path());
+  const server = await startServer({ env: { ZELPIT_DEMO: '0' } });
+  try {
+    const owner = await (await browser.newContext()).newPage();
+    await owner.goto(server.address);
+    await owner.getByLabel('Name of the studio').fill('Far Shore');
+    await owner.getByLabel('Your name').fill('Ivo Tarn');
+    await owner.getByLabel('Your e-mail address').fill('ivo@far-shore.example');
+    await owner.getByLabel(/A password/).fill(password);
+    await owner.getByRole('button', { name: 'Create the studio' }).click();
+    await expect(owner).toHaveURL(/\/tunes$/);
+    await owner.goto(`${server.address}/archive`);
+    const bring = async (buffer: Buffer, button: RegExp): Promise<void> => {
+      await owner.locator('input[type=file]').setInputFiles({ name: 'studio.zip', mimeType: 'application/zip', buffer });
+      await owner.getByRole('button', { name: button }).click();
+    };
+    await bring(archive.subarray(0, archive.length - 200), /empty studio/);
+    await expect(owner.getByRole('alert')).toBeVisible();
+    await owner.getByRole('button', { name: 'Leave it' }).click();
+    await bring(archive, /empty studio/);
+    await expect(owner.getByText(/Here now: \d+ students, \d+ tunes, \d+ sheets\./)).toBeVisible();
+    await owner.goto(`${server.address}/tunes`);
+    await expect(owner.getByRole('link', { name: 'The Blue Wheelbarrow' })).toBeVisible();
+    await owner.goto(`${server.address}/archive`);
+    await bring(archive, /empty studio/);
+    await expect(owner.getByRole('alert')).toContainText('This studio holds students, tunes or sheets already.');
+  } finally {
+    await server.stop();
+  }
+});
