@@ -67,7 +67,7 @@ export class ConflictComponent<D> {
     const clashes = this.differing().filter(({ changed }) => changed === 'both').length;
     if (clashes === 0) return 'Nothing was changed on both sides: both can be kept together as chosen below.';
     return clashes === 1
-      ? 'One piece was changed on both sides. Choose for each which one holds.'
+      ? 'One piece was changed on both sides. Choose which one holds.'
       : `${clashes} pieces were changed on both sides. Choose for each which one holds.`;
   });
 

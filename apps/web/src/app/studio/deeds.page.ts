@@ -40,7 +40,7 @@ const atOnce = 50;
                   <td class="text-nowrap">{{ entry.until | date: 'd MMM, HH:mm' }}</td>
                   <td>{{ entry.who }}</td>
                   <td>
-                    {{ entry.did }} {{ kindSaid(entry) }} <b>{{ entry.thing }}</b>
+                    {{ entry.did }} {{ kindSaid(entry) }} <b>{{ entry.thing }}</b>&nbsp;
                     @if (entry.times > 1) {
                       <span class="second">· {{ entry.times }} times since {{ entry.from | date: 'HH:mm' }}</span>
                     }
