@@ -1,5 +1,6 @@
-import { holesThatDiffer, scaleDegree, soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { holesThatDiffer, scaleDegree, soundingPitch, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { hertz, type Hertz } from '../pitch';
+import { tablePitch } from './pattern-sound';
 
 /**
  * What a hole pattern gives to the ear.
@@ -9,12 +10,15 @@ export interface Heard {
   readonly kind: 'charted' | 'coloured';
   readonly note: NoteId;
   readonly pitch: Hertz;
+  /** False where the model says that the tone may jump. */
+  readonly isSteady: boolean;
+  /** How far plausible instruments differ here, in cents; 0 for a charted pattern. */
+  readonly spread: number;
 }
 
 /**
- * The sound of any pattern by the rule of the topmost open hole: what is covered above it counts, what lies below only
- * colours the tone. A charted pattern is itself; any other sounds near the charted note that shares its topmost open
- * hole, and among several near the one whose holes differ least. The one place to replace by an acoustic model.
+ * The sound of any pattern. A charted pattern is itself; any other sounds what the acoustic model says, near the charted note whose
+ * pitch is nearest. Half covers, which no table holds, sound near the charted note whose holes differ least.
  * @param reference pitch of the instrument's reference note
  * @example heardFrom(practiceChanter, pattern('X XXO XXXX')).note // 'e'
  */
@@ -22,31 +26,26 @@ export function heardFrom(instrument: Instrument, holes: Pattern, reference?: He
   const sounding = reference ?? hertz(instrument.reference.hertz);
   const charted = instrument.fingerings.find((fingering) => holesThatDiffer(fingering.pattern, holes) === 0);
   if (charted !== undefined) {
-    return { kind: 'charted', note: charted.note, pitch: soundingPitch(instrument, charted.note, sounding) };
+    return { kind: 'charted', note: charted.note, pitch: soundingPitch(instrument, charted.note, sounding), isSteady: true, spread: 0 };
   }
-  const note = nearestByTopmostOpenHole(instrument, holes);
-  return { kind: 'coloured', note, pitch: soundingPitch(instrument, note, sounding) };
+  const found = tablePitch(instrument, holes);
+  if (found === undefined) {
+    const note = nearestByHoles(instrument, holes);
+    return { kind: 'coloured', note, pitch: soundingPitch(instrument, note, sounding), isSteady: false, spread: 0 };
+  }
+  const pitch = hertz((found.hertz * sounding) / instrument.reference.hertz);
+  return { kind: 'coloured', note: nearestNote(instrument, pitch, sounding), pitch, isSteady: found.isSteady, spread: found.spread };
 }
 
-function nearestByTopmostOpenHole(instrument: Instrument, holes: Pattern): NoteId {
-  const topmost = topmostOpenHole(holes);
-  let best = instrument.fingerings[0];
-  let bestScore = Number.POSITIVE_INFINITY;
-  for (const fingering of instrument.fingerings) {
-    const apart = Math.abs(topmostOpenHole(fingering.pattern) - topmost);
-    const score = apart * 100 + holesThatDiffer(fingering.pattern, holes);
-    if (score < bestScore) {
-      best = fingering;
-      bestScore = score;
-    }
-  }
-  return best.note;
+/** The note of the instrument that lies nearest to a pitch. */
+export function nearestNote(instrument: Instrument, pitch: Hertz, reference: Hertz = hertz(instrument.reference.hertz)): NoteId {
+  const off = (note: NoteId): number => Math.abs(Math.log2(pitch / soundingPitch(instrument, note, reference)));
+  return instrument.notes.reduce((best, each) => (off(each.id) < off(best.id) ? each : best)).id;
 }
 
-/** Index of the first hole from the face that is not covered; one past the last where all are. */
-function topmostOpenHole(holes: Pattern): number {
-  const index = holes.findIndex((coverage) => coverage < 1);
-  return index === -1 ? holes.length : index;
+function nearestByHoles(instrument: Instrument, holes: Pattern): NoteId {
+  const apart = ({ pattern }: Fingering): number => pattern.reduce((sum, coverage, hole) => sum + Math.abs(coverage - holes[hole]), 0);
+  return instrument.fingerings.reduce((best, each) => (apart(each) < apart(best) ? each : best)).note;
 }
 
 /** True where `candidate` lies strictly between the two notes of the scale. */

@@ -13,5 +13,6 @@ export {
 export { loadInstrument } from './load-instrument';
 export { chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
 export { fingerCoverage, holesThatDiffer, pattern, patternKey, withFingers } from './pattern';
-export { practiceChanter } from './practice-chanter.data';
+export { noteIdOf } from './chromatic-notes';
+export { pipeChanter, practiceChanter } from './practice-chanter.data';
 export { instruments, instrumentById } from './instruments';

@@ -16,7 +16,12 @@ const fingerSchema = z.strictObject({
   thumb: z.boolean(),
 });
 
-const holeSchema = z.strictObject({ id: z.string().min(1), finger: fingerId });
+const holeSchema = z.strictObject({
+  id: z.string().min(1),
+  finger: fingerId,
+  /** How much the usual half cover covers; absent where this hole is never half covered. */
+  half: coverage.optional(),
+});
 
 const noteSchema = z.strictObject({
   id: noteId,
@@ -37,14 +42,19 @@ const noteSchema = z.strictObject({
 const fingeringSchema = z.strictObject({
   note: noteId,
   /** One coverage per hole, in the order of `holes`. */
-  pattern: z.array(coverage),
+  pattern: z.array(coverage).readonly(),
   school: z.string().min(1),
   /** 1 = teach first. */
   rank: z.number().int().min(1),
   register: z.number().int().min(1),
+  /** Where the lower end can be closed on the knee: how it stands for this fingering. */
+  foot: z.enum(['closed', 'open']).optional(),
   source: z.enum(['chart', 'model', 'teacher']),
   remark: z.string().optional(),
 });
+
+/** A fingering that depends on the single instrument, outside the scale. */
+const extraSchema = z.strictObject({ name: z.string().min(1), pattern: z.array(coverage).readonly(), remark: z.string() });
 
 const graceNoteSchema = z.strictObject({
   /** Named by its finger, not by what sounds: "G grace note". */
@@ -66,7 +76,16 @@ const tapSchema = z.strictObject({
 export const instrumentSchema = z.strictObject({
   id: z.string().regex(/^[a-z0-9-]+$/),
   name: z.string().min(1),
-  family: z.enum(['pipes', 'whistle', 'recorder', 'ocarina']),
+  family: z.enum(['pipes', 'irish-pipes', 'whistle', 'recorder', 'ocarina']),
+  /** Where two models share a name: which one, as a word after it. */
+  model: z.string().optional(),
+  /** How it is blown. */
+  breath: z.string().optional(),
+  /** Before the first note. */
+  checks: z.array(z.string().min(1)).optional(),
+  /** Whether it can be played with the other hand on top, and what there is to know. */
+  mirror: z.strictObject({ kind: z.enum(['allowed', 'warned', 'refused']), said: z.string().min(1) }).optional(),
+  extras: z.array(extraSchema).optional(),
   reference: z.strictObject({ note: noteId, hertz: z.number().positive(), lowestHertz: z.number().positive(), highestHertz: z.number().positive() }),
   /** Keys of ABC under which letters are the instrument's own notes. */
   ownKeys: z.array(z.string()),
@@ -86,6 +105,7 @@ export type Finger = Instrument['fingers'][number];
 export type Hole = Instrument['holes'][number];
 export type Note = Instrument['notes'][number];
 export type Fingering = Instrument['fingerings'][number];
+export type InstrumentData = z.input<typeof instrumentSchema>;
 export type GraceNoteRule = Instrument['graceNotes'][number];
 export type FingerId = string;
 export type NoteId = string;

@@ -1,9 +1,13 @@
 import { ZelpitFault } from '../fault';
 import type { Instrument } from './instrument';
-import { practiceChanter } from './practice-chanter.data';
+import { irishChanter } from './irish-chanter.data';
+import { ocarinas } from './ocarinas.data';
+import { pipeChanter, practiceChanter } from './practice-chanter.data';
+import { recorders } from './recorders.data';
+import { whistles } from './whistles.data';
 
 /** Every built-in instrument. */
-export const instruments: readonly Instrument[] = [practiceChanter];
+export const instruments: readonly Instrument[] = [practiceChanter, pipeChanter, irishChanter, ...whistles, ...recorders, ...ocarinas];
 
 /** @throws ZelpitFault `invalid-instrument` where there is none of that name */
 export function instrumentById(id: string): Instrument {

@@ -60,7 +60,12 @@ function patternProblems(instrument: Instrument): string[] {
     if (fingering.pattern.length !== instrument.holes.length) {
       problems.push(`a fingering of ${fingering.note} has ${fingering.pattern.length} holes instead of ${instrument.holes.length}`);
     }
-    const key = `${fingering.register}/${fingering.school}/${patternKey(fingering.pattern)}`;
+    fingering.pattern.forEach((coverage, index) => {
+      const hole = instrument.holes[index];
+      if (coverage > 0 && coverage < 1 && hole !== undefined && hole.half === undefined)
+        problems.push(`${fingering.note} half covers hole ${hole.id}, which has no half cover`);
+    });
+    const key = `${fingering.register}/${fingering.school}/${fingering.foot ?? ''}/${patternKey(fingering.pattern)}`;
     const other = owner.get(key);
     if (other !== undefined && other !== fingering.note) problems.push(`${other} and ${fingering.note} share one pattern`);
     owner.set(key, fingering.note);

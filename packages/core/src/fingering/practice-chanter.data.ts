@@ -1,3 +1,5 @@
+import { thumbAndSeven } from './fingers.data';
+import type { InstrumentData } from './instrument';
 import { loadInstrument } from './load-instrument';
 import { pattern } from './pattern';
 
@@ -14,22 +16,13 @@ const downToHighG = [...downToF, 'high-g'];
  * Fingerings and ratios: usual chart. Loudness: calibrated from players' reports for the pipe chanter, dB against low A.
  * Written low A is A4; it sounds an octave lower, 237.5 Hz by default.
  */
-export const practiceChanter = loadInstrument({
+const data: InstrumentData = {
   id: 'practice-chanter',
   name: 'practice chanter',
   family: 'pipes',
   reference: { note: 'low-a', hertz: 237.5, lowestHertz: 230, highestHertz: 242 },
   ownKeys: ['HP', 'Hp'],
-  fingers: [
-    { id: 'T', label: 'thumb', spoken: 'thumb', hand: 'left', thumb: true },
-    { id: 'L1', label: 'L index', spoken: 'left index', hand: 'left', thumb: false },
-    { id: 'L2', label: 'L middle', spoken: 'left middle', hand: 'left', thumb: false },
-    { id: 'L3', label: 'L ring', spoken: 'left ring', hand: 'left', thumb: false },
-    { id: 'R1', label: 'R index', spoken: 'right index', hand: 'right', thumb: false },
-    { id: 'R2', label: 'R middle', spoken: 'right middle', hand: 'right', thumb: false },
-    { id: 'R3', label: 'R ring', spoken: 'right ring', hand: 'right', thumb: false },
-    { id: 'R4', label: 'R little', spoken: 'right little', hand: 'right', thumb: false },
-  ],
+  fingers: thumbAndSeven,
   holes: ['T', 'L1', 'L2', 'L3', 'R1', 'R2', 'R3', 'R4'].map((id) => ({ id, finger: id })),
   notes: [
     { id: 'low-g', schoolName: 'low G', writtenName: 'G', abc: 'G', writtenSemitone: 67, ratio: 7 / 8, loudnessDecibels: 2 },
@@ -63,4 +56,26 @@ export const practiceChanter = loadInstrument({
     { name: 'B grace note', written: 'b', opens: ['R3'], on: ['low-g', 'low-a'] },
   ],
   taps: [{ on: 'high-a', written: 'high-g', closes: ['T'] }],
+  breath:
+    'One steady pressure for all nine notes: no more air for higher ones. Low A and high A are an exact octave, so slurring between them shows over- or under-blowing.',
+  checks: [
+    'The reed sits firm and dry enough to speak.',
+    'The right hand stands in the low A shape, three down and the little finger up, for every top-hand note.',
+    'A sputter is too little breath; a reed that stops is too much.',
+  ],
+  mirror: { kind: 'allowed', said: 'Some players hold the right hand on top; the fingers change hands.' },
+  extras: [
+    { name: 'C natural', pattern: pattern('X XXX XOXX'), remark: 'sharp on many practice chanters' },
+    { name: 'F natural', pattern: pattern('X XOX XXXO'), remark: 'depends on the chanter' },
+  ],
+};
+
+export const practiceChanter = loadInstrument(data);
+
+/** The pipe chanter: a cone where the practice chanter is a cylinder, an octave higher, same fingers. */
+export const pipeChanter = loadInstrument({
+  ...data,
+  id: 'pipe-chanter',
+  name: 'pipe chanter',
+  reference: { note: 'low-a', hertz: 475, lowestHertz: 466, highestHertz: 484 },
 });

@@ -6,6 +6,8 @@ import { graceSteps, hidingGraceNote } from '../movement';
 export interface LaneNote {
   readonly x: number;
   readonly note: NoteId | null;
+  /** Other fingers than the ones taught first. */
+  readonly pattern?: Pattern;
   readonly graceNotes: readonly { readonly x: number; readonly note: NoteId }[];
 }
 
@@ -39,7 +41,7 @@ export function coverSpans(instrument: Instrument, notes: readonly LaneNote[], l
     }
   };
   notes.forEach((note, index) => {
-    const pattern = note.note === null ? null : chartedPattern(instrument, note.note);
+    const pattern = note.note === null ? null : (note.pattern ?? chartedPattern(instrument, note.note));
     const before = notes[index - 1];
     if (note.note !== null && note.graceNotes.length > 0) putGraceNotes(instrument, put, before, note, left);
     else put(before === undefined ? left : seamBetween(before, note), pattern);

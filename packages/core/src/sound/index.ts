@@ -2,3 +2,4 @@ export { faultPatterns, worstFault, type FaultKind } from './fault-steps';
 export { playNotes, type PlayedNote, type PlaySettings } from './play-tune';
 export { levelCap, renderTimeline, type RenderSettings } from './render';
 export type { Click, StepRole, Timeline, TimelineStep } from './timeline';
+export { heldTone } from './held-tone';

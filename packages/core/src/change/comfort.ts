@@ -1,0 +1,22 @@
+import type { Instrument, Pattern } from '../fingering';
+
+/** How the instrument is held up where the fingers hardly hold it. */
+const support: Readonly<Record<Instrument['family'], string>> = {
+  pipes: 'Rest the foot of the chanter on a table, or hold it with the right thumb.',
+  'irish-pipes': 'The chanter stands on the knee; keep its foot there.',
+  whistle: 'Hold it up with the right thumb and the right little finger.',
+  recorder: 'Rest it on the right thumb.',
+  ocarina: 'Hold it up with the little fingers and the palms.',
+};
+
+/** Holes that stay covered throughout a change. */
+export function heldThroughout(before: Pattern, after: Pattern): number {
+  return before.filter((coverage, hole) => coverage >= 1 && after[hole] >= 1).length;
+}
+
+/** A sentence where one hole or none stays covered throughout: the instrument is hardly held then. */
+export function comfortHint(instrument: Instrument, before: Pattern, after: Pattern): string | undefined {
+  const held = heldThroughout(before, after);
+  if (held > 1) return undefined;
+  return `${held === 1 ? 'One finger hardly holds it.' : 'No finger holds it.'} ${support[instrument.family]}`;
+}

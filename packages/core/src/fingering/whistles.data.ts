@@ -1,0 +1,84 @@
+import { chromaticNotes, equalReference, noteIdOf } from './chromatic-notes';
+import { fingersNamed } from './fingers.data';
+import type { Instrument, InstrumentData } from './instrument';
+import { loadInstrument } from './load-instrument';
+
+/** Half cover of a whistle hole: the free part has 0.6 of the hole's radius. */
+const half = 1 - 0.6 ** 2;
+const lowestOfD = 74;
+const writtenD = 62;
+
+/** Semitones above the bell note, first register; fingerings in the order of their rank. Usual chart. */
+const chart: readonly (readonly [semitones: number, ...holes: readonly (readonly [pattern: string, remark?: string])[]])[] = [
+  [0, ['XXX XXX']],
+  [1, ['XXX XXh', 'half hole']],
+  [2, ['XXX XXO']],
+  [3, ['XXX XhO', 'half hole']],
+  [4, ['XXX XOO']],
+  [5, ['XXX OOO']],
+  [6, ['XXh OOO', 'half hole']],
+  [7, ['XXO OOO']],
+  [8, ['XhO OOO', 'half hole'], ['XOX XXX']],
+  [9, ['XOO OOO']],
+  [
+    10,
+    ['OXX OOO', 'which one is best depends on the neighbours'],
+    ['OXX XOX', 'which one is best depends on the neighbours'],
+    ['hOO OOO', 'half-covered first hole'],
+    ['OXX XXO', 'flat'],
+  ],
+  [11, ['OOO OOO']],
+];
+
+const signs: Readonly<Record<string, number>> = { X: 1, O: 0, h: half };
+const holes = (text: string): number[] => [...text.replace(' ', '')].map((sign) => signs[sign]);
+
+function whistle(id: string, name: string, lowest: number): Instrument {
+  const first = chart.map(([semitones]) => lowest + semitones);
+  const second = chart.filter(([semitones]) => semitones < 10).map(([semitones]) => lowest + 12 + semitones);
+  const fingerings = chart.flatMap(([semitones, ...ways]) =>
+    ways.flatMap(([pattern, remark], index) => {
+      const way = { pattern: holes(pattern), school: 'usual', rank: index + 1, source: 'chart' as const, ...(remark !== undefined && { remark }) };
+      const low = { ...way, note: noteIdOf(lowest + semitones), register: 1 };
+      return semitones < 10 ? [low, { ...way, note: noteIdOf(lowest + 12 + semitones), register: 2 }] : [low];
+    }),
+  );
+  const vented = { note: noteIdOf(lowest + 12), pattern: holes('OXX XXX'), school: 'usual', rank: 2, register: 2, source: 'chart' as const };
+  const data: InstrumentData = {
+    id,
+    name,
+    family: 'whistle',
+    reference: equalReference(lowest),
+    ownKeys: [],
+    fingers: fingersNamed('L1 L2 L3 R1 R2 R3'),
+    holes: ['L1', 'L2', 'L3', 'R1', 'R2', 'R3'].map((finger, index) => ({ id: String(index + 1), finger, half })),
+    notes: chromaticNotes({
+      sounding: [...first, ...second],
+      // All whistles are read as the one in D is.
+      writtenAbove: writtenD - lowest,
+      reference: lowest,
+      octaveWord: (number) => (number >= lowest + 12 ? 'high' : ''),
+    }),
+    fingerings: [...fingerings, vented],
+    graceNotes: [],
+    taps: [],
+    breath: 'The second register is blown harder with the same fingers. The two lowest notes want little air; the highest want a straight, quick stream.',
+    checks: ['No finger is pressed: the pads just close the holes.', 'All six holes closed give the lowest note; if it jumps up, a finger leaks.'],
+    mirror: { kind: 'allowed', said: 'Some players hold the right hand on top; the fingers change hands.' },
+  };
+  return loadInstrument(data);
+}
+
+/** The six-hole whistle in D; the other keys transpose. Fingerings: usual chart. */
+export const whistleD = whistle('whistle-d', 'whistle in D', lowestOfD);
+
+export const whistles: readonly Instrument[] = [
+  whistle('whistle-e-flat', 'whistle in E flat', lowestOfD + 1),
+  whistleD,
+  whistle('whistle-c', 'whistle in C', lowestOfD - 2),
+  whistle('whistle-b-flat', 'whistle in B flat', lowestOfD - 4),
+  whistle('whistle-a', 'whistle in A', lowestOfD - 5),
+  whistle('whistle-low-g', 'low whistle in G', lowestOfD - 7),
+  whistle('whistle-low-f', 'low whistle in F', lowestOfD - 9),
+  whistle('whistle-low-d', 'low whistle in D', lowestOfD - 12),
+];
