@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import pg from 'pg';
 import { signInToDemo, type ApiVisitor } from './api-visitor';
+import { randomOf } from './random';
 import type { RunningServer, ServerSettings } from './server.mjs';
 
 export interface KillSettings {
@@ -39,17 +40,6 @@ interface Acknowledged {
   readonly at: number;
   readonly student?: { readonly id: string; readonly alias: string };
   readonly sheet?: { readonly id: string; readonly version: number; readonly title: string };
-}
-
-/** Small seeded generator (mulberry32): numbers from 0 to 1. */
-function randomOf(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 /**

@@ -57,6 +57,24 @@ try {
     await open(path);
     await shoot(page, name);
   }
+  await page.addInitScript("localStorage.setItem('zelpit.chart', 'recorder-soprano-baroque'); localStorage.setItem('zelpit.model.recorder', 'yes');");
+  await open('/charts');
+  await page.getByRole('button', { name: 'high D', exact: true }).click();
+  await page.waitForTimeout(still);
+  await shoot(page, 'chart');
+  await open(`/sheets/${places.sheet}`);
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await other.getByLabel('Words at the head of the sheet').fill('Slowly, and both hands rest between lines');
+  await other.getByLabel('What to watch', { exact: true }).first().fill('little finger waits for the ring finger');
+  await other.getByText(/^Saved/).waitFor();
+  await page.getByLabel('Title of the sheet').fill('Week of the storm');
+  await page.getByLabel('What to watch', { exact: true }).first().fill('slow and clean');
+  await page.getByText('This sheet was changed elsewhere too.').waitFor();
+  await shoot(page, 'two-versions');
+  await page.getByRole('button', { name: 'All of theirs' }).click();
+  await page.getByText(/^Saved/).waitFor();
+  await other.close();
   await open(`/sheets/${places.sheet}/paper`);
   await page
     .locator('svg.sheet-page')

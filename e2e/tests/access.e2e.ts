@@ -12,6 +12,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       `/tunes/${tune.id}`,
       `/tunes/${tune.id}/text`,
       `/tunes/${tune.id}/lines?ten=1`,
+      '/charts',
       '/students',
       '/sheets',
       `/sheets/${sheet.id}`,

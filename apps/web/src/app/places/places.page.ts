@@ -27,6 +27,7 @@ export class PlacesPage {
 
 const forAll = [
   { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
+  { to: '/charts', name: 'Charts', said: 'Every fingering of every instrument, and what any fingers sound.' },
   { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },
   { to: '/students', name: 'Students', said: 'Who learns here.' },
   { to: '/practice', name: 'Practice', said: 'Open a line by the code printed beside it.' },

@@ -62,6 +62,17 @@ export class Transport {
     }
   }
 
+  /** Plays one tone that is made at once; nothing follows it on the page. */
+  hold(made: (sampleRate: number) => Float32Array<ArrayBuffer>): void {
+    this.stop();
+    const context = this.ready();
+    const { source, gain } = this.connected(context, made(context.sampleRate));
+    source.onended = () => this.stop();
+    source.start();
+    this.source = source;
+    this.gain = gain;
+  }
+
   stop(): void {
     cancelAnimationFrame(this.frame);
     if (this.source !== undefined) {
@@ -109,9 +120,8 @@ export class Transport {
     return data;
   }
 
-  private start(context: AudioContext, what: Playable, samples: Float32Array<ArrayBuffer>, timeline: Timeline): void {
-    const countIn = (what.settings.countInBeats * 60) / what.settings.tempo;
-    const once = timeline.length / 1000 - countIn;
+  /** A source of these samples that goes through a gain of its own to the loudspeaker. */
+  private connected(context: AudioContext, samples: Float32Array<ArrayBuffer>): { readonly source: AudioBufferSourceNode; readonly gain: GainNode } {
     const buffer = context.createBuffer(1, samples.length, context.sampleRate);
     buffer.copyToChannel(samples, 0);
     const gain = context.createGain();
@@ -119,10 +129,17 @@ export class Transport {
     gain.connect(context.destination);
     const source = context.createBufferSource();
     source.buffer = buffer;
+    source.connect(gain);
+    return { source, gain };
+  }
+
+  private start(context: AudioContext, what: Playable, samples: Float32Array<ArrayBuffer>, timeline: Timeline): void {
+    const countIn = (what.settings.countInBeats * 60) / what.settings.tempo;
+    const once = timeline.length / 1000 - countIn;
+    const { source, gain } = this.connected(context, samples);
     source.loop = what.times !== 1;
     source.loopStart = countIn;
     source.loopEnd = timeline.length / 1000;
-    source.connect(gain);
     const startsAt = context.currentTime + startDelaySeconds;
     source.start(startsAt);
     if (what.times > 1) source.stop(startsAt + countIn + what.times * once);

@@ -1,0 +1,51 @@
+import type { Page } from '@playwright/test';
+import { expect, signIn, test } from './as-teacher';
+
+async function chooseInstrument(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: /^Instrument: / }).click();
+  await page.getByRole('menuitem', { name, exact: true }).click();
+}
+
+test('the chart shows a note, what moves to it, and answers any fingers', async ({ page }) => {
+  await signIn(page, '/charts');
+  await page.getByRole('button', { name: 'E', exact: true }).click();
+  await expect(page.getByText('From D: L ring and R little lift, R index, R middle and R ring land.')).toBeVisible();
+  await expect(page.getByText(/^Sounds E, in tune/)).toBeVisible();
+  await page.getByRole('button', { name: 'R little, open' }).click();
+  await expect(page.getByRole('button', { name: 'R little, covered' })).toBeVisible();
+  await expect(page.getByText(/^Sounds E, .* flat/)).toBeVisible();
+  await page.keyboard.press('8');
+  await expect(page.getByText(/^Sounds E, in tune/)).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByText('From E: L middle lifts.')).toBeVisible();
+});
+
+test('a recorder’s model is settled by one question before its chart is shown, and is kept', async ({ page }) => {
+  await signIn(page, '/charts');
+  await chooseInstrument(page, 'soprano recorder, baroque');
+  await expect(page.getByText('Is hole 5 larger or smaller than hole 4?')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'high D' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Hole 5 is smaller: German' }).click();
+  await expect(page.getByText('Dotted: other fingers on the baroque model.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'F, other fingers on the other model', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'high D', exact: true }).click();
+  await expect(page.getByText('One finger hardly holds it. Rest it on the right thumb.')).toBeVisible();
+  await page.getByRole('button', { name: 'ø 123 456' }).click();
+  await expect(page.getByRole('button', { name: 'thumb 0, half covered' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Right hand on top' })).toBeDisabled();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'high D', exact: true })).toBeVisible();
+});
+
+test('the whistle’s C natural is shown with its four fingerings and what each sounds', async ({ page }) => {
+  await signIn(page, '/charts');
+  await chooseInstrument(page, 'whistle in D');
+  await page.getByRole('button', { name: 'C', exact: true }).click();
+  for (const holes of ['OXX OOO', 'OXX XOX', 'hOO OOO', 'OXX XXO']) await expect(page.getByRole('button', { name: holes, exact: true }).first()).toBeVisible();
+  await expect(page.getByText(/^Sounds C, 1\d cents sharp/)).toBeVisible();
+  await page.getByRole('button', { name: 'OXX XOX', exact: true }).first().click();
+  await expect(page.getByText(/^Sounds C, \d+ cents flat/)).toBeVisible();
+  await page.getByRole('button', { name: /^View: / }).click();
+  await page.getByRole('menuitem', { name: 'from behind' }).click();
+  await expect(page.getByRole('button', { name: 'View: from behind' })).toBeVisible();
+});
