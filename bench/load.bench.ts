@@ -2,7 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { signInToDemo } from '../e2e/api-visitor';
+import { signInToDemo, type ApiVisitor } from '../e2e/api-visitor';
 import { freshDatabase, startServer } from '../e2e/server.mjs';
 import { benchCommand, type Figure } from './measure';
 
@@ -42,7 +42,8 @@ const percentile = (times: readonly number[], share: number): number => [...time
 async function loadZelpit(): Promise<readonly number[]> {
   const server = await startServer();
   try {
-    const visitors = await Promise.all(Array.from({ length: editors }, () => signInToDemo(server.address)));
+    const visitors: ApiVisitor[] = [];
+    for (let editor = 0; editor < editors; editor += 1) visitors.push(await signInToDemo(server.address));
     const [student] = await visitors[0].list<{ id: string }>('/api/students');
     const lines = Array.from({ length: linesOnSheet }, (_, index) => ({
       home: 'c',

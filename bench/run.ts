@@ -1,6 +1,7 @@
 import { cpus } from 'node:os';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { acousticFigures } from './acoustics.bench';
 import { allTestsFigures } from './all-tests.bench';
 import { changeFigures } from './changes.bench';
 import { firstLoadFigures } from './first-load.bench';
@@ -28,7 +29,7 @@ async function earlier(names: RegExp): Promise<readonly Figure[]> {
   return (JSON.parse(text) as Figure[]).filter((each) => names.test(each.name));
 }
 
-const figures: Figure[] = [...changeFigures(), ...soundFigures(), ...(await firstLoadFigures())];
+const figures: Figure[] = [...changeFigures(), ...acousticFigures(), ...soundFigures(), ...(await firstLoadFigures())];
 figures.push(
   ...(isQuick ? await earlier(/SIGKILL|a kill|of a save|npm test/) : [...(await killFigures()), ...(await loadFigures()), ...(await allTestsFigures())]),
 );

@@ -74,11 +74,12 @@ export const unknownRoute: RequestHandler = () => {
 };
 
 export function problemHandler(logger: Logger): ErrorRequestHandler {
-  return (error, _request, response, next) => {
+  return (error, _request, response, _next) => {
     const problem = problemFor(error);
     if (problem.status >= 500) logger.error({ fault: withoutData(error), status: problem.status }, 'request failed');
     if (response.headersSent) {
-      next(error);
+      // Too late for an answer: half of one is cut off, a whole one stands.
+      if (!response.writableEnded) response.destroy();
       return;
     }
     const body: Problem = {
