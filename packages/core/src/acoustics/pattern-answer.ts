@@ -43,7 +43,11 @@ export class PatternSound {
     this.model = geometry === undefined ? undefined : boreModelFor(instrument, geometry, this.scale);
   }
 
-  /** @example new PatternSound(practiceChanter).answer(pattern('X XXX XXXX')).kind // 'sounds' */
+  /**
+   * What these fingers sound.
+   * @param foot how the lower end stands, where it can be closed
+   * @example new PatternSound(practiceChanter).answer(pattern('X XXX XXXX')).kind // 'sounds'
+   */
   answer(pattern: Pattern, foot: 'open' | 'closed' = 'open'): PatternAnswer {
     if (this.instrument.family === 'ocarina') {
       return { kind: 'sounds', sounding: this.named(vesselPitch(ocarinaGeometry, pattern, breathRangeOf(this.instrument))), isSteady: true };
