@@ -13,6 +13,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       `/tunes/${tune.id}/text`,
       `/tunes/${tune.id}/lines?ten=1`,
       '/charts',
+      '/charts/proof',
       '/students',
       '/sheets',
       `/sheets/${sheet.id}`,

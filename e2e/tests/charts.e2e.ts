@@ -49,3 +49,19 @@ test('the whistle’s C natural is shown with its four fingerings and what each 
   await page.getByRole('menuitem', { name: 'from behind' }).click();
   await expect(page.getByRole('button', { name: 'View: from behind' })).toBeVisible();
 });
+
+test('a handout is proofread line by line; what cannot be read is said, and nothing in it becomes markup', async ({ page }) => {
+  await signIn(page, '/charts/proof');
+  await chooseInstrument(page, 'whistle in D');
+  await page
+    .getByLabel("The handout's lines")
+    .fill('G: 1 2 3\nlift the ring finger\nE: like D with the ring finger off\nF: xxx xoo\n<img src=x onerror=alert(1)>: 1');
+  const said = page.getByRole('list', { name: 'Line by line' }).getByRole('listitem');
+  await expect(said).toHaveCount(5);
+  await expect(said.nth(0)).toContainText('Right: G.');
+  await expect(said.nth(1)).toContainText('Right: A.');
+  await expect(said.nth(2)).toContainText('Which finger is “ring”: L ring or R ring?');
+  await expect(said.nth(3)).toContainText('These fingers are F sharp, not F or high F.');
+  await expect(said.nth(4)).toContainText('cannot be read');
+  await expect(page.getByText('3 of 5 lines want a look.')).toBeVisible();
+});

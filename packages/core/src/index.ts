@@ -7,5 +7,6 @@ export * from './line';
 export * from './movement';
 export * from './pitch';
 export * from './plan';
+export * from './proof';
 export * from './sound';
 export * from './tune';

@@ -12,6 +12,7 @@ import {
   type LaneNote,
   type Pattern,
 } from '@zelpit/core';
+import { RouterLink } from '@angular/router';
 import { LanesComponent } from '../lanes/lanes.component';
 import { ChooserComponent } from '../shell/chooser.component';
 import { KeyService } from '../shell/key.service';
@@ -41,7 +42,7 @@ const mostOthers = 6;
 /** The whole chart of an instrument, and what any pattern of fingers sounds. */
 @Component({
   selector: 'zp-charts',
-  imports: [SentenceComponent, ChooserComponent, LanesComponent, HolesComponent],
+  imports: [RouterLink, SentenceComponent, ChooserComponent, LanesComponent, HolesComponent],
   templateUrl: './charts.page.html',
 })
 export class ChartsPage implements OnDestroy {

@@ -1,0 +1,165 @@
+import type { FingerId, Instrument, Pattern } from '../fingering';
+
+/** What words about fingers came to. */
+export type ReadFingers<T> =
+  | { readonly kind: 'read'; readonly value: T }
+  /** A word that teachers use for different fingers: which one is meant must be asked. */
+  | { readonly kind: 'ambiguous'; readonly word: string; readonly choices: readonly FingerId[] }
+  | { readonly kind: 'unread'; readonly word: string };
+
+const ignored = new Set([
+  'and',
+  'the',
+  'with',
+  'fingers',
+  'finger',
+  'holes',
+  'hole',
+  'covered',
+  'closed',
+  'down',
+  'on',
+  'plus',
+  'of',
+  'your',
+  'both',
+  'is',
+  'are',
+  'just',
+  'only',
+]);
+const places: Readonly<Record<string, number>> = { index: 1, pointer: 1, middle: 2, ring: 3, little: 4, pinky: 4, pinkie: 4 };
+const counts: Readonly<Record<string, number>> = { first: 1, second: 2, third: 3, fourth: 4 };
+
+/** Splits words, runs of hole numbers ("T123", "4-6", "6h") and signs. */
+export function wordsOf(text: string): readonly string[] {
+  const plain = text
+    .toLowerCase()
+    .replace(/^(.*?)\s+(?:of|on|in) the (left|right) hand$/, (_, list: string, hand: string) =>
+      list.replace(/\b(index|pointer|middle|ring|little|pinky)\b/g, `${hand} $1`),
+    )
+    .replace(/half[- ](covered |closed )?(hole |the )?(thumb|0)/g, 'ø')
+    .replace(/pinch(ed)?( the)?( thumb)?/g, 'ø')
+    .replace(/half[- ](covered |closed )?(hole )?([1-7])/g, '$3h')
+    .replace(/([1-7])( |-)?half/g, '$1h')
+    .replace(/(\d)\s*(?:-|–|to)\s*(\d)/g, (_, from: string, to: string) => run(Number(from), Number(to)));
+  return plain
+    .replace(/[.,;:+&()/]/g, ' ')
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .flatMap((word) => (/^[t0-7øh|]+$/.test(word) && /[0-7ø|]/.test(word) ? (word.match(/[t0-7ø]h?/g) ?? []) : [word]));
+}
+
+function run(from: number, to: number): string {
+  if (to < from) return `${from} ${to}`;
+  return Array.from({ length: to - from + 1 }, (_, index) => String(from + index)).join(' ');
+}
+
+/** Covered holes named one by one. */
+export function readHoles(instrument: Instrument, text: string): ReadFingers<Pattern> {
+  const signed = signedPattern(instrument, text);
+  if (signed !== undefined) return { kind: 'read', value: signed };
+  const covered = instrument.holes.map(() => 0);
+  const words = wordsOf(text);
+  if (words.length === 0) return { kind: 'unread', word: text.trim() };
+  for (let at = 0; at < words.length; at += 1) {
+    const phrase = words.slice(at, at + 2).join(' ');
+    if (phrase === 'all open' || words[at] === 'none' || words[at] === 'nothing' || words[at] === 'open') {
+      if (phrase === 'all open') at += 1;
+      continue;
+    }
+    if (words[at] === 'all' || words[at] === 'everything') {
+      covered.fill(1);
+      continue;
+    }
+    if (phrase === 'left hand' || phrase === 'right hand') {
+      at += 1;
+      const hand = phrase.split(' ')[0];
+      instrument.holes.forEach((hole, index) => {
+        const finger = instrument.fingers.find((each) => each.id === hole.finger);
+        if (finger?.hand === hand && !finger.thumb) covered[index] = 1;
+      });
+      continue;
+    }
+    if (ignored.has(words[at])) continue;
+    const half = /^([0-7])h$|^(ø)$/.exec(words[at]);
+    if (half !== null) {
+      const index = holeNumbered(instrument, half[2] === undefined ? Number(half[1]) : 0);
+      const cover = index === undefined ? undefined : instrument.holes[index].half;
+      if (index === undefined || cover === undefined) return { kind: 'unread', word: words[at] };
+      covered[index] = cover;
+      continue;
+    }
+    const finger = readFinger(
+      instrument,
+      words,
+      at,
+      instrument.fingers.map(({ id }) => id),
+    );
+    if (finger.kind !== 'read') return finger;
+    at += finger.value.words - 1;
+    instrument.holes.forEach((hole, index) => {
+      if (hole.finger === finger.value.finger) covered[index] = 1;
+    });
+  }
+  return { kind: 'read', value: covered };
+}
+
+/** One finger at a place among words, of those that can be meant; `words` counts how many of them name it. */
+export function readFinger(
+  instrument: Instrument,
+  words: readonly string[],
+  at: number,
+  possible: readonly FingerId[],
+): ReadFingers<{ readonly finger: FingerId; readonly words: number }> {
+  const word = words[at];
+  const one = (finger: FingerId, count: number): ReadFingers<{ finger: FingerId; words: number }> => ({ kind: 'read', value: { finger, words: count } });
+  const number = /^[0-7]$/.test(word) ? holeNumbered(instrument, Number(word)) : undefined;
+  if (number !== undefined) return one(instrument.holes[number].finger, 1);
+  const label = /^([lr])([1-4])$/.exec(word);
+  if (label !== null && instrument.fingers.some(({ id }) => id === word.toUpperCase())) return one(word.toUpperCase(), 1);
+  const hand = word === 'left' || word === 'right' || word === 'l' || word === 'r' ? word.charAt(0).toUpperCase() : undefined;
+  const name = hand === undefined ? word : (words[at + 1] ?? '');
+  const count = hand === undefined ? 1 : 2;
+  if ((name === 'thumb' || name === 't' || name === 'back') && hand !== 'R' && instrument.fingers.some(({ id }) => id === 'T')) return one('T', count);
+  if (name === 'top' || name === 'bottom') {
+    const front = possible.filter((id) => id !== 'T' && id !== 'RT');
+    const found = name === 'top' ? front[0] : front[front.length - 1];
+    return found === undefined ? { kind: 'unread', word: name } : one(found, count);
+  }
+  const place = places[name];
+  if (place !== undefined) {
+    const choices = possible.filter((id) => id.endsWith(String(place)) && (hand === undefined || id.startsWith(hand)));
+    if (choices.length === 1) return one(choices[0], count);
+    return choices.length === 0
+      ? { kind: 'unread', word: [hand === undefined ? '' : word, name].join(' ').trim() }
+      : { kind: 'ambiguous', word: name, choices };
+  }
+  if (counts[name] !== undefined) {
+    // Counted from the index by some and from the ring by others.
+    const ends = [counts[name], 4 - counts[name]].filter((each) => each >= 1);
+    const choices = possible.filter((id) => ends.some((end) => id.endsWith(String(end))) && (hand === undefined || id.startsWith(hand)));
+    return choices.length === 0 ? { kind: 'unread', word: name } : { kind: 'ambiguous', word: `${name} finger`, choices };
+  }
+  return { kind: 'unread', word };
+}
+
+/** Index of a hole by its number: 0 the thumb, 1 the first in front. */
+function holeNumbered(instrument: Instrument, number: number): number | undefined {
+  if (instrument.family === 'ocarina') return undefined;
+  const thumb = instrument.holes.findIndex((hole) => hole.finger === 'T');
+  if (number === 0) return thumb === -1 ? undefined : thumb;
+  const index = number - 1 + (thumb === -1 ? 0 : 1);
+  return index < instrument.holes.length ? index : undefined;
+}
+
+/** A row of signs, one for each hole: "X XXO XXXO", "xxx ooo", "●●● ○○○". */
+function signedPattern(instrument: Instrument, text: string): Pattern | undefined {
+  const row = text.replace(/[\s|]/g, '').replace(/[●•x]/g, 'X').replace(/[○o]/g, 'O');
+  if (!/^[XOhH]+$/.test(row) || row.length !== instrument.holes.length) return undefined;
+  const pattern = [...row].map((sign, hole) => {
+    if (sign === 'X') return 1;
+    return sign === 'O' ? 0 : (instrument.holes[hole].half ?? -1);
+  });
+  return pattern.includes(-1) ? undefined : pattern;
+}

@@ -1,0 +1,1 @@
+export { mostLines, proofread, proofSaid, type Proof, type ProofLine } from './proofread';

@@ -1,0 +1,166 @@
+import { heardFrom } from '../acoustics';
+import { chartedPattern, noteOf, type FingerId, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { readFinger, readHoles, wordsOf, type ReadFingers } from './finger-words';
+import { notesMeant, readNote } from './note-words';
+
+/** What a line of a handout came to. */
+export type Proof =
+  | { readonly kind: 'right'; readonly note: NoteId; readonly fingering: Fingering }
+  | { readonly kind: 'right-on-other-model'; readonly note: NoteId; readonly model: string; readonly pattern: Pattern }
+  | { readonly kind: 'right-for-another'; readonly wanted: readonly NoteId[]; readonly note: NoteId; readonly pattern: Pattern }
+  /** No charted fingering; `near` is the note that it sounds nearest to. */
+  | { readonly kind: 'unknown'; readonly wanted: readonly NoteId[]; readonly near: NoteId; readonly pattern: Pattern }
+  | { readonly kind: 'ambiguous'; readonly word: string; readonly choices: readonly FingerId[] }
+  | { readonly kind: 'unread'; readonly word: string }
+  | { readonly kind: 'empty' };
+
+export interface ProofLine {
+  /** From 1. */
+  readonly line: number;
+  readonly text: string;
+  readonly proof: Proof;
+}
+
+/** More lines than a handout has. */
+export const mostLines = 2000;
+
+/**
+ * Reads each line of a handout against a chart. A line is a note and the holes that it covers ("E: thumb 1 2 3 4 5"), or a note and
+ * what changes from another one ("B: like A with the second finger off", "lift the ring finger" from the line before). Nothing is
+ * called right that the chart does not have under that note.
+ * @param other the other model of the same instrument, if there is one
+ */
+export function proofread(instrument: Instrument, text: string, other?: Instrument): readonly ProofLine[] {
+  let before: NoteId | undefined;
+  return text
+    .split(/\r?\n/)
+    .slice(0, mostLines)
+    .map((line, index) => {
+      const proof = proofOf(instrument, line, before, other);
+      if (proof.kind === 'right' || proof.kind === 'right-on-other-model') before = proof.note;
+      return { line: index + 1, text: line, proof };
+    });
+}
+
+function proofOf(instrument: Instrument, line: string, before: NoteId | undefined, other: Instrument | undefined): Proof {
+  const said = line.trim();
+  if (said === '') return { kind: 'empty' };
+  const [name, rest] = split(said);
+  const named = readNote(name);
+  if (named === undefined) {
+    // No note is named: a change from the line before, whose note is then to be found.
+    if (before === undefined || !isChange(said)) return { kind: 'unread', word: name };
+    const changed = readChange(instrument, chartedPattern(instrument, before), said);
+    return changed.kind === 'read' ? judged(instrument, undefined, changed.value, other) : changed;
+  }
+  const meant = notesMeant(instrument, named).map(({ id }) => id);
+  if (meant.length === 0) return { kind: 'unread', word: name };
+  const read = readFingering(instrument, rest, before);
+  return read.kind === 'read' ? judged(instrument, meant, read.value, other) : read;
+}
+
+/** The note before a colon, an equals sign, a dash or "is"; without one, as many words from the front as name a note. */
+function split(said: string): readonly [name: string, rest: string] {
+  const match = /^([^:=]{1,24}?)\s*(?::|=|\s[-–]\s|\sis\s)\s*(.*)$/i.exec(said);
+  if (match !== null) return [match[1], match[2]];
+  const words = said.split(/\s+/);
+  for (const count of [3, 2, 1]) {
+    const name = words.slice(0, count).join(' ');
+    if (words.length > count && readNote(name) !== undefined) return [name, words.slice(count).join(' ')];
+  }
+  return [words[0], words.slice(1).join(' ')];
+}
+
+const changeWords = /\b(lift|raise|take off|off|add|put down|close|open|lower|cover|uncover|without|drop)\b/i;
+const isChange = (said: string): boolean => changeWords.test(said);
+
+/** Holes one by one, or a change from a named note. */
+function readFingering(instrument: Instrument, rest: string, before: NoteId | undefined): ReadFingers<Pattern> {
+  const like =
+    /^(?:is\s+)?(?:just\s+)?(?:the same as|same as|like|as for|as|from)\s+(.+?)(?:(?:\s*,\s*|\s+)(?:but|with|and|plus|minus|without|then)\s+(.*)|\s*,\s*(.*))?$/i.exec(
+      rest.trim(),
+    );
+  if (like !== null) {
+    const named = readNote(like[1]);
+    const meant = named === undefined ? [] : notesMeant(instrument, named);
+    if (meant.length === 0) return { kind: 'unread', word: like[1] };
+    const pattern = chartedPattern(instrument, meant[0].id);
+    const change = like[2] ?? like[3];
+    if (change === undefined) return { kind: 'read', value: pattern };
+    // "without 2" and "plus 2" say with their own word what happens to the finger.
+    if (/\s(?:minus|without)\s/i.test(rest)) return readChange(instrument, pattern, `${change} off`);
+    return readChange(instrument, pattern, /\splus\s/i.test(rest) ? `${change} on` : change);
+  }
+  if (before !== undefined && /^(?:lift|raise|take off|add|put down|lower|uncover|drop)\b/i.test(rest.trim()))
+    return readChange(instrument, chartedPattern(instrument, before), rest);
+  return readHoles(instrument, rest);
+}
+
+/** Fingers that go off or on, from a pattern. */
+function readChange(instrument: Instrument, from: Pattern, said: string): ReadFingers<Pattern> {
+  const words = wordsOf(
+    said
+      .toLowerCase()
+      .replace(/take off/g, 'lift')
+      .replace(/put (down|on)/g, 'add'),
+  );
+  const isOff = words.some((word) => ['off', 'lift', 'lifted', 'raise', 'raised', 'open', 'uncover', 'up', 'without', 'minus'].includes(word));
+  const isOn = words.some((word) => ['add', 'added', 'on', 'down', 'close', 'closed', 'lower', 'cover', 'plus', 'drop', 'too', 'also'].includes(word));
+  if (isOff === isOn) return { kind: 'unread', word: said.trim() };
+  const skipped =
+    /^(off|lift|lifted|raise|raised|open|uncover|up|without|minus|add|added|on|down|close|closed|lower|cover|plus|drop|too|also|and|the|your|finger|fingers|hole|holes|with|from|hand)$/;
+  const coveredNow = (id: FingerId): boolean => instrument.holes.some((hole, index) => hole.finger === id && from[index] > 0);
+  const possible = instrument.fingers.map(({ id }) => id).filter((id) => coveredNow(id) === isOff);
+  let pattern = from;
+  let count = 0;
+  for (let at = 0; at < words.length; at += 1) {
+    if (skipped.test(words[at])) continue;
+    const finger = readFinger(instrument, words, at, possible);
+    if (finger.kind !== 'read') return finger;
+    at += finger.value.words - 1;
+    count += 1;
+    pattern = pattern.map((coverage, hole) => (instrument.holes[hole].finger === finger.value.finger ? Number(!isOff) : coverage));
+  }
+  return count === 0 ? { kind: 'unread', word: said.trim() } : { kind: 'read', value: pattern };
+}
+
+/** Compares what was read with the chart; `wanted` is absent where the line names no note. */
+function judged(instrument: Instrument, wanted: readonly NoteId[] | undefined, pattern: Pattern, other: Instrument | undefined): Proof {
+  const charted = instrument.fingerings.filter((fingering) => isSame(fingering.pattern, pattern));
+  const right = charted.find((fingering) => wanted === undefined || wanted.includes(fingering.note));
+  if (right !== undefined) return { kind: 'right', note: right.note, fingering: right };
+  const elsewhere = other?.fingerings.find((fingering) => isSame(fingering.pattern, pattern) && wanted?.includes(fingering.note) === true);
+  if (elsewhere !== undefined) return { kind: 'right-on-other-model', note: elsewhere.note, model: other?.model ?? '', pattern };
+  const notes = wanted ?? [];
+  if (charted.length > 0) return { kind: 'right-for-another', wanted: notes, note: charted[0].note, pattern };
+  return { kind: 'unknown', wanted: notes, near: heardFrom(instrument, pattern).note, pattern };
+}
+
+/** The same holes covered, open and half covered; how far a half cover goes is each model's own. */
+function isSame(one: Pattern, other: Pattern): boolean {
+  return one.every((coverage, hole) => Math.sign(coverage) === Math.sign(other[hole]) && coverage >= 1 === other[hole] >= 1);
+}
+
+/** A proof as a sentence. */
+export function proofSaid(instrument: Instrument, proof: Proof): string {
+  const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+  const label = (id: FingerId): string => instrument.fingers.find((finger) => finger.id === id)?.label ?? id;
+  switch (proof.kind) {
+    case 'right':
+      return proof.fingering.rank === 1
+        ? `Right: ${name(proof.note)}.`
+        : `Right: ${name(proof.note)}, an alternate${proof.fingering.remark === undefined ? '' : ` (${proof.fingering.remark})`}.`;
+    case 'right-on-other-model':
+      return `Right on the ${proof.model} model, not on this one.`;
+    case 'right-for-another':
+      return `These fingers are ${name(proof.note)}${proof.wanted.length === 0 ? '' : `, not ${proof.wanted.map(name).join(' or ')}`}.`;
+    case 'unknown':
+      return `No chart has these fingers${proof.wanted.length === 0 ? '' : ` for ${proof.wanted.map(name).join(' or ')}`}; they sound near ${name(proof.near)}.`;
+    case 'ambiguous':
+      return `Which finger is “${proof.word}”: ${proof.choices.map(label).join(' or ')}?`;
+    case 'unread':
+      return `“${proof.word}” cannot be read.`;
+    default:
+      return '';
+  }
+}
