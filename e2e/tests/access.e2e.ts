@@ -14,6 +14,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       `/tunes/${tune.id}/lines?ten=1`,
       '/charts',
       '/charts/proof',
+      '/charts/finder',
       '/students',
       '/sheets',
       `/sheets/${sheet.id}`,

@@ -50,6 +50,33 @@ test('the whistle’s C natural is shown with its four fingerings and what each 
   await expect(page.getByRole('button', { name: 'View: from behind' })).toBeVisible();
 });
 
+test('the chart is met in a teaching order, by hole numbers, large for a stand, and tried before it is seen', async ({ page }) => {
+  await signIn(page, '/charts');
+  await chooseInstrument(page, 'whistle in D');
+  await page.getByRole('button', { name: /^Order: / }).click();
+  await page.getByRole('menuitem', { name: 'B A G first' }).click();
+  await expect(page.locator('.chart-head').nth(0)).toHaveText('B');
+  await expect(page.locator('.chart-head').nth(2)).toHaveText('G');
+  await page.getByRole('button', { name: /^Names: / }).click();
+  await page.getByRole('menuitem', { name: 'hole numbers' }).click();
+  await expect(page.locator('.lane-label').first()).toHaveText('1');
+  await page.getByRole('button', { name: 'Try it first, then see' }).click();
+  await page.getByRole('button', { name: 'G', exact: true }).click();
+  await expect(page.getByText('Put the fingers below, then see.')).toBeVisible();
+  await page.keyboard.press('1');
+  await page.keyboard.press('1');
+  await page.keyboard.press('2');
+  await page.keyboard.press('2');
+  await page.getByRole('button', { name: 'See', exact: true }).click();
+  await expect(page.getByText('Your fingers were XXO OOO; the chart has XXX OOO.')).toBeVisible();
+  await page.getByRole('button', { name: 'A', exact: true }).click();
+  for (const hole of ['1', '1', '2', '2']) await page.keyboard.press(hole);
+  await page.getByRole('button', { name: 'See', exact: true }).click();
+  await expect(page.getByText('Yes: those are the fingers.')).toBeVisible();
+  await page.getByRole('button', { name: 'Large, for a stand' }).click();
+  await expect(page.getByText('Any fingers')).toBeHidden();
+});
+
 test('a handout is proofread line by line; what cannot be read is said, and nothing in it becomes markup', async ({ page }) => {
   await signIn(page, '/charts/proof');
   await chooseInstrument(page, 'whistle in D');
@@ -64,4 +91,22 @@ test('a handout is proofread line by line; what cannot be read is said, and noth
   await expect(said.nth(3)).toContainText('These fingers are F sharp, not F or high F.');
   await expect(said.nth(4)).toContainText('cannot be read');
   await expect(page.getByText('3 of 5 lines want a look.')).toBeVisible();
+});
+
+test('fingers are found for a pitch, ranked, and a pitch that cannot be is said', async ({ page }) => {
+  await signIn(page, '/charts/finder');
+  await chooseInstrument(page, 'whistle in D');
+  await page.getByRole('button', { name: /^Note: / }).click();
+  await page.getByRole('menuitem', { name: 'C', exact: true }).click();
+  await expect(page.getByText(/ways within 25 cents, the best first\./)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Hear OXX OOO' })).toBeVisible();
+  for (const [typed, said] of [
+    ['0', 'must lie between 1 and 20000; 0 came.'],
+    ['-440', 'must lie between 1 and 20000; -440 came.'],
+    ['10000000', 'must lie between 1 and 20000; 10000000 came.'],
+    ['four', 'Write the pitch as a number'],
+  ]) {
+    await page.getByLabel('Pitch in Hz').fill(typed);
+    await expect(page.getByText(said)).toBeVisible();
+  }
 });

@@ -23,6 +23,7 @@ export const routes: Routes = [
       { path: 'tunes/:id/text', title: 'Text of a tune · Zelpit', loadComponent: () => import('./tunes/tune-text.page').then((file) => file.TuneTextPage) },
       { path: 'tunes/:id/lines', title: 'Lines · Zelpit', loadComponent: () => import('./lines/lines.page').then((file) => file.LinesPage) },
       { path: 'charts', title: 'Chart · Zelpit', loadComponent: () => import('./charts/charts.page').then((file) => file.ChartsPage) },
+      { path: 'charts/finder', title: 'Find fingers · Zelpit', loadComponent: () => import('./charts/finder.page').then((file) => file.FinderPage) },
       { path: 'charts/proof', title: 'Proofread · Zelpit', loadComponent: () => import('./charts/proof.page').then((file) => file.ProofPage) },
       { path: 'students', title: 'Students · Zelpit', loadComponent: () => import('./students/students.page').then((file) => file.StudentsPage) },
       { path: 'sheets', title: 'Sheets · Zelpit', loadComponent: () => import('./sheets/sheet-list.page').then((file) => file.SheetListPage) },

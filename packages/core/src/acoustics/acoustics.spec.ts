@@ -164,11 +164,28 @@ describe('PatternSound', () => {
 describe('patternsNear', () => {
   it('finds the four C naturals of the whistle within 45 cents, the best in tune first', () => {
     const wanted = soundingPitch(whistle, 'c6');
-    const found = patternsNear(whistle, wanted, 45, pattern('XXO OOO'));
+    const found = patternsNear(whistle, wanted, 45, [pattern('XXO OOO')]);
     const keys = found.map(({ pattern: holes }) => holes.join(''));
     expect(keys).toEqual(expect.arrayContaining(['011000', '011101']));
     expect(Math.abs(found[0].cents)).toBeLessThan(Math.abs(found[found.length - 1].cents) + 1e-9);
     for (const { cents } of found) expect(Math.abs(cents)).toBeLessThanOrEqual(45);
+  });
+});
+
+describe('patternsNear, asked for what cannot be', () => {
+  it.each([0, -440, 10_000_000, Number.NaN])('refuses a pitch of %d Hz with the range', (wanted) => {
+    expect(() => patternsNear(whistle, wanted, 25, [])).toThrow('A frequency in Hz must lie between 1 and 20000');
+  });
+
+  it('refuses to look wider than 200 cents, and finds nothing where nothing is', () => {
+    expect(() => patternsNear(whistle, 1000, 201, [])).toThrow('within 0 to 200 cents');
+    expect(patternsNear(whistle, 100, 200, [])).toEqual([]);
+  });
+
+  it('puts the pattern nearest to both neighbours first where two are as good in tune', () => {
+    const found = patternsNear(whistle, soundingPitch(whistle, 'g5'), 3, [pattern('XXO OOO'), pattern('XXX XOO')]);
+    expect(found[0].pattern.join('')).toBe('111000');
+    expect(found[0].moved).toBe(2);
   });
 });
 

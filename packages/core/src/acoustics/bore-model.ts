@@ -188,13 +188,15 @@ export class BoreModel {
   private crossings(wave: Wave): readonly Resonance[] {
     const isReed = this.geometry.excitation === 'reed';
     const found: Resonance[] = [];
-    let [lastRe, lastIm] = [0, Number.NaN];
+    // Flow over pressure for a reed, pressure over flow for a window.
+    const [above, below] = isReed ? [2, 0] : [0, 2];
+    let lastRe = 0;
+    let lastIm = Number.NaN;
     for (let index = 0; index < this.frequencies.length && found.length < mostResonances; index += 1) {
-      const at = 4 * index;
-      // Flow over pressure for a reed, pressure over flow for a window.
-      const [oneRe, oneIm, otherRe, otherIm] = isReed
-        ? [wave[at + 2], wave[at + 3], wave[at], wave[at + 1]]
-        : [wave[at], wave[at + 1], wave[at + 2], wave[at + 3]];
+      const oneRe = wave[4 * index + above];
+      const oneIm = wave[4 * index + above + 1];
+      const otherRe = wave[4 * index + below];
+      const otherIm = wave[4 * index + below + 1];
       const size = otherRe * otherRe + otherIm * otherIm;
       const re = (oneRe * otherRe + oneIm * otherIm) / size;
       const im = (oneIm * otherRe - oneRe * otherIm) / size + this.added[index];
@@ -203,7 +205,8 @@ export class BoreModel {
         const before = this.frequencies[index - 1];
         found.push({ hertz: before * (this.frequencies[index] / before) ** share, resistance: lastRe + share * (re - lastRe) });
       }
-      [lastRe, lastIm] = [re, im];
+      lastRe = re;
+      lastIm = im;
     }
     return found;
   }
@@ -212,7 +215,10 @@ export class BoreModel {
 /** The wave above a piece of the instrument from the wave below it, at each frequency. */
 function advance(transfer: Transfer, below: Wave, above: Wave): void {
   for (let at = 0, from = 0; at < below.length; at += 4, from += 8) {
-    const [pRe, pIm, uRe, uIm] = [below[at], below[at + 1], below[at + 2], below[at + 3]];
+    const pRe = below[at];
+    const pIm = below[at + 1];
+    const uRe = below[at + 2];
+    const uIm = below[at + 3];
     above[at] = transfer[from] * pRe - transfer[from + 1] * pIm + transfer[from + 2] * uRe - transfer[from + 3] * uIm;
     above[at + 1] = transfer[from] * pIm + transfer[from + 1] * pRe + transfer[from + 2] * uIm + transfer[from + 3] * uRe;
     above[at + 2] = transfer[from + 4] * pRe - transfer[from + 5] * pIm + transfer[from + 6] * uRe - transfer[from + 7] * uIm;

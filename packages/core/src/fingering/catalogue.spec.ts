@@ -1,4 +1,4 @@
-import { instrumentById, instruments, loadInstrument, noteOf, pattern, practiceChanter, type Instrument } from '.';
+import { instrumentById, instruments, loadInstrument, noteOf, pattern, practiceChanter, teachingOrders, type Instrument } from '.';
 
 const waysOf = (instrument: Instrument, note: string) =>
   instrument.fingerings
@@ -61,6 +61,20 @@ describe('the catalogue', () => {
     expect([chanter.writtenName, chanter.schoolName, chanter.ratio]).toEqual(['C', 'C', 5 / 4]);
     const whistle = instrumentById('whistle-c');
     expect(noteOf(whistle, 'c5')).toMatchObject({ writtenName: 'D', writtenSemitone: 62 });
+  });
+});
+
+describe('teachingOrders', () => {
+  it('begins a recorder with B, A, G, then C and high D', () => {
+    const [, taught] = teachingOrders(instrumentById('recorder-soprano-baroque'));
+    expect(taught.notes.slice(0, 7)).toEqual(['b5', 'a5', 'g5', 'c6', 'd6', 'e5', 'd5']);
+  });
+
+  it('has every note of every instrument once in each order', () => {
+    for (const instrument of instruments) {
+      const scale = instrument.notes.map((note) => note.id).sort();
+      for (const { notes } of teachingOrders(instrument)) expect([...notes].sort()).toEqual(scale);
+    }
   });
 });
 

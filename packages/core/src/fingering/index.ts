@@ -15,4 +15,5 @@ export { chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './
 export { fingerCoverage, holesThatDiffer, pattern, patternKey, withFingers } from './pattern';
 export { noteIdOf } from './chromatic-notes';
 export { pipeChanter, practiceChanter } from './practice-chanter.data';
+export { teachingOrders, type TeachingOrder } from './teaching-orders';
 export { instruments, instrumentById } from './instruments';

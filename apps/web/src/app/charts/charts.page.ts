@@ -8,12 +8,14 @@ import {
   patternsNear,
   PatternSound,
   soundingPitch,
+  teachingOrders,
   type Fingering,
   type LaneNote,
   type Pattern,
+  type TeachingOrder,
 } from '@zelpit/core';
 import { RouterLink } from '@angular/router';
-import { LanesComponent } from '../lanes/lanes.component';
+import { LanesComponent, type LaneNames } from '../lanes/lanes.component';
 import { ChooserComponent } from '../shell/chooser.component';
 import { KeyService } from '../shell/key.service';
 import { SentenceComponent } from '../shell/sentence.component';
@@ -36,6 +38,12 @@ interface Column {
 
 const toneSeconds = 1.4;
 const [narrowest, widest, edges] = [58, 116, 112];
+const [largeColumn, largePitch] = [96, 58];
+export const namings: readonly { readonly value: LaneNames; readonly said: string }[] = [
+  { value: 'fingers', said: 'finger names' },
+  { value: 'holes', said: 'hole numbers' },
+  { value: 'both', said: 'both' },
+];
 const withinCents = 25;
 const mostOthers = 6;
 
@@ -49,15 +57,26 @@ export class ChartsPage implements OnDestroy {
   private readonly transport = inject(Transport);
   protected readonly state = inject(ChartState);
   protected readonly views = views;
-  protected readonly left = 116;
+  protected readonly namings = namings;
+  protected readonly namingSaid = computed(() => namings.find(({ value }) => value === this.naming())?.said ?? '');
+  protected readonly left = computed(() => (this.isLarge() ? 190 : 116));
   /** As wide as the page allows, within reason. */
   protected readonly columnWidth = computed(() => {
-    const share = (document.documentElement.clientWidth - edges - this.left) / this.state.instrument().notes.length;
-    return Math.floor(Math.max(narrowest, Math.min(widest, share)));
+    const share = (document.documentElement.clientWidth - edges - this.left()) / this.state.instrument().notes.length;
+    return Math.floor(Math.max(this.isLarge() ? largeColumn : narrowest, Math.min(widest, share)));
   });
 
+  protected readonly orders = computed(() => teachingOrders(this.state.instrument()).map((order) => ({ value: order, said: order.said })));
+  protected readonly order = linkedSignal((): TeachingOrder => this.orders()[0].value);
+  protected readonly naming = signal<LaneNames>('fingers');
+  /** For the music stand: larger, and nothing but the lanes and the note. */
+  protected readonly isLarge = signal(false);
+  /** The fingers of the chosen note are hidden until one has tried them. */
+  protected readonly isTryingFirst = signal(false);
+  protected readonly isSeen = signal(false);
+  protected readonly isHidden = computed(() => this.isTryingFirst() && !this.isSeen());
   protected readonly view = signal<ChartView>('player');
-  protected readonly chosen = linkedSignal({ source: this.state.instrument, computation: () => 0 });
+  protected readonly chosen = linkedSignal({ source: () => this.order(), computation: () => 0 });
   /** Fingers that were put by hand; undefined where those of the chosen note hold. */
   protected readonly tried = linkedSignal({ source: this.state.instrument, computation: (): Pattern | undefined => undefined });
   protected readonly isMirrored = linkedSignal({ source: this.state.instrument, computation: () => false });
@@ -65,7 +84,10 @@ export class ChartsPage implements OnDestroy {
   private readonly sound = computed(() => new PatternSound(this.state.instrument()));
   protected readonly name = computed(() => nameOf(this.state.instrument()));
   protected readonly viewSaid = computed(() => views.find(({ value }) => value === this.view())?.said ?? '');
-  protected readonly pitch = computed(() => (this.state.instrument().fingers.length > 8 ? 34 : 42));
+  protected readonly pitch = computed(() => {
+    if (this.isLarge()) return largePitch;
+    return this.state.instrument().fingers.length > 8 ? 34 : 42;
+  });
   protected readonly laneHeight = computed(() => laneLayout(this.state.instrument(), this.pitch()).height + 10);
   protected readonly hasHalves = computed(() => this.state.instrument().holes.some(({ half }) => half !== undefined));
   protected readonly referenceName = computed(() => noteOf(this.state.instrument(), this.state.instrument().reference.note).schoolName);
@@ -73,7 +95,7 @@ export class ChartsPage implements OnDestroy {
   protected readonly columns = computed((): readonly Column[] => {
     const instrument = this.state.instrument();
     const other = this.state.otherModel();
-    const firsts = instrument.notes.map((note) => firstOf(instrument.fingerings, note.id));
+    const firsts = this.order().notes.map((note) => firstOf(instrument.fingerings, note));
     return firsts.map((fingering, index) => {
       const note = noteOf(instrument, fingering.note);
       const moves = index === 0 ? { lifts: 0, lands: 0 } : movesBetween(instrument, firsts[index - 1].pattern, fingering.pattern);
@@ -90,14 +112,17 @@ export class ChartsPage implements OnDestroy {
     });
   });
 
+  /** The other model, where its chart differs. */
+  protected readonly different = computed(() => (this.columns().some(({ isDifferent }) => isDifferent) ? this.state.otherModel() : undefined));
+
   protected readonly current = computed(() => this.columns()[this.chosen()]);
   /** The way in which the chosen note is shown. */
   private readonly shown = linkedSignal((): Fingering => this.current().fingering);
-  protected readonly width = computed(() => this.left + this.columns().length * this.columnWidth() + 16);
+  protected readonly width = computed(() => this.left() + this.columns().length * this.columnWidth() + 16);
 
   protected readonly laneNotes = computed((): readonly LaneNote[] =>
     this.columns().map(({ fingering }, index) => ({
-      x: this.left + (index + 0.5) * this.columnWidth(),
+      x: this.left() + (index + 0.5) * this.columnWidth(),
       note: fingering.note,
       graceNotes: [],
       pattern: index === this.chosen() ? this.shown().pattern : fingering.pattern,
@@ -107,6 +132,16 @@ export class ChartsPage implements OnDestroy {
   protected readonly fromBefore = computed(() => {
     const before = this.columns()[this.chosen() - 1];
     return before === undefined ? [] : fromSaid(this.state.instrument(), before.fingering, this.shown());
+  });
+
+  /** What the tried fingers were, once the right ones are seen. */
+  protected readonly triedSaid = computed(() => {
+    const tried = this.tried();
+    if (!this.isTryingFirst() || !this.isSeen() || tried === undefined) return undefined;
+    const instrument = this.state.instrument();
+    const way = instrument.fingerings.find(({ note, pattern }) => note === this.current().fingering.note && !isOtherFingers(pattern, tried));
+    if (way === undefined) return `Your fingers were ${recited(instrument, tried)}; the chart has ${recited(instrument, this.shown().pattern)}.`;
+    return way.rank === 1 ? 'Yes: those are the fingers.' : 'Yes: that is another way to play it.';
   });
 
   protected readonly remark = computed(() => {
@@ -131,7 +166,7 @@ export class ChartsPage implements OnDestroy {
     const given = this.given();
     if (given.kind === 'silent') return [];
     const wanted = soundingPitch(instrument, given.sounding.note, hertz(instrument.reference.hertz));
-    return patternsNear(instrument, wanted, withinCents, this.pattern())
+    return patternsNear(instrument, wanted, withinCents, [this.pattern()])
       .filter(({ pattern }) => patternKey(pattern) !== patternKey(this.pattern()))
       .slice(0, mostOthers)
       .map(({ pattern, cents, moved }) => ({
@@ -174,8 +209,20 @@ export class ChartsPage implements OnDestroy {
   protected pick(index: number): void {
     if (index < 0 || index >= this.columns().length) return;
     this.chosen.set(index);
-    this.tried.set(undefined);
+    this.isSeen.set(false);
+    this.tried.set(this.isTryingFirst() ? this.state.instrument().holes.map(() => 0) : undefined);
     this.hear();
+  }
+
+  protected toggleTrying(): void {
+    this.isTryingFirst.update((on) => !on);
+    this.isSeen.set(false);
+    this.tried.set(this.isTryingFirst() ? this.state.instrument().holes.map(() => 0) : undefined);
+  }
+
+  /** Shows the fingers of the note beside those that were tried. */
+  protected see(): void {
+    this.isSeen.set(true);
   }
 
   protected show(fingering: Fingering): void {

@@ -1,5 +1,8 @@
 import { Component, computed, input } from '@angular/core';
-import { coverSpans, laneLayout, ribbons, type Instrument, type LaneNote } from '@zelpit/core';
+import { coverSpans, laneLayout, ribbons, type Finger, type Instrument, type LaneNote } from '@zelpit/core';
+
+/** A finger's own name, the holes that it covers, or both. */
+export type LaneNames = 'fingers' | 'holes' | 'both';
 
 /** The finger lanes: one per finger from the face down, at any size. Lives inside an SVG. */
 @Component({
@@ -68,6 +71,8 @@ export class LanesComponent {
   /** Whose names stand before the lanes: every finger's, only those that move, or nobody's. */
   readonly labels = input<'all' | 'movers' | 'none'>('all');
   readonly labelSize = input(17);
+  /** By which names the lanes are called. */
+  readonly names = input<LaneNames>('fingers');
   readonly isPaper = input(false);
 
   readonly layout = computed(() => laneLayout(this.instrument(), this.pitch()));
@@ -83,9 +88,18 @@ export class LanesComponent {
       return {
         id: finger.id,
         y,
-        label: this.labels() === 'movers' && stays ? '' : finger.label,
+        label: this.labels() === 'movers' && stays ? '' : this.nameOf(finger),
         ribbons: ribbons(own, { y, thickness, left, right }),
       };
     });
   });
+
+  private nameOf({ id, label }: Finger): string {
+    const holes = this.instrument()
+      .holes.filter((hole) => hole.finger === id)
+      .map((hole) => hole.id)
+      .join(' ');
+    if (this.names() === 'fingers') return label;
+    return this.names() === 'holes' || holes === id ? holes : `${label} ${holes}`;
+  }
 }
