@@ -9,10 +9,10 @@ export default defineConfig({
   outputDir: './test-results',
   workers: 2,
   fullyParallel: false,
-  timeout: 45_000,
+  timeout: 90_000,
   // A second try, which the test command names: a browser on two shared cores is late now and then.
   retries: 1,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 20_000 },
   reporter: [['list'], ...(results === undefined ? [] : [['json', { outputFile: join(results, 'e2e.json') }] as const])],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -39,7 +39,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`no view has a barrier that axe finds, ${colorScheme}`, async ({ page }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(400_000);
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
     await page.goto('/sign-in');
     await expect(page.getByRole('button', { name: 'Sign in to the demo' })).toBeVisible();
@@ -66,7 +66,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
 }
 
 test('no view is wider than a phone, a tablet, the desk, or the desk at 200 % zoom', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(400_000);
   await signIn(page);
   const all = await addresses(page);
   for (const [width, height] of [
