@@ -58,6 +58,11 @@ export class SheetRepository {
     }, 'REPEATABLE READ');
   }
 
+  /** Undefined where there is no such sheet. */
+  async instrumentOf(studioId: string, id: string): Promise<string | undefined> {
+    return (await this.database.of(SheetEntity).findOne({ select: { id: true, instrument: true }, where: { studioId, id } }))?.instrument;
+  }
+
   async add(studioId: string, sheet: SheetCreate): Promise<string> {
     const id = randomUUID();
     const { studentId, tuneId, instrument, title, note } = sheet;

@@ -1,6 +1,7 @@
 import { codeSchema, routes, type SheetDetail } from '@zelpit/contract';
 import { instrumentById, linesAsAbc } from '@zelpit/core';
 import { said, idOf, type Endpoints, type Visitor } from '../http/endpoints';
+import { fileNameOf } from '../http/file-name';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
 import type { StudentRepository } from '../students/student.repository';
 import type { TuneRepository } from '../tunes/tune.repository';
@@ -30,7 +31,9 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
 
   endpoints.serve(routes.saveSheet, async ({ request, visitor: { studioId }, body }) => {
     const id = idOf(request, 'sheet');
-    assertPlayable((await sheetOr404({ studioId }, id)).instrument, body.lines);
+    const instrument = await sheets.instrumentOf(studioId, id);
+    if (instrument === undefined) throw notFound('sheet');
+    assertPlayable(instrument, body.lines);
     const outcome = await sheets.save(studioId, id, body);
     if (outcome === 'missing') throw notFound('sheet');
     if (outcome === 'stale') throw changedElsewhere('This sheet was');
@@ -39,7 +42,7 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
 
   endpoints.serve(routes.linesOfSheet, async ({ request, visitor }) => {
     const sheet = await sheetOr404(scopeOf(visitor), idOf(request, 'sheet'));
-    const name = `${sheet.title.replace(/[^\p{L}\p{N} -]+/gu, '').trim() || 'lines'}.abc`;
+    const name = `${fileNameOf(sheet.title, 'lines')}.abc`;
     return said(200, linesAsAbc(instrumentById(sheet.instrument), sheet.title, sheet.lines), { fileName: name });
   });
 
