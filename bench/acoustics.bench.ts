@@ -2,9 +2,11 @@ import {
   boreModelFor,
   centsNear,
   chartedTarget,
+  disturbedGeometry,
   fitGeometry,
   geometryOf,
   instrumentById,
+  normalOf,
   practiceChanter,
   tuningFingerings,
   type BoreGeometry,
@@ -20,18 +22,8 @@ const warmUp = 10;
 const seed = 20_261;
 const common = { better: 'lower', baseline: null, ratio: null, command: benchCommand } as const;
 
-const normalOf = (random: () => number) => (): number => Array.from({ length: 12 }, random).reduce((sum, each) => sum + each, -6);
 const rms = (values: readonly number[]): number => Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length);
 const lastOf = (steps: Iterable<FitStep>): FitStep => [...steps].at(-1) as FitStep;
-
-function disturbed(geometry: BoreGeometry, normal: () => number, position: number, diameter: number): BoreGeometry {
-  const holes = geometry.holes.map((hole) => ({
-    ...hole,
-    positionMillimetres: hole.positionMillimetres + normal() * position,
-    diameterMillimetres: Math.max(1, hole.diameterMillimetres + normal() * diameter),
-  }));
-  return { ...geometry, holes };
-}
 
 /** All patterns of the chanter, model and all. */
 function allPatterns(levels: readonly number[]): number {
@@ -53,7 +45,7 @@ function unseenForks(instrument: Instrument, forks: readonly string[]): readonly
   return forks.map((note) => {
     const fork = instrument.fingerings.find((each) => each.note === note && each.rank === 1);
     if (fork === undefined) throw new Error(note);
-    const start = disturbed(geometryOf(instrument) as BoreGeometry, normal, 1, 0.3);
+    const start = disturbedGeometry(geometryOf(instrument) as BoreGeometry, normal, { positionMillimetres: 1, diameterMillimetres: 0.3 });
     const { geometry } = lastOf(
       fitGeometry(
         start,
@@ -72,7 +64,7 @@ function calibrations(): { readonly off: readonly number[]; readonly times: read
   const off: number[] = [];
   const times: number[] = [];
   for (let hidden = 0; hidden < 5; hidden += 1) {
-    const model = boreModelFor(practiceChanter, disturbed(start, normal, 1, 0.2));
+    const model = boreModelFor(practiceChanter, disturbedGeometry(start, normal, { positionMillimetres: 1, diameterMillimetres: 0.2 }));
     const exact = tuningFingerings(practiceChanter).map((fingering) => model.resonances(fingering.pattern)[0].hertz);
     const measured = tuningFingerings(practiceChanter).map((fingering, index): Measured => ({
       coverages: fingering.pattern,

@@ -13,6 +13,7 @@ async function bundled() {
     export { startingGeometries } from './acoustics/starting-geometries.data';
     export { chartedTarget } from './acoustics/charted';
     export { centsNear } from './acoustics/fit-geometry';
+    export { randomOf } from '../../../e2e/random';
     export { fittedToChart, soundTable } from './acoustics/make-tables';`;
   await build({
     stdin: { contents, resolveDir: join(root, 'packages', 'core', 'src'), loader: 'ts' },
@@ -23,17 +24,6 @@ async function bundled() {
     logLevel: 'warning',
   });
   return import(outfile);
-}
-
-/** Small seeded generator (mulberry32), so that the tables come out the same each time. */
-function randomOf(seed) {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 const rounded = (geometry) => JSON.parse(JSON.stringify(geometry, (_, value) => (typeof value === 'number' ? Math.round(value * 1e4) / 1e4 : value)));
@@ -65,7 +55,7 @@ function residualTable(instrument, geometry, { chartedTarget, centsNear }) {
 /** Fits the starting geometries to the charts and writes the fitted ones and the tables of all patterns into the core. */
 async function main() {
   const core = await bundled();
-  const { instruments, startingGeometries, fittedToChart, soundTable } = core;
+  const { instruments, startingGeometries, fittedToChart, soundTable, randomOf } = core;
   const residuals = [];
   const geometries = {};
   const tables = {};
@@ -93,7 +83,7 @@ async function main() {
   );
   writeFileSync(
     join(folder, 'sound-tables.data.ts'),
-    `import type { SoundTable } from './make-tables';\n\n/** What every pattern sounds. ${written} */\nexport const soundTables: Readonly<Record<string, SoundTable>> = ${JSON.stringify(tables)};\n`,
+    `import type { SoundTable } from './sound-table';\n\n/** What every pattern sounds. ${written} */\nexport const soundTables: Readonly<Record<string, SoundTable>> = ${JSON.stringify(tables)};\n`,
   );
   process.exitCode = await exitCode('npx', ['prettier', '--write', '--log-level', 'warn', folder, join(root, 'docs', 'residuals.md')], { cwd: root });
 }

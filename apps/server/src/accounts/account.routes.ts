@@ -8,7 +8,7 @@ import type { MailRepository } from './mail.repository';
 import { resetMail } from './mails';
 import { hashPassword, passwordMatches } from './password';
 import { askingLimit, wrongPasswordLimit } from './password-limit';
-import { addressFor } from './this-computer';
+import { linkAddress } from './this-computer';
 
 export interface AccountParts {
   readonly database: Database;
@@ -56,7 +56,7 @@ export function accountRoutes(endpoints: Endpoints, { database, accounts, links,
         await database.transaction(async () => {
           const input = { studioId: teacher.studio.id, purpose: 'reset', name: teacher.name, email, teacherId: teacher.id, hours: resetHours } as const;
           const { token } = await links.add(input);
-          const { subject, body } = resetMail(teacher.name, `${addressFor(request, address)}/link#${token}`);
+          const { subject, body } = resetMail(teacher.name, linkAddress(request, address, token));
           await mail.add(teacher.studio.id, email, subject, body);
         });
       }

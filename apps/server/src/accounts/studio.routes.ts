@@ -7,7 +7,7 @@ import { hashPassword } from './password';
 import { askingLimit } from './password-limit';
 import { signInAs, visitorOf } from './session';
 import type { AnswerSession } from './session-answer';
-import { addressFor, isFromThisComputer } from './this-computer';
+import { linkAddress, isFromThisComputer } from './this-computer';
 
 const emailTaken = (): HttpProblem =>
   new HttpProblem(422, 'Address taken', 'An account with this e-mail address is here already. Sign in with it, or take another address.');
@@ -73,7 +73,7 @@ export function studioRoutes(endpoints: Endpoints, parts: AccountParts, answer: 
     const { studioId } = visitor;
     await links.endInvitations(studioId, email);
     const { id, token, until } = await links.add({ studioId, purpose: 'invitation', name, email, hours: invitationDays * 24 });
-    const { subject, body } = invitationMail(name, await accounts.studioName(studioId), visitor.name, `${addressFor(request, address)}/link#${token}`);
+    const { subject, body } = invitationMail(name, await accounts.studioName(studioId), visitor.name, linkAddress(request, address, token));
     await mail.add(studioId, email, subject, body);
     return said(201, { id, name, email, until: until.toISOString() }, { deed: { did: 'invited', kind: 'teacher', name } });
   });

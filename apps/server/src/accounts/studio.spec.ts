@@ -1,5 +1,5 @@
 import type { AuditEntry, Invitation, Link, Mail, Page, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
-import { startTestServer, visit, visitByLink, type TestServer, type Visitor } from '../testing/test-server';
+import { startTestServer, visit, visitByLink, visitorOf, type TestServer, type Visitor } from '../testing/test-server';
 
 const password = 'reeds in the rain';
 let server: TestServer;
@@ -11,21 +11,7 @@ afterEach(() => server.close());
 async function found(email = 'ada@fell-row.example'): Promise<Visitor> {
   const visitor = await visit(server.app);
   const { body } = await visitor.post('/api/studios', { studio: 'Fell Row', name: 'Ada Quill', email, password }).expect(201);
-  return withToken(visitor, (body as Session).token);
-}
-
-/** The same browser with the session's new token. */
-async function withToken(visitor: Visitor, token: string): Promise<Visitor> {
-  const { agent } = visitor;
-  const header = 'x-zelpit-token';
-  return {
-    agent,
-    token,
-    get: (path) => agent.get(path),
-    post: (path, body = {}) => agent.post(path).set(header, token).send(body),
-    put: (path, body) => agent.put(path).set(header, token).send(body),
-    remove: (path) => agent.delete(path).set(header, token),
-  };
+  return visitorOf(visitor.agent, (body as Session).token);
 }
 
 const mails = async (visitor: Visitor): Promise<Mail[]> => ((await visitor.get('/api/outbox').expect(200)).body as Page<Mail>).items;

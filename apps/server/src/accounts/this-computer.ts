@@ -7,7 +7,7 @@ export function isFromThisComputer(request: Request): boolean {
   return loopback.test(request.ip ?? '');
 }
 
-/** Where links in mails lead: the address that was set, never one that a request names. */
-export function addressFor(request: Request, configured: string | undefined): string {
-  return configured ?? `http://127.0.0.1:${request.socket.localPort ?? 0}`;
+/** Where a one-time link leads: the address that was set, never one that a request names. The token stands behind the #, so that no server's log holds it. */
+export function linkAddress(request: Request, configured: string | undefined, token: string): string {
+  return `${configured ?? `http://127.0.0.1:${request.socket.localPort ?? 0}`}/link#${token}`;
 }

@@ -16,7 +16,8 @@ import { HttpProblem } from '../http/problem';
 const manifestName = 'manifest.json';
 const sha256 = (content: string | Uint8Array): string => createHash('sha256').update(content).digest('hex');
 
-const refused = (said: string): HttpProblem => new HttpProblem(422, 'Archive refused', `${said} Nothing was changed.`);
+/** An archive that cannot be taken, with the reason. */
+export const refused = (said: string): HttpProblem => new HttpProblem(422, 'Archive refused', `${said} Nothing was changed.`);
 
 /** The studio as a zip, as docs/archive.md describes it. */
 export async function writeArchive(content: ArchiveContent, written: Date): Promise<Uint8Array> {

@@ -1,17 +1,18 @@
 import { routes, type ArchiveContent } from '@zelpit/contract';
 import { instrumentById, readBook, ZelpitFault, type BookReading, type ReadEntry } from '@zelpit/core';
 import { said, type Endpoints } from '../http/endpoints';
+import { fileNameOf } from '../http/file-name';
 import { HttpProblem } from '../http/problem';
 import { assertPlayable } from '../sheets/playable';
 import { parseAbc } from '../tunes/abc-parser';
-import { readArchive, writeArchive } from './archive-file';
+import { readArchive, refused, writeArchive } from './archive-file';
 import type { ArchiveRepository } from './archive.repository';
 
 /** The whole studio out and in. */
 export function archiveRoutes(endpoints: Endpoints, archive: ArchiveRepository): void {
   endpoints.serve(routes.takeArchive, async ({ visitor }) => {
     const content = await archive.read(visitor.studioId);
-    const name = content['studio.json'].name.replace(/[^\p{L}\p{N} -]+/gu, '').trim() || 'studio';
+    const name = fileNameOf(content['studio.json'].name, 'studio');
     const now = new Date();
     return said(200, await writeArchive(content, now), { fileName: `${name} ${now.toISOString().slice(0, 10)}.zip` });
   });
@@ -31,8 +32,6 @@ export function archiveRoutes(endpoints: Endpoints, archive: ArchiveRepository):
     return said(200, { ...result, putAway }, { deed: { did: 'brought in', kind: 'archive', name: content['studio.json'].name } });
   });
 }
-
-const refused = (said: string): HttpProblem => new HttpProblem(422, 'Archive refused', `${said} Nothing was changed.`);
 
 /** Every tune of the archive, read as if it were brought in alone. */
 function readTunes(content: ArchiveContent): ReadonlyMap<string, ReadEntry> {

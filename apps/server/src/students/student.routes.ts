@@ -1,6 +1,6 @@
 import { invitationDays, routes, type Student } from '@zelpit/contract';
 import type { LinkRepository } from '../accounts/link.repository';
-import { addressFor } from '../accounts/this-computer';
+import { linkAddress } from '../accounts/this-computer';
 import { said, idOf, type Endpoints } from '../http/endpoints';
 import { changedElsewhere, notFound } from '../http/problem';
 import type { StudentRepository } from './student.repository';
@@ -47,7 +47,7 @@ export function studentRoutes(endpoints: Endpoints, students: StudentRepository,
     const { token, until } = await links.add({ studioId, purpose: 'student', name: alias, email: '', studentId: id, hours: invitationDays * 24 });
     return said(
       201,
-      { address: `${addressFor(request, address)}/link#${token}`, until: until.toISOString() },
+      { address: linkAddress(request, address, token), until: until.toISOString() },
       { deed: { did: 'gave a link to', kind: 'student', id, name: alias } },
     );
   });

@@ -119,7 +119,8 @@ export async function visitByLink(app: TestServer['app'], address: string, use: 
   return visitorOf(visitor.agent, (body as Session).token);
 }
 
-function visitorOf(agent: TestAgent, token: string): Visitor {
+/** A browser's agent with the token that its session has now. */
+export function visitorOf(agent: TestAgent, token: string): Visitor {
   return {
     agent,
     token,

@@ -16,7 +16,8 @@ import {
   type BoreGeometry,
   type FitStep,
 } from '.';
-import { allPitches, indexOf } from './make-tables';
+import { allPitches } from './make-tables';
+import { indexOf } from './sound-table';
 import { soundTables } from './sound-tables.data';
 
 const pipes = instrumentById('pipe-chanter');

@@ -51,6 +51,3 @@ export const vesselGeometrySchema = z.strictObject({
     .max(16),
 });
 export type VesselGeometry = Readonly<z.infer<typeof vesselGeometrySchema>>;
-
-export const geometrySchema = z.union([boreGeometrySchema, vesselGeometrySchema]);
-export type Geometry = BoreGeometry | VesselGeometry;

@@ -1,5 +1,4 @@
 import { noteOf, soundingPitch, type Fingering, type Instrument } from '../fingering';
-import { hertz } from '../pitch';
 import type { Measured } from './fit-geometry';
 
 /** A charted fingering as a pitch that the model should give. The geometry's holes stand in the order of the instrument's. */
@@ -7,7 +6,7 @@ export function chartedTarget(instrument: Instrument, fingering: Fingering): Mea
   return {
     coverages: fingering.pattern,
     foot: fingering.foot ?? 'open',
-    hertz: soundingPitch(instrument, fingering.note, hertz(instrument.reference.hertz)),
+    hertz: soundingPitch(instrument, fingering.note),
   };
 }
 

@@ -1,4 +1,5 @@
-export { boreGeometrySchema, geometrySchema, vesselGeometrySchema, type BoreGeometry, type Geometry, type VesselGeometry } from './bore-geometry';
+export { boreGeometrySchema, vesselGeometrySchema, type BoreGeometry, type VesselGeometry } from './bore-geometry';
+export { disturbedGeometry, normalOf, type Disturbance } from './disturbed-geometry';
 export { BoreModel, type Foot, type Resonance } from './bore-model';
 export { chartedTarget, tuningFingerings } from './charted';
 export { centsNear, fitGeometry, type FitSettings, type FitStep, type Measured } from './fit-geometry';

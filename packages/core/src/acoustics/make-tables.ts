@@ -2,21 +2,13 @@ import type { Instrument } from '../fingering';
 import type { BoreGeometry } from './bore-geometry';
 import { chartedTarget, tuningFingerings } from './charted';
 import { fitGeometry, type FitStep, type Measured } from './fit-geometry';
+import { disturbedGeometry, normalOf, type Disturbance } from './disturbed-geometry';
+import { indexOf, type SoundTable } from './sound-table';
 import { boreModelFor, soundingOf } from './sound-model';
-
-/** What every pattern without half covers sounds. The index has a bit for each hole, the instrument's first hole the lowest; 1 is covered. */
-export interface SoundTable {
-  /** In Hz to a tenth; 0 where nothing sounds. */
-  readonly hertz: readonly number[];
-  /** For each pattern: 1 steady, 0 not. */
-  readonly steady: string;
-  /** 5th to 95th percentile over plausible geometries, in cents. */
-  readonly spread: readonly number[];
-}
 
 const refits = 20;
 /** How far geometries lie apart that players would call the same instrument. */
-const disturbed = { positionMillimetres: 3, diameterMillimetres: 0.8, lumpedShare: 0.3 };
+const apart: Disturbance = { positionMillimetres: 3, diameterMillimetres: 0.8, lumpedShare: 0.3 };
 
 /** The last step of a fit to the instrument's own chart. */
 export function fittedToChart(instrument: Instrument, start: BoreGeometry): FitStep {
@@ -52,8 +44,6 @@ export function allPitches(instrument: Instrument, geometry: BoreGeometry): { re
   return { hertz, steady: steady.join('') };
 }
 
-export const indexOf = (coverages: readonly number[]): number => coverages.reduce((sum, coverage, hole) => sum + (coverage >= 1 ? 2 ** hole : 0), 0);
-
 /**
  * The table of an instrument, with its spread over refits from disturbed starting geometries.
  * @param random numbers from 0 to 1
@@ -61,7 +51,8 @@ export const indexOf = (coverages: readonly number[]): number => coverages.reduc
 export function soundTable(instrument: Instrument, geometry: BoreGeometry, random: () => number): SoundTable {
   const { hertz, steady } = allPitches(instrument, geometry);
   const targets = targetsOf(instrument);
-  const others = Array.from({ length: refits }, () => allPitches(instrument, lastStep(disturb(geometry, random), targets).geometry).hertz);
+  const normal = normalOf(random);
+  const others = Array.from({ length: refits }, () => allPitches(instrument, lastStep(disturbedGeometry(geometry, normal, apart), targets).geometry).hertz);
   const spread = hertz.map((_, index) => {
     const pitches = others.map((each) => each[index]).filter((pitch) => pitch > 0);
     if (pitches.length === 0) return 0;
@@ -69,18 +60,4 @@ export function soundTable(instrument: Instrument, geometry: BoreGeometry, rando
     return Math.round(1200 * Math.log2(sorted[Math.floor(0.95 * (sorted.length - 1))] / sorted[Math.ceil(0.05 * (sorted.length - 1))]));
   });
   return { hertz, steady, spread };
-}
-
-function disturb(geometry: BoreGeometry, random: () => number): BoreGeometry {
-  // Twelve numbers from 0 to 1 less six are close to a normal one.
-  const normal = (): number => Array.from({ length: 12 }, random).reduce((sum, each) => sum + each, -6);
-  const holes = geometry.holes.map((hole) => ({
-    ...hole,
-    positionMillimetres: hole.positionMillimetres + normal() * disturbed.positionMillimetres,
-    diameterMillimetres: Math.max(1, hole.diameterMillimetres + normal() * disturbed.diameterMillimetres),
-  }));
-  const lumped = Math.max(0.3, 1 + normal() * disturbed.lumpedShare);
-  return geometry.excitation === 'reed'
-    ? { ...geometry, holes, reedVolumeCubicMillimetres: geometry.reedVolumeCubicMillimetres * lumped }
-    : { ...geometry, holes, windowLengthMillimetres: geometry.windowLengthMillimetres * lumped };
 }

@@ -1,11 +1,10 @@
 import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { centsBetween, hertz } from '../pitch';
-import type { BoreModel } from './bore-model';
+import type { BoreModel, Foot } from './bore-model';
 import { nearestNote } from './heard';
 import { ocarinaGeometry } from './ocarina-geometry.data';
-import { breathRangeOf, geometryOf, modelIdOf, tablePitch } from './pattern-sound';
+import { breathRangeOf, geometryOf, sizeRatio, tablePitch } from './pattern-sound';
 import { boreModelFor, soundOf } from './sound-model';
-import { sizeRatio } from './size-ratio';
 import { vesselPitch } from './vessel';
 
 /** A pitch with the note of the instrument that it is nearest to. */
@@ -39,7 +38,7 @@ export class PatternSound {
 
   constructor(readonly instrument: Instrument) {
     const geometry = geometryOf(instrument);
-    this.scale = sizeRatio(modelIdOf(instrument), instrument);
+    this.scale = sizeRatio(instrument);
     this.model = geometry === undefined ? undefined : boreModelFor(instrument, geometry, this.scale);
   }
 
@@ -48,7 +47,7 @@ export class PatternSound {
    * @param foot how the lower end stands, where it can be closed
    * @example new PatternSound(practiceChanter).answer(pattern('X XXX XXXX')).kind // 'sounds'
    */
-  answer(pattern: Pattern, foot: 'open' | 'closed' = 'open'): PatternAnswer {
+  answer(pattern: Pattern, foot: Foot = 'open'): PatternAnswer {
     if (this.instrument.family === 'ocarina') {
       return { kind: 'sounds', sounding: this.named(vesselPitch(ocarinaGeometry, pattern, breathRangeOf(this.instrument))), isSteady: true };
     }

@@ -1,6 +1,6 @@
 import { ZelpitFault } from '../fault';
 import { holesThatDiffer, patternKey, type Instrument, type Pattern } from '../fingering';
-import { hertz } from '../pitch';
+import { centsBetween, hertz } from '../pitch';
 import { tablePitch } from './pattern-sound';
 
 /** A pattern that gives a wanted pitch. */
@@ -31,7 +31,7 @@ export function patternsNear(instrument: Instrument, wanted: number, within: num
     const pattern = instrument.holes.map((_, hole) => (index >> hole) & 1);
     const pitch = tablePitch(instrument, pattern);
     if (pitch === undefined) continue;
-    const cents = 1200 * Math.log2(pitch.hertz / pitchWanted);
+    const cents = centsBetween(pitchWanted, hertz(pitch.hertz));
     if (Math.abs(cents) > within) continue;
     found.push({ pattern, cents, isSteady: pitch.isSteady, moved: beside.reduce((sum, other) => sum + holesThatDiffer(pattern, other), 0) });
   }

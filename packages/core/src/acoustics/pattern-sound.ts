@@ -1,10 +1,8 @@
-import { soundingPitch, type Instrument, type Pattern } from '../fingering';
-import { hertz } from '../pitch';
+import { instrumentById, soundingPitch, type Instrument, type Pattern } from '../fingering';
 import type { BoreGeometry } from './bore-geometry';
 import { geometries } from './geometries.data';
-import { indexOf, type SoundTable } from './make-tables';
 import { ocarinaGeometry } from './ocarina-geometry.data';
-import { sizeRatio } from './size-ratio';
+import { indexOf, type SoundTable } from './sound-table';
 import { soundTables } from './sound-tables.data';
 import { vesselPitch, type BreathRange } from './vessel';
 
@@ -18,6 +16,12 @@ export function modelIdOf(instrument: Instrument): string | undefined {
 export function geometryOf(instrument: Instrument): BoreGeometry | undefined {
   const id = modelIdOf(instrument);
   return id === undefined ? undefined : geometries[id];
+}
+
+/** How much higher an instrument sounds than the one whose geometry it is a copy of; 1 for that one itself, and for one without a model. */
+export function sizeRatio(instrument: Instrument): number {
+  const id = modelIdOf(instrument);
+  return id === undefined ? 1 : instrument.reference.hertz / instrumentById(id).reference.hertz;
 }
 
 /** A pitch of the model with how sure it is. */
@@ -41,10 +45,10 @@ export function tablePitch(instrument: Instrument, pattern: Pattern): TablePitch
   if (table === undefined || id === undefined) return undefined;
   const index = indexOf(pattern);
   if (table.hertz[index] === 0) return undefined;
-  return { hertz: table.hertz[index] * sizeRatio(id, instrument), isSteady: table.steady[index] === '1', spread: table.spread[index] };
+  return { hertz: table.hertz[index] * sizeRatio(instrument), isSteady: table.steady[index] === '1', spread: table.spread[index] };
 }
 
 export function breathRangeOf(instrument: Instrument): BreathRange {
-  const at = (note: string): number => soundingPitch(instrument, note, hertz(instrument.reference.hertz));
-  return { lowest: at(instrument.notes[0].id), highest: at(instrument.notes[instrument.notes.length - 1].id) };
+  const { notes } = instrument;
+  return { lowest: soundingPitch(instrument, notes[0].id), highest: soundingPitch(instrument, notes[notes.length - 1].id) };
 }

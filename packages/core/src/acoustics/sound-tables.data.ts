@@ -1,4 +1,4 @@
-import type { SoundTable } from './make-tables';
+import type { SoundTable } from './sound-table';
 
 /** What every pattern sounds. Written by `node scripts/acoustic-tables.mjs`; do not change it by hand. */
 export const soundTables: Readonly<Record<string, SoundTable>> = {

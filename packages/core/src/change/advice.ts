@@ -73,7 +73,8 @@ function otherwise(instrument: Instrument, change: Change, trouble: Trouble): st
   }
 }
 
-function listed(words: readonly string[]): string {
+/** "R index, R middle and R ring". */
+export function listed(words: readonly string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 }
 

@@ -11,8 +11,8 @@ export {
   type Pattern,
 } from './instrument';
 export { loadInstrument } from './load-instrument';
-export { chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
-export { fingerCoverage, holesThatDiffer, pattern, patternKey, withFingers } from './pattern';
+export { chartedFingering, chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
+export { coverOf, fingerCoverage, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';
 export { noteIdOf } from './chromatic-notes';
 export { pipeChanter, practiceChanter } from './practice-chanter.data';
 export { teachingOrders, type TeachingOrder } from './teaching-orders';

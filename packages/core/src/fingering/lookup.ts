@@ -1,6 +1,6 @@
 import { ZelpitFault } from '../fault';
 import { hertz, type Hertz } from '../pitch';
-import type { Finger, FingerId, Instrument, Note, NoteId, Pattern } from './instrument';
+import type { Finger, FingerId, Fingering, Instrument, Note, NoteId, Pattern } from './instrument';
 
 /** @throws ZelpitFault `unknown-note` */
 export function noteOf(instrument: Instrument, id: NoteId): Note {
@@ -25,14 +25,18 @@ export function scaleDegree(instrument: Instrument, id: NoteId): number {
   return instrument.notes.indexOf(noteOf(instrument, id));
 }
 
+/** The fingering taught first for a note. @throws ZelpitFault `unknown-note` */
+export function chartedFingering(instrument: Instrument, id: NoteId): Fingering {
+  return instrument.fingerings.find((fingering) => fingering.note === id && fingering.rank === 1) ?? unknownNote(instrument, id);
+}
+
 /**
  * The pattern taught first for a note.
  * @throws ZelpitFault `unknown-note`
  * @example chartedPattern(practiceChanter, 'b') // pattern('X XXX XXOO')
  */
 export function chartedPattern(instrument: Instrument, id: NoteId): Pattern {
-  const charted = instrument.fingerings.find((fingering) => fingering.note === id && fingering.rank === 1);
-  return charted === undefined ? unknownNote(instrument, id) : charted.pattern;
+  return chartedFingering(instrument, id).pattern;
 }
 
 /**

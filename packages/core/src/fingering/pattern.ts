@@ -48,3 +48,14 @@ export function holesThatDiffer(one: Pattern, other: Pattern): number {
   for (let hole = 0; hole < one.length; hole += 1) if (one[hole] !== other[hole]) count += 1;
   return count;
 }
+
+/** How a hole is covered, whatever a half cover's share is. */
+export function coverOf(coverage: number): 'covered' | 'open' | 'half' {
+  if (coverage >= 1) return 'covered';
+  return coverage <= 0 ? 'open' : 'half';
+}
+
+/** The same holes covered, open and half covered; how far a half cover goes is each model's own. */
+export function isSameFingers(one: Pattern, other: Pattern): boolean {
+  return one.every((coverage, hole) => coverOf(coverage) === coverOf(other[hole]));
+}

@@ -1,5 +1,5 @@
 import { heardFrom } from '../acoustics';
-import { chartedPattern, noteOf, type FingerId, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { chartedPattern, isSameFingers, noteOf, type FingerId, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { readFinger, readHoles, wordsOf, type ReadFingers } from './finger-words';
 import { notesMeant, readNote } from './note-words';
 
@@ -126,19 +126,14 @@ function readChange(instrument: Instrument, from: Pattern, said: string): ReadFi
 
 /** Compares what was read with the chart; `wanted` is absent where the line names no note. */
 function judged(instrument: Instrument, wanted: readonly NoteId[] | undefined, pattern: Pattern, other: Instrument | undefined): Proof {
-  const charted = instrument.fingerings.filter((fingering) => isSame(fingering.pattern, pattern));
+  const charted = instrument.fingerings.filter((fingering) => isSameFingers(fingering.pattern, pattern));
   const right = charted.find((fingering) => wanted === undefined || wanted.includes(fingering.note));
   if (right !== undefined) return { kind: 'right', note: right.note, fingering: right };
-  const elsewhere = other?.fingerings.find((fingering) => isSame(fingering.pattern, pattern) && wanted?.includes(fingering.note) === true);
+  const elsewhere = other?.fingerings.find((fingering) => isSameFingers(fingering.pattern, pattern) && wanted?.includes(fingering.note) === true);
   if (elsewhere !== undefined) return { kind: 'right-on-other-model', note: elsewhere.note, model: other?.model ?? '', pattern };
   const notes = wanted ?? [];
   if (charted.length > 0) return { kind: 'right-for-another', wanted: notes, note: charted[0].note, pattern };
   return { kind: 'unknown', wanted: notes, near: heardFrom(instrument, pattern).note, pattern };
-}
-
-/** The same holes covered, open and half covered; how far a half cover goes is each model's own. */
-function isSame(one: Pattern, other: Pattern): boolean {
-  return one.every((coverage, hole) => Math.sign(coverage) === Math.sign(other[hole]) && coverage >= 1 === other[hole] >= 1);
 }
 
 /** A proof as a sentence. */

@@ -1,4 +1,15 @@
-import { comfortHint, moversBetween, noteOf, type Fingering, type Instrument, type NamedPitch, type Pattern, type PatternAnswer } from '@zelpit/core';
+import {
+  comfortHint,
+  coverOf,
+  listed,
+  moversBetween,
+  noteOf,
+  type Fingering,
+  type Instrument,
+  type NamedPitch,
+  type Pattern,
+  type PatternAnswer,
+} from '@zelpit/core';
 
 /** "12 cents sharp", "in tune". */
 export function centsSaid(cents: number): string {
@@ -50,7 +61,7 @@ export function fromSaid(instrument: Instrument, before: Fingering, after: Finge
   return [`From ${name}: ${moves}.`, ...(hint === undefined ? [] : [hint])];
 }
 
-const listed = (names: readonly string[]): string => (names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`);
+const holeSigns = { covered: 'X', open: 'O', half: 'h' } as const;
 
 /** Holes as they are recited: numbers where the instrument has them, else signs. */
 export function recited(instrument: Instrument, pattern: Pattern): string {
@@ -63,9 +74,6 @@ export function recited(instrument: Instrument, pattern: Pattern): string {
     const parts = [[0], [1, 2, 3], [4, 5, 6, 7]].map((part) => part.map(sign).join(''));
     return parts.filter((part) => part !== '').join(' ');
   }
-  const signs = pattern.map((coverage) => {
-    if (coverage >= 1) return 'X';
-    return coverage <= 0 ? 'O' : 'h';
-  });
+  const signs = pattern.map((coverage) => holeSigns[coverOf(coverage)]);
   return instrument.family === 'whistle' ? `${signs.slice(0, 3).join('')} ${signs.slice(3).join('')}` : signs.join('');
 }

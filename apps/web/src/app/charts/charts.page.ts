@@ -1,7 +1,8 @@
 import { Component, computed, effect, inject, linkedSignal, signal, type OnDestroy } from '@angular/core';
 import {
+  chartedFingering,
   heldTone,
-  hertz,
+  isSameFingers,
   laneLayout,
   noteOf,
   patternKey,
@@ -95,11 +96,11 @@ export class ChartsPage implements OnDestroy {
   protected readonly columns = computed((): readonly Column[] => {
     const instrument = this.state.instrument();
     const other = this.state.otherModel();
-    const firsts = this.order().notes.map((note) => firstOf(instrument.fingerings, note));
+    const firsts = this.order().notes.map((note) => chartedFingering(instrument, note));
     return firsts.map((fingering, index) => {
       const note = noteOf(instrument, fingering.note);
       const moves = index === 0 ? { lifts: 0, lands: 0 } : movesBetween(instrument, firsts[index - 1].pattern, fingering.pattern);
-      const elsewhere = other === undefined ? undefined : firstOf(other.fingerings, note.id);
+      const elsewhere = other === undefined ? undefined : chartedFingering(other, note.id);
       return {
         key: note.id,
         fingering,
@@ -107,7 +108,7 @@ export class ChartsPage implements OnDestroy {
         short: note.writtenName,
         dots: Math.floor((note.writtenSemitone - instrument.notes[0].writtenSemitone) / 12),
         ...moves,
-        isDifferent: elsewhere !== undefined && isOtherFingers(elsewhere.pattern, fingering.pattern),
+        isDifferent: elsewhere !== undefined && !isSameFingers(elsewhere.pattern, fingering.pattern),
       };
     });
   });
@@ -139,7 +140,7 @@ export class ChartsPage implements OnDestroy {
     const tried = this.tried();
     if (!this.isTryingFirst() || !this.isSeen() || tried === undefined) return undefined;
     const instrument = this.state.instrument();
-    const way = instrument.fingerings.find(({ note, pattern }) => note === this.current().fingering.note && !isOtherFingers(pattern, tried));
+    const way = instrument.fingerings.find(({ note, pattern }) => note === this.current().fingering.note && isSameFingers(pattern, tried));
     if (way === undefined) return `Your fingers were ${recited(instrument, tried)}; the chart has ${recited(instrument, this.shown().pattern)}.`;
     return way.rank === 1 ? 'Yes: those are the fingers.' : 'Yes: that is another way to play it.';
   });
@@ -165,7 +166,7 @@ export class ChartsPage implements OnDestroy {
     const instrument = this.state.instrument();
     const given = this.given();
     if (given.kind === 'silent') return [];
-    const wanted = soundingPitch(instrument, given.sounding.note, hertz(instrument.reference.hertz));
+    const wanted = soundingPitch(instrument, given.sounding.note);
     return patternsNear(instrument, wanted, withinCents, [this.pattern()])
       .filter(({ pattern }) => patternKey(pattern) !== patternKey(this.pattern()))
       .slice(0, mostOthers)
@@ -209,13 +210,17 @@ export class ChartsPage implements OnDestroy {
   protected pick(index: number): void {
     if (index < 0 || index >= this.columns().length) return;
     this.chosen.set(index);
-    this.isSeen.set(false);
-    this.tried.set(this.isTryingFirst() ? this.state.instrument().holes.map(() => 0) : undefined);
+    this.begin();
     this.hear();
   }
 
   protected toggleTrying(): void {
     this.isTryingFirst.update((on) => !on);
+    this.begin();
+  }
+
+  /** The chosen note from the start: its own fingers, or none yet where one tries first. */
+  private begin(): void {
     this.isSeen.set(false);
     this.tried.set(this.isTryingFirst() ? this.state.instrument().holes.map(() => 0) : undefined);
   }
@@ -257,15 +262,4 @@ export class ChartsPage implements OnDestroy {
   private footOfFamily(): 'open' | 'closed' {
     return this.state.instrument().family === 'irish-pipes' ? 'closed' : 'open';
   }
-}
-
-const firstOf = (fingerings: readonly Fingering[], note: string): Fingering =>
-  fingerings.find((each) => each.note === note && each.rank === 1) ?? fingerings[0];
-
-/** True where a hole is covered, open or half covered otherwise; how far a half cover goes is each model's own. */
-const isOtherFingers = (one: Pattern, other: Pattern): boolean => one.some((coverage, hole) => signOf(coverage) !== signOf(other[hole]));
-
-function signOf(coverage: number): 'covered' | 'open' | 'half' {
-  if (coverage >= 1) return 'covered';
-  return coverage <= 0 ? 'open' : 'half';
 }

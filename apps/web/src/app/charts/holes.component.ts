@@ -1,5 +1,5 @@
 import { Component, computed, input, output } from '@angular/core';
-import type { Instrument, Pattern } from '@zelpit/core';
+import { coverOf, type Instrument, type Pattern } from '@zelpit/core';
 
 /** From where the instrument is looked at. */
 export type ChartView = 'player' | 'facing' | 'mirror' | 'behind';
@@ -89,16 +89,13 @@ export class HolesComponent {
         coverage,
         isHidden: isBehind !== (view === 'behind'),
         cover: coverPath(160, y, coverage),
-        said: `${label}, ${coverSaid(coverage)}`,
+        said: `${label}, ${coverSaid[coverOf(coverage)]}`,
       };
     });
   });
 }
 
-function coverSaid(coverage: number): string {
-  if (coverage >= 1) return 'covered';
-  return coverage <= 0 ? 'open' : 'half covered';
-}
+const coverSaid = { covered: 'covered', open: 'open', half: 'half covered' } as const;
 
 /** A disc, filled from below to its share. */
 function coverPath(x: number, y: number, coverage: number): string {

@@ -4,6 +4,7 @@ import { instrumentById, lineTitle } from '@zelpit/core';
 import type { SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
 import { saidBy } from '../api/api.service';
+import { PainCautionComponent } from '../lines/pain-caution.component';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { SessionService } from '../session/session.service';
@@ -12,7 +13,7 @@ import { SheetsService } from '../sheets/sheets.service';
 /** A student's own sheets: each line opens for playing along. */
 @Component({
   selector: 'zp-mine',
-  imports: [SentenceComponent, RouterLink],
+  imports: [SentenceComponent, RouterLink, PainCautionComponent],
   template: `
     <div class="page">
       <zp-sentence
@@ -45,10 +46,7 @@ import { SheetsService } from '../sheets/sheets.service';
           } @empty {
             <div class="empty"><p>No sheet is here for you yet.</p></div>
           }
-          <p class="caution">
-            <b>Stop if anything hurts, tingles or goes numb.</b> Rest both hands after each line. If it comes back, see a health professional; no drill is worth
-            it.
-          </p>
+          <zp-pain-caution />
         } @else {
           <p class="second" role="status">Fetching your sheets …</p>
         }

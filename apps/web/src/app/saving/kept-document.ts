@@ -36,6 +36,9 @@ export interface Conflict<D, S> {
   readonly stored: S;
 }
 
+/** "14:02", of an ISO moment. */
+export const timeOfDay = (moment: string): string => new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
 const quietMs = 500;
 const retryMs = 4000;
 
@@ -225,7 +228,7 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
 
   private showSaved(stored: S): void {
     const at = this.kind.savedAt(stored) ?? '';
-    this.savedAt.set(at === '' ? '' : new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }));
+    this.savedAt.set(at === '' ? '' : timeOfDay(at));
     this.said.set('');
     this.state.set('saved');
   }

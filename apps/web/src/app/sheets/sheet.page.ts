@@ -7,11 +7,13 @@ import { fileNameOf, saveFile } from '../files/save-file';
 import { LinePlayer } from '../lines/line-player.service';
 import { LineStripComponent } from '../lines/line-strip.component';
 import { LineViewComponent } from '../lines/line-view.component';
+import { PainCautionComponent } from '../lines/pain-caution.component';
 import { PaceComponent } from '../lines/pace.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { ConflictComponent } from '../saving/conflict.component';
+import { timeOfDay } from '../saving/kept-document';
 import { UndoComponent } from '../saving/undo.component';
 import { compareSheets } from './compare-sheets';
 import { SheetEditor } from './sheet-editor';
@@ -32,6 +34,7 @@ import { SheetsService } from './sheets.service';
     LineStripComponent,
     UndoComponent,
     ConflictComponent,
+    PainCautionComponent,
   ],
   templateUrl: './sheet.page.html',
   providers: [SheetEditor],
@@ -57,7 +60,7 @@ export class SheetPage implements OnDestroy {
   });
   protected readonly theirsSaid = computed(() => {
     const at = this.editor.conflict()?.stored.updatedAt;
-    return at === undefined ? '' : new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+    return at === undefined ? '' : timeOfDay(at);
   });
   protected readonly home = signal('');
   protected readonly other = signal('');

@@ -285,13 +285,8 @@ export class TunePage implements OnDestroy {
   });
 
   protected moveKey(semitones: number): void {
-    const abc = this.editor.draft()?.abc;
-    if (abc === undefined) return;
-    this.tunes.moved(abc, semitones).then(
-      (moved) => {
-        this.editor.setText(moved, 'the key');
-        this.notices.done('The key was moved. Undo moves it back.');
-      },
+    this.editor.moveKey(semitones).then(
+      () => this.notices.done('The key was moved. Undo moves it back.'),
       () => this.notices.done('The moved tune could not be written, so it stays as it was.'),
     );
   }

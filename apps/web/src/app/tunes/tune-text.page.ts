@@ -99,11 +99,9 @@ export class TuneTextPage {
   }
 
   protected async moveKey(semitones: number): Promise<void> {
-    const abc = this.editor.draft()?.abc;
-    if (abc === undefined) return;
     this.isMoving.set(true);
     try {
-      this.editor.setText(await this.engraver.moved(abc, semitones), 'the key');
+      await this.editor.moveKey(semitones);
     } catch (error) {
       this.notices.done(saidBy(error));
     } finally {

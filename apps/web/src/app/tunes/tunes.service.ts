@@ -71,11 +71,6 @@ export class TunesService {
     return this.api.put(`/api/tunes/${id}`, input, tuneSaveSchema, sending);
   }
 
-  /** The text in another key, without saving it. */
-  moved(abc: string, semitones: number): Promise<string> {
-    return this.engraver.moved(abc, semitones);
-  }
-
   putAway(id: string): Observable<void> {
     return this.api.send('DELETE', `/api/tunes/${id}`);
   }

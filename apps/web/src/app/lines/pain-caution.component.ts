@@ -1,0 +1,12 @@
+import { Component } from '@angular/core';
+
+/** What stands wherever lines are practised. */
+@Component({
+  selector: 'zp-pain-caution',
+  template: `
+    <p class="caution">
+      <b>Stop if anything hurts, tingles or goes numb.</b> Rest both hands after each line. If it comes back, see a health professional; no drill is worth it.
+    </p>
+  `,
+})
+export class PainCautionComponent {}
