@@ -79,7 +79,7 @@ async function main() {
   const written = 'Written by `node scripts/acoustic-tables.mjs`; do not change it by hand.';
   writeFileSync(
     join(folder, 'geometries.data.ts'),
-    `import type { BoreGeometry } from './bore-geometry';\n\n/** Geometries fitted to the charts, in mm. ${written} */\nexport const geometries: Readonly<Record<string, BoreGeometry>> = ${JSON.stringify(geometries)};\n`,
+    `import type { BoreGeometry } from '../fingering';\n\n/** Geometries fitted to the charts, in mm. ${written} */\nexport const geometries: Readonly<Record<string, BoreGeometry>> = ${JSON.stringify(geometries)};\n`,
   );
   writeFileSync(
     join(folder, 'sound-tables.data.ts'),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { instrumentById, instruments, noteOf, pattern, practiceChanter, soundingPitch, type Instrument } from '../fingering';
+import { instrumentById, instruments, noteOf, pattern, practiceChanter, soundingPitch, type BoreGeometry, type Instrument } from '../fingering';
 import { hertz } from '../pitch';
 import {
   boreModelFor,
@@ -13,10 +13,9 @@ import {
   soundOf,
   tablePitch,
   tuningFingerings,
-  type BoreGeometry,
   type FitStep,
 } from '.';
-import { allPitches } from './make-tables';
+import { allPitches } from './all-pitches';
 import { indexOf } from './sound-table';
 import { soundTables } from './sound-tables.data';
 
@@ -151,7 +150,7 @@ describe('PatternSound', () => {
       fc.assert(
         fc.property(fc.array(fc.constantFrom(0, 0.5, 1), { minLength: instrument.holes.length, maxLength: instrument.holes.length }), (holes) => {
           const answer = sound.answer(holes);
-          if (answer.kind === 'silent') return;
+          if (answer.kind !== 'sounds') return;
           expect(answer.sounding.hertz).toBeGreaterThan(50);
           expect(answer.sounding.hertz).toBeLessThan(6000);
           expect(noteOf(instrument, answer.sounding.note)).toBeDefined();

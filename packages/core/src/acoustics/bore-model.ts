@@ -1,5 +1,5 @@
 import { airDensity, soundSpeed } from './air';
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 import { toneHoleTransfer } from './tone-hole';
 import { chained, identity, type Transfer } from './transfer';
 import { tubeTransfer } from './tube';

@@ -1,4 +1,4 @@
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 
 /** How far two instruments of one kind lie apart: standard deviations, the lumped part (reed or window) as a share of itself. */
 export interface Disturbance {

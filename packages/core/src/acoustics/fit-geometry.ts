@@ -1,5 +1,5 @@
 import { ZelpitFault } from '../fault';
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 import { BoreModel, type Foot } from './bore-model';
 
 /** A pattern whose pitch is known. */

@@ -1,4 +1,4 @@
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 
 /** Geometries fitted to the charts, in mm. Written by `node scripts/acoustic-tables.mjs`; do not change it by hand. */
 export const geometries: Readonly<Record<string, BoreGeometry>> = {

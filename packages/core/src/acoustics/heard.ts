@@ -34,7 +34,7 @@ export function heardFrom(instrument: Instrument, holes: Pattern, reference?: He
     return { kind: 'coloured', note, pitch: soundingPitch(instrument, note, sounding), isSteady: false, spread: 0 };
   }
   const pitch = hertz((found.hertz * sounding) / instrument.reference.hertz);
-  return { kind: 'coloured', note: nearestNote(instrument, pitch, sounding), pitch, isSteady: found.isSteady, spread: found.spread };
+  return { kind: 'coloured', note: nearestNote(instrument, pitch, sounding), pitch, isSteady: found.isSteady, spread: found.spread ?? 0 };
 }
 
 /** The note of the instrument that lies nearest to a pitch. */

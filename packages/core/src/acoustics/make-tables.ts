@@ -1,10 +1,10 @@
 import type { Instrument } from '../fingering';
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 import { chartedTarget, tuningFingerings } from './charted';
 import { fitGeometry, type FitStep, type Measured } from './fit-geometry';
 import { disturbedGeometry, normalOf, type Disturbance } from './disturbed-geometry';
-import { indexOf, type SoundTable } from './sound-table';
-import { boreModelFor, soundingOf } from './sound-model';
+import { allPitches } from './all-pitches';
+import type { SoundTable } from './sound-table';
 
 const refits = 20;
 /** How far geometries lie apart that players would call the same instrument. */
@@ -23,25 +23,6 @@ function lastStep(start: BoreGeometry, targets: readonly Measured[]): FitStep {
   let last: FitStep | undefined;
   for (const step of fitGeometry(start, targets)) last = step;
   return last as FitStep;
-}
-
-/** Pitches of all patterns in the order of the table; 0 where nothing sounds. */
-export function allPitches(instrument: Instrument, geometry: BoreGeometry): { readonly hertz: number[]; readonly steady: string } {
-  const model = boreModelFor(instrument, geometry);
-  const hertz = new Array<number>(2 ** geometry.holes.length).fill(0);
-  const steady = new Array<string>(hertz.length).fill('0');
-  const foot = instrument.family === 'irish-pipes' ? 'closed' : 'open';
-  model.forAll(
-    () => [1, 0],
-    (coverages, found) => {
-      const index = indexOf(coverages);
-      const sounding = soundingOf(found, geometry.excitation);
-      hertz[index] = sounding === undefined ? 0 : Math.round(sounding.hertz * 10) / 10;
-      steady[index] = sounding?.isSteady === true ? '1' : '0';
-    },
-    foot,
-  );
-  return { hertz, steady: steady.join('') };
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { VesselGeometry } from './bore-geometry';
+import type { VesselGeometry } from '../fingering';
 
 /** Twelve-hole alto in C, fitted to its naturals (volume by 2.5 cents). Holes in the order of the instrument's, in mm. */
 export const ocarinaGeometry: VesselGeometry = {

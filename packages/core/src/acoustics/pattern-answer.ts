@@ -2,10 +2,9 @@ import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fi
 import { centsBetween, hertz } from '../pitch';
 import type { BoreModel, Foot } from './bore-model';
 import { nearestNote } from './heard';
-import { ocarinaGeometry } from './ocarina-geometry.data';
-import { breathRangeOf, geometryOf, sizeRatio, tablePitch } from './pattern-sound';
+import { loudnessAt } from './loudness';
+import { geometryOf, sizeRatio, soundSourceOf, tablePitch, vesselHertz } from './pattern-sound';
 import { boreModelFor, soundOf } from './sound-model';
-import { vesselPitch } from './vessel';
 
 /** A pitch with the note of the instrument that it is nearest to. */
 export interface NamedPitch {
@@ -19,6 +18,8 @@ export interface NamedPitch {
 /** What the chart answers to a pattern of fingers. */
 export type PatternAnswer =
   | { readonly kind: 'silent' }
+  /** No geometry is known for the instrument. */
+  | { readonly kind: 'unknown' }
   | {
       readonly kind: 'sounds';
       /** The pitch that sounds by itself; on a flue, in the first register. */
@@ -28,6 +29,8 @@ export type PatternAnswer =
       readonly isSteady: boolean;
       /** 5th to 95th percentile over plausible geometries, in cents; absent where a hole is half covered. */
       readonly spread?: number;
+      /** Against the reference note in dB, calibrated from what players report; absent where nothing is reported. */
+      readonly loudness?: number;
     };
 
 /** Answers patterns of one instrument; the model behind it is built once. */
@@ -48,21 +51,23 @@ export class PatternSound {
    * @example new PatternSound(practiceChanter).answer(pattern('X XXX XXXX')).kind // 'sounds'
    */
   answer(pattern: Pattern, foot: Foot = 'open'): PatternAnswer {
-    if (this.instrument.family === 'ocarina') {
-      return { kind: 'sounds', sounding: this.named(vesselPitch(ocarinaGeometry, pattern, breathRangeOf(this.instrument))), isSteady: true };
-    }
+    const geometry = soundSourceOf(this.instrument)?.geometry;
+    if (geometry === undefined) return { kind: 'unknown' };
+    if (geometry.excitation === 'vessel') return { kind: 'sounds', sounding: this.named(vesselHertz(this.instrument, geometry, pattern)), isSteady: true };
     const found = this.model === undefined ? undefined : soundOf(this.model, pattern, foot);
     const isStopped = foot === 'closed' && pattern.every((coverage) => coverage >= 1);
     if (found === undefined || isStopped) return { kind: 'silent' };
     const spread = tablePitch(this.instrument, pattern)?.spread;
-    const isFlue = this.instrument.family === 'whistle' || this.instrument.family === 'recorder';
+    const isFlue = geometry.excitation === 'window';
     const first = isFlue ? found.registers[0] : found.hertz;
+    const loudness = loudnessAt(this.instrument, first * this.scale);
     return {
       kind: 'sounds',
       sounding: this.named(first * this.scale),
       ...(isFlue && found.registers.length > 1 && { overblown: this.named(found.registers[1] * this.scale) }),
       isSteady: found.isSteady,
       ...(spread !== undefined && { spread }),
+      ...(loudness !== undefined && { loudness }),
     };
   }
 

@@ -1,5 +1,5 @@
 import type { Instrument, Pattern } from '../fingering';
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 import { BoreModel, type Foot, type Resonance } from './bore-model';
 
 /** What a pattern of holes sounds by the model. */

@@ -1,4 +1,4 @@
-import type { BoreGeometry } from './bore-geometry';
+import type { BoreGeometry } from '../fingering';
 
 /** Geometry before the fit to the charts; see `geometries.data.ts`. In mm. */
 export const startingGeometries: Readonly<Record<string, BoreGeometry>> = {

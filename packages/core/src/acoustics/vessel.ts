@@ -1,5 +1,5 @@
 import { soundSpeed } from './air';
-import type { VesselGeometry } from './bore-geometry';
+import type { VesselGeometry } from '../fingering';
 
 /** Range of naturals over which breath bends the pitch, in Hz. */
 export interface BreathRange {

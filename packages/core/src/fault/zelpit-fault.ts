@@ -1,5 +1,8 @@
 /** What went wrong, in one word that programs can rely on. Each has a test. */
-export type FaultCode = 'out-of-range' | 'unknown-note' | 'unknown-finger' | 'invalid-pattern' | 'invalid-instrument' | 'not-abc-text' | 'no-measurement';
+export type FaultCode = 'out-of-range' | 'unknown-note' | 'unknown-finger' | 'invalid-pattern' | 'invalid-instrument' | 'not-abc-text' | 'no-measurement'
+  | 'no-geometry'
+  | 'invalid-tuning'
+  | 'unknown-school';
 
 /**
  * The one error of the core. Its message names the thing, the allowed range and what came;

@@ -1,5 +1,6 @@
 export {
   instrumentSchema,
+  mostHoles,
   type Finger,
   type FingerId,
   type Fingering,
@@ -9,11 +10,25 @@ export {
   type Note,
   type NoteId,
   type Pattern,
+  type SoundSource,
 } from './instrument';
-export { loadInstrument } from './load-instrument';
+export { instrumentProblems, loadInstrument } from './load-instrument';
 export { chartedFingering, chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
 export { coverOf, fingerCoverage, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';
 export { noteIdOf } from './chromatic-notes';
 export { pipeChanter, practiceChanter } from './practice-chanter.data';
 export { teachingOrders, type TeachingOrder } from './teaching-orders';
 export { instruments, instrumentById } from './instruments';
+export { asPlayed, type InstrumentSettings } from './as-played';
+export { boreGeometrySchema, soundGeometrySchema, vesselGeometrySchema, type BoreGeometry, type SoundGeometry, type VesselGeometry } from './bore-geometry';
+export {
+  instrumentFileSchema,
+  instrumentFormat,
+  instrumentJsonSchema,
+  longestInstrumentFile,
+  readInstrumentFile,
+  writeInstrumentFile,
+} from './instrument-file';
+export { keptFingeringSchema, withKeptFingerings, type ConfirmedFingering, type KeptFingering } from './kept-fingerings';
+export { schoolQuestions, withFirst, withSchools, type SchoolAnswer, type SchoolQuestion, type Schools } from './schools';
+export { equalRatio, ratioOf, tuningSchema, withTuning, type Tuning } from './tuning';

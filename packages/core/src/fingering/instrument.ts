@@ -1,17 +1,32 @@
 import * as z from 'zod';
+import { soundGeometrySchema } from './bore-geometry';
+
+/** More holes than any instrument of these families has; all their patterns are still computed in a second. */
+export const mostHoles = 12;
 
 /** Name of a finger, `L1` (left index) to `R4` (right little), `T` and `RT` for the thumbs. */
 const fingerId = z.string().min(1).max(8);
+/** Of a note that an instrument of these families can have. */
+const referenceHertz = z.number().min(10).max(20_000);
 const noteId = z.string().min(1).max(24);
 /** How much of a hole is covered: 1 covered, 0 open, between for half holes. */
 const coverage = z.number().min(0).max(1);
+const patternSchema = z.array(coverage).min(1).max(mostHoles).readonly();
+/** Plain words that are shown as they are. */
+const words = z
+  .string()
+  .min(1)
+  .max(300)
+  .regex(/^(?![\s\S]*<[a-zA-Z/!])/, 'is plain text, without marks such as <b>');
+/** A fraction as tuners say it: "7/4". */
+const ratioText = z.string().regex(/^[1-9]\d{0,3}\/[1-9]\d{0,3}$/, 'is written as a fraction such as 7/4');
 
 const fingerSchema = z.strictObject({
   id: fingerId,
   /** As said at the instrument: "L ring". */
-  label: z.string().min(1),
+  label: words.max(40),
   /** As written in a sentence: "left ring". */
-  spoken: z.string().min(1),
+  spoken: words.max(40),
   hand: z.enum(['left', 'right']),
   thumb: z.boolean(),
 });
@@ -26,7 +41,7 @@ const holeSchema = z.strictObject({
 const noteSchema = z.strictObject({
   id: noteId,
   /** What a teacher calls it: "low A". */
-  schoolName: z.string().min(1),
+  schoolName: words.max(40),
   /** What stands on the page, without octave: "A". */
   writtenName: z.string().min(1).max(3),
   /** Letter in ABC under the instrument's own key: `A`, `c`. */
@@ -34,27 +49,40 @@ const noteSchema = z.strictObject({
   /** Height on the page in semitones with A4 = 69, for music written in ordinary keys. */
   writtenSemitone: z.number().int(),
   /** Sounding pitch as a ratio to the reference note. */
-  ratio: z.number().positive(),
+  ratio: z.number().min(0.01).max(100),
+  /** The fractions by which tuners tune it, the chart's own first; absent where all agree. */
+  justRatios: z.array(ratioText).min(1).max(8).optional(),
   /** Loudness against the reference note in dB, as players report it. */
-  loudnessDecibels: z.number(),
+  loudnessDecibels: z.number().min(-60).max(60),
 });
 
 const fingeringSchema = z.strictObject({
   note: noteId,
   /** One coverage per hole, in the order of `holes`. */
-  pattern: z.array(coverage).readonly(),
-  school: z.string().min(1),
+  pattern: patternSchema,
+  school: z.string().min(1).max(40),
   /** 1 = teach first. */
   rank: z.number().int().min(1),
   register: z.number().int().min(1),
   /** Where the lower end can be closed on the knee: how it stands for this fingering. */
   foot: z.enum(['closed', 'open']).optional(),
   source: z.enum(['chart', 'model', 'teacher']),
-  remark: z.string().optional(),
+  remark: words.optional(),
+  /** Who confirmed it, and when: a day as 2026-03-09. */
+  confirmed: z.strictObject({ by: z.string().max(120), on: z.iso.date() }).optional(),
+  /** Taught knowingly as a stand-in: what comes later, and until which day. */
+  forNow: z.strictObject({ eventually: patternSchema, until: z.iso.date() }).optional(),
+});
+
+/** What the acoustic model computes an instrument from. */
+export const soundSourceSchema = z.strictObject({
+  geometry: soundGeometrySchema,
+  /** Pitch of the reference note at which the geometry was fitted. */
+  atHertz: z.number().min(10).max(20_000),
 });
 
 /** A fingering that depends on the single instrument, outside the scale. */
-const extraSchema = z.strictObject({ name: z.string().min(1), pattern: z.array(coverage).readonly(), remark: z.string() });
+const extraSchema = z.strictObject({ name: z.string().min(1).max(60), pattern: patternSchema, remark: words });
 
 const graceNoteSchema = z.strictObject({
   /** Named by its finger, not by what sounds: "G grace note". */
@@ -74,33 +102,41 @@ const tapSchema = z.strictObject({
 });
 
 export const instrumentSchema = z.strictObject({
-  id: z.string().regex(/^[a-z0-9-]+$/),
-  name: z.string().min(1),
+  id: z
+    .string()
+    .regex(/^[a-z0-9-]+$/)
+    .max(60),
+  name: words.max(120),
   family: z.enum(['pipes', 'irish-pipes', 'whistle', 'recorder', 'ocarina']),
   /** Where two models share a name: which one, as a word after it. */
-  model: z.string().optional(),
+  model: words.max(60).optional(),
   /** How it is blown. */
-  breath: z.string().optional(),
+  breath: z.string().max(600).optional(),
   /** Before the first note. */
-  checks: z.array(z.string().min(1)).optional(),
+  checks: z.array(words).max(20).optional(),
   /** Whether it can be played with the other hand on top, and what there is to know. */
-  mirror: z.strictObject({ kind: z.enum(['allowed', 'warned', 'refused']), said: z.string().min(1) }).optional(),
-  extras: z.array(extraSchema).optional(),
-  reference: z.strictObject({ note: noteId, hertz: z.number().positive(), lowestHertz: z.number().positive(), highestHertz: z.number().positive() }),
+  mirror: z.strictObject({ kind: z.enum(['allowed', 'warned', 'refused']), said: words }).optional(),
+  extras: z.array(extraSchema).max(40).optional(),
+  reference: z.strictObject({ note: noteId, hertz: referenceHertz, lowestHertz: referenceHertz, highestHertz: referenceHertz }),
   /** Keys of ABC under which letters are the instrument's own notes. */
-  ownKeys: z.array(z.string()),
+  ownKeys: z.array(z.string().max(10)).max(20),
+  /** Its own sound source; a built-in instrument has one in the core. */
+  sound: soundSourceSchema.optional(),
+  /** The built-in instrument that it was made from. */
+  madeFrom: z.string().max(60).optional(),
   /** In the order of the instrument, from the face down. */
-  fingers: z.array(fingerSchema).min(1),
-  holes: z.array(holeSchema).min(1),
+  fingers: z.array(fingerSchema).min(1).max(12),
+  holes: z.array(holeSchema).min(1).max(mostHoles),
   /** From the lowest to the highest. */
-  notes: z.array(noteSchema).min(1),
-  fingerings: z.array(fingeringSchema).min(1),
-  graceNotes: z.array(graceNoteSchema),
+  notes: z.array(noteSchema).min(1).max(80),
+  fingerings: z.array(fingeringSchema).min(1).max(400),
+  graceNotes: z.array(graceNoteSchema).max(60),
   /** Taps that sound no charted note. */
-  taps: z.array(tapSchema),
+  taps: z.array(tapSchema).max(60),
 });
 
 export type Instrument = Readonly<z.infer<typeof instrumentSchema>>;
+export type SoundSource = Readonly<z.infer<typeof soundSourceSchema>>;
 export type Finger = Instrument['fingers'][number];
 export type Hole = Instrument['holes'][number];
 export type Note = Instrument['notes'][number];

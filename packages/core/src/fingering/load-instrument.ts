@@ -1,21 +1,30 @@
 import { ZelpitFault } from '../fault';
+import { issueSaid } from './data-issue';
 import { instrumentSchema, type Instrument } from './instrument';
+import { soundProblems } from './sound-problems';
 import { patternKey } from './pattern';
+
+/** How many problems are named in one sentence. */
+const mostNamed = 8;
 
 /**
  * Checks the data of an instrument and returns it typed.
  * @throws ZelpitFault `invalid-instrument`, with every contradiction in `data.problems`: a shape that the schema
- * refuses, a finger, hole or note that is not there, a pattern of the wrong length, two notes with one pattern.
+ * refuses, a finger, hole or note that is not there, a pattern of the wrong length, two notes with one pattern, a bore that folds back.
  */
 export function loadInstrument(data: unknown): Instrument {
-  const parsed = instrumentSchema.safeParse(data);
-  const problems = parsed.success
-    ? contradictions(parsed.data)
-    : parsed.error.issues.map((issue) => `${issue.path.join('.') || 'instrument'}: ${issue.message}`);
-  if (!parsed.success || problems.length > 0) {
-    throw new ZelpitFault('invalid-instrument', `The instrument does not hold together: ${problems.join('; ')}.`, { problems });
+  const problems = instrumentProblems(data);
+  if (problems.length > 0) {
+    const more = problems.length > mostNamed ? `; and ${problems.length - mostNamed} more` : '';
+    throw new ZelpitFault('invalid-instrument', `The instrument does not hold together: ${problems.slice(0, mostNamed).join('; ')}${more}.`, { problems });
   }
-  return parsed.data;
+  return data as Instrument;
+}
+
+/** What is missing, doubled or contradictory in the data of an instrument, each in words; nothing where it holds together. */
+export function instrumentProblems(data: unknown): readonly string[] {
+  const parsed = instrumentSchema.safeParse(data);
+  return parsed.success ? contradictions(parsed.data) : parsed.error.issues.map(issueSaid);
 }
 
 function contradictions(instrument: Instrument): string[] {
@@ -41,6 +50,8 @@ function contradictions(instrument: Instrument): string[] {
       ...tap.closes.flatMap((finger) => missingFinger(finger, 'a tap')),
     ]),
     ...patternProblems(instrument),
+    ...soundProblems(instrument),
+    ...rangeProblems(instrument),
   ];
 }
 
@@ -51,6 +62,15 @@ function doubled(things: readonly { readonly id: string }[], kind: string): stri
     seen.add(id);
     return [];
   });
+}
+
+function rangeProblems({ reference, fingers, holes }: Instrument): string[] {
+  const { hertz, lowestHertz, highestHertz } = reference;
+  const isInside = lowestHertz <= hertz && hertz <= highestHertz;
+  return [
+    ...(isInside ? [] : [`the reference of ${hertz} Hz lies outside its own range, ${lowestHertz} to ${highestHertz} Hz`]),
+    ...fingers.filter(({ id }) => !holes.some(({ finger }) => finger === id)).map(({ id }) => `the finger ${id} covers no hole`),
+  ];
 }
 
 function patternProblems(instrument: Instrument): string[] {
@@ -65,15 +85,16 @@ function patternProblems(instrument: Instrument): string[] {
       if (coverage > 0 && coverage < 1 && hole !== undefined && hole.half === undefined)
         problems.push(`${fingering.note} half covers hole ${hole.id}, which has no half cover`);
     });
-    const key = `${fingering.register}/${fingering.school}/${fingering.foot ?? ''}/${patternKey(fingering.pattern)}`;
+    const key = `${fingering.register}/${fingering.foot ?? ''}/${patternKey(fingering.pattern)}`;
     const other = owner.get(key);
-    if (other !== undefined && other !== fingering.note) problems.push(`${other} and ${fingering.note} share one pattern`);
+    if (other === fingering.note) problems.push(`one fingering of ${other} is there twice`);
+    else if (other !== undefined) problems.push(`${other} and ${fingering.note} share one pattern`);
     owner.set(key, fingering.note);
   }
   for (const note of instrument.notes) {
-    if (!instrument.fingerings.some((fingering) => fingering.note === note.id && fingering.rank === 1)) {
-      problems.push(`${note.id} has no fingering of rank 1`);
-    }
+    const firsts = instrument.fingerings.filter((fingering) => fingering.note === note.id && fingering.rank === 1).length;
+    if (firsts === 0) problems.push(`${note.id} has no fingering of rank 1`);
+    if (firsts > 1) problems.push(`${note.id} has ${firsts} fingerings of rank 1`);
   }
   return problems;
 }

@@ -23,10 +23,16 @@ export const pitchSaid = (instrument: Instrument, { hertz, note, cents }: NamedP
 
 export const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
+function decibelsSaid(decibels: number): string {
+  const half = Math.round(decibels * 2) / 2;
+  return half > 0 ? `+${half} dB` : `${String(half).replace('-', '−')} dB`;
+}
+
 /** What a tried pattern gives, as sentences. */
 export function answerSaid(instrument: Instrument, answer: PatternAnswer): readonly string[] {
   if (answer.kind === 'silent') return ['Nothing sounds.'];
-  const { sounding, overblown, isSteady, spread } = answer;
+  if (answer.kind === 'unknown') return ['No geometry is known for this instrument, so only the fingers of its chart have a pitch.'];
+  const { sounding, overblown, isSteady, spread, loudness } = answer;
   const steadiness = isSteady || overblown !== undefined ? [] : ['It is unsteady: the tone may jump.'];
   const spreadSaid = spread === undefined || spread < 10 ? [] : [`From instrument to instrument this differs by about ${spread} cents.`];
   return [
@@ -34,6 +40,7 @@ export function answerSaid(instrument: Instrument, answer: PatternAnswer): reado
     ...(overblown === undefined ? [] : [`Blown harder: ${pitchSaid(instrument, overblown)}.`]),
     ...steadiness,
     ...spreadSaid,
+    ...(loudness === undefined ? [] : [`Loudness ${decibelsSaid(loudness)} against the reference note, calibrated from what players report.`]),
   ];
 }
 

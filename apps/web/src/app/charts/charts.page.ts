@@ -165,7 +165,7 @@ export class ChartsPage implements OnDestroy {
   protected readonly others = computed(() => {
     const instrument = this.state.instrument();
     const given = this.given();
-    if (given.kind === 'silent') return [];
+    if (given.kind !== 'sounds') return [];
     const wanted = soundingPitch(instrument, given.sounding.note);
     return patternsNear(instrument, wanted, withinCents, [this.pattern()])
       .filter(({ pattern }) => patternKey(pattern) !== patternKey(this.pattern()))

@@ -51,3 +51,6 @@ export const vesselGeometrySchema = z.strictObject({
     .max(16),
 });
 export type VesselGeometry = Readonly<z.infer<typeof vesselGeometrySchema>>;
+
+export const soundGeometrySchema = z.discriminatedUnion('excitation', [...boreGeometrySchema.options, vesselGeometrySchema]);
+export type SoundGeometry = BoreGeometry | VesselGeometry;

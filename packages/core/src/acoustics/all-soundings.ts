@@ -1,0 +1,56 @@
+import type { Instrument, Pattern } from '../fingering';
+import type { Foot } from './bore-model';
+import { geometryOf, sizeRatio, soundSourceOf, vesselHertz } from './pattern-sound';
+import { boreModelFor, soundingOf } from './sound-model';
+
+/** What one pattern can sound. */
+export interface PatternSounding {
+  readonly pattern: Pattern;
+  /** In Hz at the pitch of the geometry, the lowest first: on a flue two registers, else the one that sounds. */
+  readonly registers: readonly number[];
+  readonly isSteady: boolean;
+}
+
+const known = new WeakMap<object, readonly PatternSounding[]>();
+
+/** How the foot stands while fingers are looked for. */
+export const usualFoot = ({ family }: Instrument): Foot => (family === 'irish-pipes' ? 'closed' : 'open');
+
+/** All patterns, with the usual half covers where holes have one; made once for a geometry. Empty for an instrument without a model. */
+export function allSoundings(instrument: Instrument): readonly PatternSounding[] {
+  const source = soundSourceOf(instrument);
+  if (source === undefined) return [];
+  const made = known.get(source.geometry) ?? compute(instrument);
+  known.set(source.geometry, made);
+  return made;
+}
+
+function compute(instrument: Instrument): readonly PatternSounding[] {
+  const geometry = geometryOf(instrument);
+  if (geometry === undefined) return vesselSoundings(instrument);
+  const found: PatternSounding[] = [];
+  const levels = instrument.holes.map(({ half }) => (half === undefined ? [1, 0] : [1, half, 0]));
+  const isFlue = geometry.excitation === 'window';
+  const foot = usualFoot(instrument);
+  boreModelFor(instrument, geometry, sizeRatio(instrument)).forAll(
+    (hole) => levels[hole],
+    (coverages, resonances) => {
+      const sounding = soundingOf(resonances, geometry.excitation);
+      const isStopped = foot === 'closed' && coverages.every((coverage) => coverage >= 1);
+      if (sounding === undefined || isStopped) return;
+      found.push({ pattern: [...coverages], registers: isFlue ? sounding.registers.slice(0, 2) : [sounding.hertz], isSteady: sounding.isSteady });
+    },
+    foot,
+  );
+  return found;
+}
+
+function vesselSoundings(instrument: Instrument): readonly PatternSounding[] {
+  const geometry = soundSourceOf(instrument)?.geometry;
+  if (geometry?.excitation !== 'vessel') return [];
+  const ratio = sizeRatio(instrument);
+  return Array.from({ length: 2 ** instrument.holes.length }, (_, index) => {
+    const pattern = instrument.holes.map((__, hole) => (index >> hole) & 1);
+    return { pattern, registers: [vesselHertz(instrument, geometry, pattern) / ratio], isSteady: true };
+  });
+}

@@ -1,0 +1,122 @@
+import { instrumentJsonSchema, instrumentProblems, longestInstrumentFile, practiceChanter, readInstrumentFile, writeInstrumentFile, type Instrument } from '.';
+import { instruments } from './instruments';
+
+interface Draft {
+  format: unknown;
+  version: unknown;
+  instrument: Record<string, unknown>;
+}
+
+const bore = [
+  { positionMillimetres: 0, diameterMillimetres: 7.9 },
+  { positionMillimetres: 380, diameterMillimetres: 7.9 },
+];
+const withBore = (change: object): Record<string, unknown> => ({
+  ...practiceChanter,
+  sound: {
+    atHertz: 237.5,
+    geometry: {
+      excitation: 'reed',
+      bore,
+      holes: practiceChanter.holes.map(({ id }, index) => ({
+        hole: id,
+        positionMillimetres: 150 + 20 * index,
+        diameterMillimetres: 5,
+        chimneyMillimetres: 4,
+        halfRadiusFactor: 0.6,
+      })),
+      outerDiameterMillimetres: 18,
+      reedVolumeCubicMillimetres: 900,
+      ...change,
+    },
+  },
+});
+
+const edited = (edit: (file: Draft) => void): string => {
+  const file = JSON.parse(writeInstrumentFile(practiceChanter)) as Draft;
+  edit(file);
+  return JSON.stringify(file);
+};
+
+describe('an instrument file', () => {
+  it.each(instruments.map((instrument) => [instrument.id, instrument] as const))('gives back the %s as it was', (_, instrument) => {
+    expect(readInstrumentFile(writeInstrumentFile(instrument))).toEqual(instrument);
+  });
+
+  it('is described by a JSON schema that names its parts', () => {
+    const schema = JSON.stringify(instrumentJsonSchema());
+    for (const part of ['fingerings', 'holes', 'reference', 'geometry', 'justRatios']) expect(schema).toContain(part);
+  });
+
+  it.each([
+    ['no JSON', 'X:1', 'This file is no JSON'],
+    ['a list', '[]', 'This file holds no instrument'],
+    ['another kind of file', '{"format":"something"}', 'This file holds no instrument'],
+    ['the version after this one', edited((file) => (file.version = 2)), 'This file has version 2; version 1 is read here.'],
+    ['no version', edited((file) => (file.version = undefined)), 'This file has version none'],
+    ['an unknown field', edited((file) => (file.instrument['colour'] = 'red')), '“colour” is not known here'],
+    ['an unknown field of a hole', edited((file) => (file.instrument['holes'] = [{ id: 'T', finger: 'T', depth: 3 }])), 'hole 1: “depth” is not known here'],
+    [
+      '200 holes',
+      edited((file) => (file.instrument['holes'] = Array.from({ length: 200 }, (_, index) => ({ id: `h${index}`, finger: 'T' })))),
+      'holes: more than 12 are there',
+    ],
+    ['a missing name', edited((file) => delete file.instrument['name']), 'name is missing'],
+    ['HTML in a remark', edited((file) => (file.instrument['checks'] = ['<img src=x onerror=alert(1)>'])), 'check 1: is plain text'],
+    ['a megabyte', ' '.repeat(longestInstrumentFile + 1), 'longer than an instrument can be'],
+  ])('with %s is refused in a sentence', (_, text, said) => {
+    expect(() => readInstrumentFile(text)).toThrow(said);
+  });
+});
+
+describe('what contradicts itself', () => {
+  const problemsOf = (change: Partial<Instrument>): string => instrumentProblems({ ...practiceChanter, ...change }).join('; ');
+
+  it('nothing in the built-in instruments', () => {
+    for (const instrument of instruments) expect(instrumentProblems(instrument)).toEqual([]);
+  });
+
+  it('two notes with one pattern in one register', () => {
+    const [lowG, lowA, ...rest] = practiceChanter.fingerings;
+    expect(problemsOf({ fingerings: [lowG, { ...lowA, pattern: lowG.pattern }, ...rest] })).toContain('low-g and low-a share one pattern');
+  });
+
+  it('one fingering twice', () => {
+    const [lowG] = practiceChanter.fingerings;
+    expect(problemsOf({ fingerings: [...practiceChanter.fingerings, { ...lowG, rank: 2 }] })).toContain('one fingering of low-g is there twice');
+  });
+
+  it('a half cover where a hole has none', () => {
+    const [lowG, ...rest] = practiceChanter.fingerings;
+    expect(problemsOf({ fingerings: [{ ...lowG, pattern: [0.5, 1, 1, 1, 1, 1, 1, 1] }, ...rest] })).toContain('half covers hole T, which has no half cover');
+  });
+
+  it('a finger that is not there, and one that covers nothing', () => {
+    const holes = practiceChanter.holes.map((hole) => (hole.id === 'R4' ? { ...hole, finger: 'R5' } : hole));
+    const said = problemsOf({ holes });
+    expect(said).toContain('hole R4 names the finger R5, which is not there');
+    expect(said).toContain('the finger R4 covers no hole');
+  });
+
+  it('a note without a fingering', () => {
+    expect(problemsOf({ fingerings: practiceChanter.fingerings.slice(1) })).toContain('low-g has no fingering of rank 1');
+  });
+
+  it('a reference outside its own range', () => {
+    expect(problemsOf({ reference: { ...practiceChanter.reference, hertz: 300 } })).toContain('outside its own range');
+  });
+
+  it.each([
+    ['a bore that folds back', { bore: [...bore, { positionMillimetres: 200, diameterMillimetres: 8 }] }, 'the bore folds back: point 3 lies at 200 mm'],
+    ['a bore of no length', { bore: [bore[0], { ...bore[1], positionMillimetres: 0 }] }, 'the bore folds back'],
+    ['a hole beyond the foot', { bore: [bore[0], { ...bore[1], positionMillimetres: 250 }] }, 'hole R4 lies outside the bore'],
+    ['a bore wider than the tube', { outerDiameterMillimetres: 7 }, 'the bore is wider than the tube'],
+    ['holes that the instrument does not have', { holes: [] }, 'holes: none is there'],
+  ])('%s', (_, change, said) => {
+    expect(instrumentProblems(withBore(change)).join('; ')).toContain(said);
+  });
+
+  it('holds together with a straight bore', () => {
+    expect(instrumentProblems(withBore({}))).toEqual([]);
+  });
+});

@@ -1,0 +1,57 @@
+import * as z from 'zod';
+import { ZelpitFault } from '../fault';
+import { issueSaid } from './data-issue';
+import { instrumentSchema, type Instrument } from './instrument';
+import { loadInstrument } from './load-instrument';
+
+export const instrumentFormat = 'zelpit-instrument';
+export const instrumentFileVersion = 1;
+/** More signs than any instrument needs. */
+export const longestInstrumentFile = 400_000;
+
+/** One instrument as one file, as docs/instrument-file.md describes it. */
+export const instrumentFileSchema = z.strictObject({
+  format: z.literal(instrumentFormat),
+  version: z.literal(instrumentFileVersion),
+  instrument: instrumentSchema,
+});
+
+const headSchema = z.looseObject({ format: z.unknown().optional(), version: z.unknown().optional() });
+
+/** The description of such a file for other programs, as JSON Schema 2020-12. */
+export const instrumentJsonSchema = (): object => z.toJSONSchema(instrumentFileSchema);
+
+export function writeInstrumentFile(instrument: Instrument): string {
+  return `${JSON.stringify({ format: instrumentFormat, version: instrumentFileVersion, instrument }, null, 2)}\n`;
+}
+
+/**
+ * Reads such a file and checks all of it.
+ * @throws ZelpitFault `invalid-instrument` with a sentence: no JSON, another kind of file, another version, fields that are not known,
+ * more holes than hands can cover, or whatever contradicts itself
+ */
+export function readInstrumentFile(text: string): Instrument {
+  const head = headSchema.safeParse(parsed(text));
+  if (!head.success || head.data.format !== instrumentFormat) throw refused('This file holds no instrument.');
+  if (head.data.version !== instrumentFileVersion)
+    throw refused(`This file has version ${shown(head.data.version)}; version ${instrumentFileVersion} is read here.`);
+  const file = instrumentFileSchema.safeParse(head.data);
+  if (!file.success) {
+    const problems = file.error.issues.map(issueSaid);
+    throw refused(`The instrument does not hold together: ${problems.slice(0, 8).join('; ')}.`, problems);
+  }
+  return loadInstrument(file.data.instrument);
+}
+
+function parsed(text: string): unknown {
+  if (text.length > longestInstrumentFile) throw refused(`This file is longer than an instrument can be (${longestInstrumentFile} signs).`);
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw refused('This file is no JSON, so there is no instrument in it.');
+  }
+}
+
+const shown = (version: unknown): string => (typeof version === 'number' || typeof version === 'string' ? String(version).slice(0, 20) : 'none');
+
+const refused = (said: string, problems: readonly string[] = [said]): ZelpitFault => new ZelpitFault('invalid-instrument', said, { problems });

@@ -1,0 +1,168 @@
+import { ZelpitFault } from '../fault';
+import type { Fingering, Instrument } from './instrument';
+
+/** One of the answers on which schools disagree. */
+export interface SchoolAnswer {
+  readonly id: string;
+  readonly said: string;
+  /** Fingerings that this answer puts first: semitones above the lowest note, and their rank in the chart. */
+  readonly first?: readonly { readonly semitone: number; readonly rank: number }[];
+}
+
+/** A question on which teachers disagree; the first answer is the chart's. */
+export interface SchoolQuestion {
+  readonly id: string;
+  readonly asked: string;
+  readonly answers: readonly SchoolAnswer[];
+}
+
+/** Answers by question. */
+export type Schools = Readonly<Record<string, string>>;
+
+const first = (semitone: number, rank: number): SchoolAnswer['first'] => [{ semitone, rank }];
+
+const light = [
+  { id: 'light', said: 'light' },
+  { id: 'heavy', said: 'heavy' },
+];
+
+/** Asked of every instrument. */
+const general: readonly SchoolQuestion[] = [
+  {
+    id: 'first-lines',
+    asked: 'What comes first',
+    answers: [
+      { id: 'scale', said: 'scale first' },
+      { id: 'crosses', said: 'crosses first' },
+    ],
+  },
+  {
+    id: 'finger-shape',
+    asked: 'Shape of the fingers',
+    answers: [
+      { id: 'straight', said: 'straight' },
+      { id: 'natural', said: 'natural' },
+    ],
+  },
+  {
+    id: 'metronome',
+    asked: 'Metronome',
+    answers: [
+      { id: 'from-the-start', said: 'from the first day' },
+      { id: 'once-clean', said: 'only once clean' },
+    ],
+  },
+];
+
+/** Usual disagreements, by family. */
+const byFamily: Readonly<Record<Instrument['family'], readonly SchoolQuestion[]>> = {
+  pipes: [
+    { id: 'd-throw', asked: 'D throw', answers: light },
+    { id: 'd-strike', asked: 'D strike', answers: light },
+    {
+      id: 'scale-start',
+      asked: 'A scale starts on',
+      answers: [
+        { id: 'low-g', said: 'low G' },
+        { id: 'low-a', said: 'low A' },
+      ],
+    },
+  ],
+  'irish-pipes': [
+    {
+      id: 'a',
+      asked: 'A',
+      answers: [
+        { id: 'closed', said: 'closed' },
+        { id: 'open', said: 'open', first: [...(first(7, 2) ?? []), ...(first(19, 2) ?? [])] },
+      ],
+    },
+    {
+      id: 'b',
+      asked: 'B',
+      answers: [
+        { id: 'ring', said: 'X XOX XXXX' },
+        { id: 'two', said: 'X XOO XXXX', first: first(9, 2) },
+      ],
+    },
+  ],
+  whistle: [
+    {
+      id: 'c-natural',
+      asked: 'C natural',
+      answers: [
+        { id: 'oxx-ooo', said: 'OXX OOO' },
+        { id: 'oxx-xox', said: 'OXX XOX', first: first(10, 2) },
+        { id: 'half', said: 'half-covered first hole', first: first(10, 3) },
+        { id: 'oxx-xxo', said: 'OXX XXO', first: first(10, 4) },
+      ],
+    },
+    {
+      id: 'cut-finger',
+      asked: 'Finger of a cut',
+      answers: [
+        { id: 'nearest', said: 'the nearest above the note' },
+        { id: 'fixed', said: 'a fixed one per hand' },
+      ],
+    },
+  ],
+  recorder: [
+    {
+      id: 'b-flat',
+      asked: 'B flat',
+      answers: [
+        { id: 'chart', said: 'as the model’s chart' },
+        { id: 'other', said: 'the other way', first: first(10, 2) },
+      ],
+    },
+    {
+      id: 'high-d',
+      asked: 'High D',
+      answers: [
+        { id: 'open', said: '2' },
+        { id: 'pinched', said: 'ø 123 456', first: first(14, 2) },
+      ],
+    },
+  ],
+  ocarina: [
+    {
+      id: 'sub-hole',
+      asked: 'Which sub-hole opens first',
+      answers: [
+        { id: 'near', said: 'near first' },
+        { id: 'far', said: 'far first', first: first(2, 2) },
+      ],
+    },
+  ],
+};
+
+/** The questions on which teachers of this instrument disagree. */
+export const schoolQuestions = ({ family }: Instrument): readonly SchoolQuestion[] => [...byFamily[family], ...general];
+
+/**
+ * The instrument with the fingerings of the chosen schools first; what was first before comes after them.
+ * @throws ZelpitFault `unknown-school` for a question or an answer that this instrument does not have
+ */
+export function withSchools(instrument: Instrument, schools: Schools): Instrument {
+  let fingerings = instrument.fingerings;
+  for (const [id, answerId] of Object.entries(schools)) {
+    const question = schoolQuestions(instrument).find((each) => each.id === id);
+    const answer = question?.answers.find((each) => each.id === answerId);
+    if (question === undefined || answer === undefined)
+      throw new ZelpitFault('unknown-school', `The ${instrument.name} knows no school “${question?.asked ?? id}: ${answerId}”.`, { id, answerId });
+    for (const { semitone, rank } of answer.first ?? []) {
+      const note = instrument.notes.find((each) => each.writtenSemitone === instrument.notes[0].writtenSemitone + semitone)?.id;
+      const chosen = instrument.fingerings.find((each) => each.note === note && each.rank === rank);
+      if (chosen !== undefined) fingerings = withFirst(fingerings, chosen);
+    }
+  }
+  return fingerings === instrument.fingerings ? instrument : { ...instrument, fingerings };
+}
+
+/** The fingerings with one of them taught first; those of its note that ranked before it move down by one. */
+export function withFirst(fingerings: readonly Fingering[], chosen: Fingering): Fingering[] {
+  return fingerings.map((each) => {
+    if (each === chosen) return { ...each, rank: 1 };
+    return each.note === chosen.note && each.rank < chosen.rank ? { ...each, rank: each.rank + 1 } : each;
+  });
+}
