@@ -1,4 +1,6 @@
+import { instrumentSchema, keptFingeringSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { heldInstrumentInputSchema } from './instrument';
 import { sheetLineInputSchema } from './sheet';
 import { consentSchema } from './student';
 import { typedText } from './text';
@@ -9,8 +11,11 @@ import { typedText } from './text';
  * describes it.
  */
 export const archiveFormat = 'zelpit-studio';
-export const archiveVersion = 1;
-export const archiveParts = ['studio.json', 'students.json', 'tunes.json', 'sheets.json'] as const;
+export const archiveVersion = 2;
+const firstParts = ['studio.json', 'students.json', 'tunes.json', 'sheets.json'] as const;
+export const archiveParts = [...firstParts, 'instruments.json', 'models.json', 'fingerings.json'] as const;
+/** Which files an archive of each version has. */
+export const archivePartsOf: Readonly<Record<number, readonly ArchivePart[]>> = { 1: firstParts, 2: archiveParts };
 export type ArchivePart = (typeof archiveParts)[number];
 
 /** Largest archive taken, packed and unpacked, in bytes. */
@@ -22,11 +27,20 @@ const moment = z.iso.datetime();
 
 export const archiveManifestSchema = z.strictObject({
   format: z.literal(archiveFormat),
-  version: z.literal(archiveVersion),
+  version: z.union([z.literal(1), z.literal(archiveVersion)]),
   /** When it was written. */
   written: moment,
   /** SHA-256 of each file, in hexadecimal. */
-  files: z.strictObject({ 'studio.json': sha256, 'students.json': sha256, 'tunes.json': sha256, 'sheets.json': sha256 }),
+  files: z.strictObject({
+    'studio.json': sha256,
+    'students.json': sha256,
+    'tunes.json': sha256,
+    'sheets.json': sha256,
+    // Since version 2.
+    'instruments.json': sha256.optional(),
+    'models.json': sha256.optional(),
+    'fingerings.json': sha256.optional(),
+  }),
   /** SHA-256 of the rest of this manifest, written as JSON without spaces in this order of fields. */
   checksum: sha256,
 });
@@ -50,11 +64,21 @@ export const archiveSheetSchema = z.strictObject({
   ...dates,
 });
 
+/** `student` is null for a teacher's or the studio's own; `model` a sign of this archive, or a built-in instrument. */
+export const archiveInstrumentSchema = heldInstrumentInputSchema
+  .omit({ studentId: true })
+  .extend({ sign, student: sign.nullable(), changed: moment, ...dates });
+export const archiveModelSchema = z.strictObject({ sign, instrument: instrumentSchema, by: typedText.max(120), changed: moment, ...dates });
+export const archiveFingeringSchema = keptFingeringSchema.extend({ model: z.string().min(1).max(60), by: typedText.max(120), on: z.iso.date() });
+
 export const archiveContentSchema = z.strictObject({
   'studio.json': archiveStudioSchema,
   'students.json': z.array(archiveStudentSchema).max(5000),
   'tunes.json': z.array(archiveTuneSchema).max(50_000),
   'sheets.json': z.array(archiveSheetSchema).max(50_000),
+  'instruments.json': z.array(archiveInstrumentSchema).max(20_000).default([]),
+  'models.json': z.array(archiveModelSchema).max(2000).default([]),
+  'fingerings.json': z.array(archiveFingeringSchema).max(50_000).default([]),
 });
 export type ArchiveContent = z.infer<typeof archiveContentSchema>;
 
@@ -67,6 +91,9 @@ export const archiveResultSchema = z.object({
   students: z.number().int(),
   tunes: z.number().int(),
   sheets: z.number().int(),
+  instruments: z.number().int(),
+  models: z.number().int(),
+  fingerings: z.number().int(),
   /** Lines whose codes were taken on this server, so that they got new ones. */
   newCodes: z.number().int(),
   putAway: z.number().int(),

@@ -1,6 +1,7 @@
 export * from './account';
 export * from './archive';
 export * from './audit';
+export * from './instrument';
 export * from './page';
 export * from './problem';
 export * from './put-away';

@@ -5,7 +5,7 @@ export const putAwayDays = 30;
 
 /** Something that was put away and can still be brought back. */
 export const putAwaySchema = z.object({
-  kind: z.enum(['tune', 'student', 'sheet']),
+  kind: z.enum(['tune', 'student', 'sheet', 'instrument', 'model']),
   id: z.string(),
   name: z.string(),
   /** When it was put away, and when it goes for good. */

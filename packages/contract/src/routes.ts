@@ -16,6 +16,18 @@ import {
 } from './account';
 import { archiveQuerySchema, archiveResultSchema } from './archive';
 import { auditEntrySchema } from './audit';
+import {
+  confirmedFingeringInputSchema,
+  confirmedFingeringQuerySchema,
+  confirmedFingeringSchema,
+  heldInstrumentInputSchema,
+  heldInstrumentQuerySchema,
+  heldInstrumentSaveSchema,
+  heldInstrumentSchema,
+  ownModelInputSchema,
+  ownModelSaveSchema,
+  ownModelSchema,
+} from './instrument';
 import { pageOf, pageQuerySchema, findSchema } from './page';
 import { putAwaySchema } from './put-away';
 import { route, type Role } from './route';
@@ -237,6 +249,84 @@ export const routes = {
     who: everyone,
     answers: { 200: openedLineSchema },
   }),
+
+  instruments: route({
+    method: 'get',
+    path: '/instruments',
+    summary: 'Instruments that students and teachers play, by name; a student sees the own ones',
+    who: everyone,
+    query: heldInstrumentQuerySchema,
+    answers: { 200: pageOf(heldInstrumentSchema) },
+  }),
+  addInstrument: route({
+    method: 'post',
+    path: '/instruments',
+    summary: 'Add an instrument of a student or of the teacher',
+    who: staff,
+    body: heldInstrumentInputSchema,
+    answers: { 201: heldInstrumentSchema },
+  }),
+  saveInstrument: route({
+    method: 'put',
+    path: '/instruments/{id}',
+    summary: 'Save an instrument’s settings and the notes known on it; 409 where it was changed after it was read',
+    who: staff,
+    body: heldInstrumentSaveSchema,
+    answers: { 200: heldInstrumentSchema },
+  }),
+  putInstrumentAway: route({ method: 'delete', path: '/instruments/{id}', summary: 'Put an instrument away', who: staff, answers: { 204: null } }),
+  bringInstrumentBack: route({ method: 'post', path: '/instruments/{id}/restore', summary: 'Bring an instrument back', who: staff, answers: { 204: null } }),
+
+  models: route({
+    method: 'get',
+    path: '/models',
+    summary: 'Models that the studio made, by name',
+    who: everyone,
+    query: pageQuerySchema,
+    answers: { 200: pageOf(ownModelSchema) },
+  }),
+  addModel: route({
+    method: 'post',
+    path: '/models',
+    summary: 'Add a model; 422 with every contradiction where it does not hold together',
+    who: staff,
+    body: ownModelInputSchema,
+    answers: { 201: ownModelSchema },
+  }),
+  saveModel: route({
+    method: 'put',
+    path: '/models/{id}',
+    summary: 'Save a model of the studio',
+    who: staff,
+    body: ownModelSaveSchema,
+    answers: { 200: ownModelSchema },
+  }),
+  putModelAway: route({
+    method: 'delete',
+    path: '/models/{id}',
+    summary: 'Put a model away; 409 while an instrument is of it',
+    who: staff,
+    answers: { 204: null },
+  }),
+  bringModelBack: route({ method: 'post', path: '/models/{id}/restore', summary: 'Bring a model back', who: staff, answers: { 204: null } }),
+
+  fingerings: route({
+    method: 'get',
+    path: '/fingerings',
+    summary: 'Fingerings that teachers of the studio confirmed',
+    who: everyone,
+    query: confirmedFingeringQuerySchema,
+    answers: { 200: pageOf(confirmedFingeringSchema) },
+  }),
+  keepFingering: route({
+    method: 'post',
+    path: '/fingerings',
+    summary: 'Confirm a fingering, or say something else of one that was confirmed',
+    who: staff,
+    body: confirmedFingeringInputSchema,
+    answers: { 201: confirmedFingeringSchema },
+  }),
+  dropFingering: route({ method: 'delete', path: '/fingerings/{id}', summary: 'Take back what was said of a fingering', who: staff, answers: { 204: null } }),
 
   putAway: route({
     method: 'get',

@@ -3,11 +3,13 @@ import {
   archiveFormat,
   archiveManifestSchema,
   archiveParts,
+  archivePartsOf,
   archiveVersion,
   longestUnpacked,
   type ArchiveContent,
   type ArchivePart,
 } from '@zelpit/contract';
+import { asPlayed, instrumentProblems, instruments, noteOf, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
 import { strFromU8, strToU8, unzip, zip, type UnzipFileInfo } from 'fflate';
 import { createHash } from 'node:crypto';
 import * as z from 'zod';
@@ -35,10 +37,10 @@ export async function writeArchive(content: ArchiveContent, written: Date): Prom
 export async function readArchive(bytes: Uint8Array): Promise<ArchiveContent> {
   const files = await unzipped(bytes);
   const manifest = readManifest(files.get(manifestName));
-  const texts = archiveParts.map((name): [ArchivePart, unknown] => {
+  const texts = Object.keys(manifest).map((name): [string, unknown] => {
     const part = files.get(name);
     if (part === undefined) throw refused(`“${name}” is missing in this archive.`);
-    if (sha256(part) !== manifest[name]) throw refused(`“${name}” in this archive is not what was written: its checksum is another.`);
+    if (sha256(part) !== manifest[name as ArchivePart]) throw refused(`“${name}” in this archive is not what was written: its checksum is another.`);
     return [name, parsed(part, name)];
   });
   const content = archiveContentSchema.safeParse(Object.fromEntries(texts));
@@ -49,7 +51,7 @@ export async function readArchive(bytes: Uint8Array): Promise<ArchiveContent> {
   return checkedSigns(content.data);
 }
 
-function readManifest(bytes: Uint8Array | undefined): Readonly<Record<ArchivePart, string>> {
+function readManifest(bytes: Uint8Array | undefined): Readonly<Partial<Record<ArchivePart, string>>> {
   if (bytes === undefined) throw refused('This file is no archive of a Zelpit studio: it has no manifest.');
   const raw = parsed(bytes, manifestName);
   const head = z.object({ format: z.string(), version: z.number().int() }).safeParse(raw);
@@ -60,14 +62,18 @@ function readManifest(bytes: Uint8Array | undefined): Readonly<Record<ArchivePar
   if (!manifest.success) throw refused('The manifest of this archive cannot be read.');
   const { checksum, ...rest } = manifest.data;
   const { format, version, written, files } = rest;
-  const ordered = { format, version, written, files: Object.fromEntries(archiveParts.map((name) => [name, files[name]])) };
+  const parts = archivePartsOf[version];
+  const missing = parts.find((name) => files[name] === undefined);
+  if (missing !== undefined) throw refused(`The manifest of this archive does not name “${missing}”.`);
+  const ordered = { format, version, written, files: Object.fromEntries(parts.map((name) => [name, files[name]])) };
   if (sha256(JSON.stringify(ordered)) !== checksum) throw refused('The manifest of this archive is not what was written: its checksum is another.');
-  return files;
+  return Object.fromEntries(parts.map((name) => [name, files[name]]));
 }
 
 /** Every sign once, and every sign that is named is there. */
 function checkedSigns(content: ArchiveContent): ArchiveContent {
-  const all = [...content['students.json'], ...content['tunes.json'], ...content['sheets.json']].map((each) => each.sign);
+  const { 'instruments.json': held, 'models.json': models } = content;
+  const all = [...content['students.json'], ...content['tunes.json'], ...content['sheets.json'], ...held, ...models].map((each) => each.sign);
   if (new Set(all).size !== all.length) throw refused('Two things in this archive have the same sign.');
   const students = new Set(content['students.json'].map((each) => each.sign));
   const tunes = new Set(content['tunes.json'].map((each) => each.sign));
@@ -75,6 +81,31 @@ function checkedSigns(content: ArchiveContent): ArchiveContent {
     if (!students.has(sheet.student)) throw refused(`The sheet “${sheet.title}” belongs to a student who is not in this archive.`);
     if (sheet.tune !== null && !tunes.has(sheet.tune)) throw refused(`The sheet “${sheet.title}” comes from a tune that is not in this archive.`);
   }
+  for (const { name, student } of held)
+    if (student !== null && !students.has(student)) throw refused(`The instrument “${name}” belongs to a student who is not in this archive.`);
+  return checkedModels(content);
+}
+
+/** Every model is one that is known here or one of the archive, and holds together. */
+function checkedModels(content: ArchiveContent): ArchiveContent {
+  const { 'instruments.json': held, 'models.json': models, 'fingerings.json': fingerings } = content;
+  const known = new Map([...instruments.map((each) => [each.id, each] as const), ...models.map(({ sign, instrument }) => [sign, instrument] as const)]);
+  for (const { instrument } of models) {
+    const [problem] = instrumentProblems(instrument);
+    if (problem !== undefined) throw refused(`The instrument “${instrument.name}” in this archive does not hold together: ${problem}.`);
+  }
+  const check = (name: string, model: string, use: (instrument: Instrument) => unknown): void => {
+    const instrument = known.get(model);
+    if (instrument === undefined) throw refused(`“${name}” is of an instrument that is neither in this archive nor known here.`);
+    try {
+      use(instrument);
+    } catch (error) {
+      if (error instanceof ZelpitFault) throw refused(`“${name}” in this archive cannot be: ${error.message}`);
+      throw error;
+    }
+  };
+  for (const each of fingerings) check(each.note, each.model, (instrument) => withKeptFingerings(instrument, [each]));
+  for (const each of held) check(each.name, each.model, (instrument) => [asPlayed(instrument, each), each.knownNotes.map((note) => noteOf(instrument, note))]);
   return content;
 }
 

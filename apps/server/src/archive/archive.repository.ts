@@ -1,9 +1,9 @@
 import type { ArchiveContent, ArchiveResult } from '@zelpit/contract';
-import type { ReadEntry } from '@zelpit/core';
+import { patternKey, type ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { In, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import type { Database } from '../database/database';
-import { SheetEntity, SheetLineEntity, StudentEntity, StudioEntity, TuneEntity } from '../database/entities';
+import { FingeringEntity, InstrumentEntity, ModelEntity, SheetEntity, SheetLineEntity, StudentEntity, StudioEntity, TuneEntity } from '../database/entities';
 import type { SheetRepository } from '../sheets/sheet.repository';
 import { fieldsOf } from '../tunes/tune.repository';
 
@@ -64,28 +64,66 @@ export class ArchiveRepository {
           created: iso(sheet.createdAt),
           putAway: isoOrNull(sheet.deletedAt),
         })),
+        ...(await this.readInstruments(studioId, studentSigns)),
       };
     }, 'REPEATABLE READ');
   }
 
+  private async readInstruments(
+    studioId: string,
+    studentSigns: ReadonlyMap<string, string>,
+  ): Promise<Pick<ArchiveContent, 'instruments.json' | 'models.json' | 'fingerings.json'>> {
+    const everything = { where: { studioId }, withDeleted: true, order: { createdAt: 'ASC', id: 'ASC' } } as const;
+    const held = await this.database.of(InstrumentEntity).find(everything);
+    const models = await this.database.of(ModelEntity).find(everything);
+    const fingerings = await this.database.of(FingeringEntity).find({ where: { studioId }, order: { createdAt: 'ASC', id: 'ASC' } });
+    const modelSigns = signs('m', models);
+    const modelOf = (id: string): string => modelSigns.get(id) ?? id;
+    return {
+      'instruments.json': held.map(({ name, model, hands, tuning, schools, referenceHertz, knownNotes, note, ...each }, index) => ({
+        sign: `i${index + 1}`,
+        student: each.studentId === null ? null : signOf(studentSigns, each.studentId),
+        ...{ name, model: modelOf(model), hands, tuning, schools, referenceHertz, knownNotes, note },
+        changed: iso(each.updatedAt),
+        created: iso(each.createdAt),
+        putAway: isoOrNull(each.deletedAt),
+      })),
+      'models.json': models.map(({ id, instrument, madeBy, createdAt, updatedAt, deletedAt }) => ({
+        sign: signOf(modelSigns, id),
+        instrument,
+        by: madeBy,
+        changed: iso(updatedAt),
+        created: iso(createdAt),
+        putAway: isoOrNull(deletedAt),
+      })),
+      'fingerings.json': fingerings.map(({ model, kept, confirmedBy, confirmedOn }) => ({
+        ...kept,
+        model: modelOf(model),
+        by: confirmedBy,
+        on: confirmedOn,
+      })),
+    };
+  }
+
   /** True where the studio holds nothing, what is put away left aside. */
   async isEmpty(studioId: string): Promise<boolean> {
-    for (const entity of [StudentEntity, TuneEntity, SheetEntity]) if (await this.database.of<StudentEntity>(entity).existsBy({ studioId })) return false;
+    for (const entity of [StudentEntity, TuneEntity, SheetEntity, InstrumentEntity, ModelEntity])
+      if (await this.database.of<StudentEntity>(entity).existsBy({ studioId })) return false;
     return true;
   }
 
   /** Puts everything of the studio away, to be found again for as long as things are kept. */
   async putAllAway(studioId: string): Promise<number> {
     let count = 0;
-    for (const entity of [SheetEntity, TuneEntity, StudentEntity])
+    for (const entity of [SheetEntity, TuneEntity, InstrumentEntity, ModelEntity, StudentEntity])
       count += (await this.database.of<StudentEntity>(entity).softDelete({ studioId })).affected ?? 0;
     return count;
   }
 
   /** Writes all of an archive into the studio; `entries` are its tunes, read. Belongs into a transaction. */
   async write(studioId: string, content: ArchiveContent, entries: ReadonlyMap<string, ReadEntry>): Promise<Omit<ArchiveResult, 'putAway'>> {
-    const { 'students.json': students, 'tunes.json': tunes, 'sheets.json': sheets } = content;
-    const ids = new Map([...students, ...tunes, ...sheets].map((each) => [each.sign, randomUUID() as string]));
+    const { 'students.json': students, 'tunes.json': tunes, 'sheets.json': sheets, 'models.json': models } = content;
+    const ids = new Map([...students, ...tunes, ...sheets, ...models].map((each) => [each.sign, randomUUID() as string]));
     const idOf = (sign: string): string => ids.get(sign) as string;
     await this.insert(
       StudentEntity,
@@ -133,7 +171,54 @@ export class ArchiveRepository {
     );
     const newCodes = await this.giveCodes(lines);
     await this.insert(SheetLineEntity, lines);
-    return { students: students.length, tunes: tunes.length, sheets: sheets.length, newCodes };
+    await this.writeInstruments(studioId, content, ids);
+    return {
+      students: students.length,
+      tunes: tunes.length,
+      sheets: sheets.length,
+      instruments: content['instruments.json'].length,
+      models: models.length,
+      fingerings: content['fingerings.json'].length,
+      newCodes,
+    };
+  }
+
+  private async writeInstruments(studioId: string, content: ArchiveContent, ids: ReadonlyMap<string, string>): Promise<void> {
+    const modelOf = (model: string): string => ids.get(model) ?? model;
+    await this.insert(
+      ModelEntity,
+      content['models.json'].map(({ sign, instrument, by, created, changed, putAway }) => ({
+        id: modelOf(sign),
+        studioId,
+        name: instrument.name,
+        instrument: { ...instrument, id: modelOf(sign) },
+        madeBy: by,
+        version: 1,
+        createdAt: new Date(created),
+        updatedAt: new Date(changed),
+        deletedAt: dateOrNull(putAway),
+      })),
+    );
+    await this.insert(
+      InstrumentEntity,
+      content['instruments.json'].map(({ sign: _sign, student, model, created, changed, putAway, ...rest }) => ({
+        ...rest,
+        id: randomUUID(),
+        studioId,
+        studentId: student === null ? null : modelOf(student),
+        teacherId: null,
+        model: modelOf(model),
+        version: 1,
+        createdAt: new Date(created),
+        updatedAt: new Date(changed),
+        deletedAt: dateOrNull(putAway),
+      })),
+    );
+    for (const { model, by, on, ...kept } of content['fingerings.json']) {
+      const row = { studioId, model: modelOf(model), note: kept.note, patternKey: patternKey(kept.pattern) };
+      await this.database.of(FingeringEntity).delete(row);
+      await this.database.of(FingeringEntity).insert({ ...row, id: randomUUID(), kept, confirmedBy: by, confirmedOn: on });
+    }
   }
 
   /** Keeps each line's code where nobody has it, and gives a new one where somebody has. */

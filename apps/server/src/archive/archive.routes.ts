@@ -25,7 +25,7 @@ export function archiveRoutes(endpoints: Endpoints, archive: ArchiveRepository):
       throw new HttpProblem(
         409,
         'Studio not empty',
-        'This studio holds students, tunes or sheets already. Say whether they are to be put away first. Nothing was changed.',
+        'This studio holds students, tunes, sheets or instruments already. Say whether they are to be put away first. Nothing was changed.',
       );
     const putAway = before === 'put-away' ? await archive.putAllAway(studioId) : 0;
     const result = await archive.write(studioId, content, entries);

@@ -1,4 +1,5 @@
-import { archiveContentSchema, tokenHeader, type ArchiveContent, type Page, type SheetDetail, type Student } from '@zelpit/contract';
+import { archiveContentSchema, tokenHeader, type ArchiveContent, type OwnModel, type Page, type SheetDetail, type Student } from '@zelpit/contract';
+import { practiceChanter } from '@zelpit/core';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { createHash } from 'node:crypto';
 import { loadDemo } from '../demo/load-demo';
@@ -29,6 +30,17 @@ async function fill(visitor: Visitor): Promise<void> {
   const sheet = { studentId: id, tuneId, instrument: 'practice-chanter', title: 'Week', note: 'Slowly', lines: [line, { ...line, other: 'd' }] };
   await visitor.post('/api/sheets', sheet).expect(201);
   await visitor.post('/api/sheets', { ...sheet, studentId: gone.id, tuneId: null, title: 'Theirs', lines: [] }).expect(201);
+  const model = { instrument: { ...practiceChanter, name: 'Tarn chanter' } };
+  const made = (await visitor.post('/api/models', model).expect(201)).body as OwnModel;
+  const fingering = { model: made.id, note: 'e', pattern: [1, 1, 1, 0, 1, 1, 0, 0], isFirst: false, isHidden: false, remark: 'soft', forNow: null };
+  await visitor.post('/api/fingerings', fingering).expect(201);
+  const held = { model: made.id, hands: 'right-on-top', tuning: { kind: 'ratios', ratios: { 'high-g': '16/9' } }, schools: { 'd-throw': 'heavy' } };
+  for (const [studentId, name] of [
+    [id, 'Pim’s chanter'],
+    [null, 'Mine'],
+    [gone.id, 'Gone’s chanter'],
+  ] as const)
+    await visitor.post('/api/instruments', { ...held, studentId, name, referenceHertz: 238, knownNotes: ['low-a', 'e'], note: '' }).expect(201);
   await visitor.remove(`/api/students/${gone.id}`).expect(204);
 }
 
@@ -54,7 +66,13 @@ const contentOf = async (visitor: Visitor): Promise<ArchiveContent> => readArchi
 
 /** The tables of a studio as text, to see that nothing was changed. */
 const everything = async (): Promise<string> =>
-  JSON.stringify(await Promise.all(['student', 'tune', 'sheet', 'sheet_line'].map((table) => server.dataSource.query(`SELECT * FROM ${table} ORDER BY id`))));
+  JSON.stringify(
+    await Promise.all(
+      ['student', 'tune', 'sheet', 'sheet_line', 'instrument', 'model', 'fingering'].map((table) =>
+        server.dataSource.query(`SELECT * FROM ${table} ORDER BY id`),
+      ),
+    ),
+  );
 
 /** Changes parts of an archive and mends its checksums, as somebody would who means it. */
 function forged(archive: Uint8Array, change: (parts: Record<string, unknown>) => void, mends = true): Uint8Array {
@@ -71,15 +89,28 @@ function forged(archive: Uint8Array, change: (parts: Record<string, unknown>) =>
   return zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
 }
 
+const foldedBore = {
+  atHertz: 237.5,
+  geometry: {
+    excitation: 'reed',
+    bore: [0, 380, 200].map((positionMillimetres) => ({ positionMillimetres, diameterMillimetres: 7 })),
+    holes: practiceChanter.holes.map(({ id }, index) => ({
+      ...{ hole: id, positionMillimetres: 100 + index, diameterMillimetres: 4, chimneyMillimetres: 4, halfRadiusFactor: 0.6 },
+    })),
+    outerDiameterMillimetres: 18,
+    reedVolumeCubicMillimetres: 900,
+  },
+};
+
 describe('the archive of a studio', () => {
   it('comes back equal in another studio, but for codes that are taken', async () => {
     await fill(ada);
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
-    expect(answer.body).toEqual({ students: 2, tunes: 1, sheets: 2, newCodes: 2, putAway: 0 });
+    expect(answer.body).toEqual({ students: 2, tunes: 1, sheets: 2, instruments: 3, models: 1, fingerings: 1, newCodes: 2, putAway: 0 });
     const after = await contentOf(bea);
     const withoutCodes = (content: ArchiveContent): unknown =>
-      JSON.parse(JSON.stringify({ ...content, 'studio.json': null }), (key, value: unknown) => (key === 'code' ? '' : value));
+      JSON.parse(JSON.stringify({ ...content, 'studio.json': null }), (key, value: unknown) => (key === 'code' || key === 'id' ? '' : value));
     expect(withoutCodes(after)).toEqual(withoutCodes(before));
   });
 
@@ -87,9 +118,12 @@ describe('the archive of a studio', () => {
     await fill(ada);
     const archive = await take(ada);
     const before = await readArchive(archive);
-    await server.dataSource.query('DELETE FROM sheet; DELETE FROM tune; DELETE FROM student;');
+    await server.dataSource.query(
+      'DELETE FROM sheet; DELETE FROM tune; DELETE FROM instrument; DELETE FROM model; DELETE FROM fingering; DELETE FROM student;',
+    );
     expect((await bring(ada, archive).expect(200)).body).toMatchObject({ newCodes: 0 });
-    expect(await contentOf(ada)).toEqual(before);
+    const withoutIds = (content: ArchiveContent): unknown => JSON.parse(JSON.stringify(content), (key, value: unknown) => (key === 'id' ? '' : value));
+    expect(withoutIds(await contentOf(ada))).toEqual(withoutIds(before));
   });
 
   it('of the demo studio is read whole', async () => {
@@ -109,7 +143,7 @@ describe('the archive of a studio', () => {
     const before = await everything();
     expect((await bring(bea, archive).expect(409)).body).toMatchObject({ title: 'Studio not empty' });
     expect(await everything()).toBe(before);
-    expect((await bring(bea, archive, 'put-away').expect(200)).body).toMatchObject({ putAway: 4 });
+    expect((await bring(bea, archive, 'put-away').expect(200)).body).toMatchObject({ putAway: 8 });
     const { items } = (await bea.get('/api/sheets')).body as Page<SheetDetail>;
     expect(items.map(({ title }) => title).sort()).toEqual(['Theirs', 'Week']);
   });
@@ -139,7 +173,7 @@ describe('the archive of a studio', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum is another'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 2 }), true, 'A newer Zelpit wrote this archive'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 3 }), true, 'A newer Zelpit wrote this archive'],
     ['of another format', (parts) => Object.assign(parts['manifest.json'] as object, { format: 'photo album' }), true, 'no archive of a Zelpit studio'],
     ['without a part', (parts) => delete parts['tunes.json'], false, '“tunes.json” is missing'],
     ['without a manifest', (parts) => delete parts['manifest.json'], false, 'it has no manifest'],
@@ -149,6 +183,18 @@ describe('the archive of a studio', () => {
       (parts) => Object.assign((parts['sheets.json'] as object[])[0], { student: 's99' }),
       true,
       'a student who is not in this archive',
+    ],
+    [
+      'with an instrument of no model',
+      (parts) => Object.assign((parts['instruments.json'] as object[])[0], { model: 'm9' }),
+      true,
+      'neither in this archive nor known here',
+    ],
+    [
+      'with a bore that folds back',
+      (parts) => Object.assign((parts['models.json'] as { instrument: object }[])[0].instrument, { sound: foldedBore }),
+      true,
+      'the bore folds back',
     ],
     ['with a tune twice', (parts) => (parts['tunes.json'] as object[]).push({ ...(parts['tunes.json'] as object[])[0] }), true, 'the same sign'],
     ['with a tune that cannot be read', (parts) => Object.assign((parts['tunes.json'] as object[])[0], { abc: 'no tune' }), true, ''],
@@ -178,9 +224,22 @@ describe('the archive of a studio', () => {
   });
 });
 
+const first = { 'studio.json': { name: 'Fell Row' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] };
+
+describe('an archive of version 1', () => {
+  it('is still read: it has no instruments', async () => {
+    const sha256 = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex');
+    const files = Object.fromEntries(Object.entries(first).map(([name, content]) => [name, sha256(content)]));
+    const head = { format: 'zelpit-studio', version: 1, written: '2026-03-09T14:02:00.000Z', files };
+    const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...first };
+    const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
+    expect(await readArchive(archive)).toEqual({ ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] });
+  });
+});
+
 describe('writeArchive', () => {
   it('gives back what it was given', async () => {
-    const content: ArchiveContent = { 'studio.json': { name: 'Fell Row' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] };
+    const content: ArchiveContent = { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
     expect(await readArchive(await writeArchive(content, new Date('2026-03-09T14:02:00Z')))).toEqual(content);
   });
 });

@@ -4,6 +4,7 @@ import { DataSource } from 'typeorm';
 import { entities } from './entities';
 import { FirstGround1764000000000 } from './migrations/1764000000000-first-ground';
 import { WholeStudio1764060000000 } from './migrations/1764060000000-whole-studio';
+import { Instruments1764115200000 } from './migrations/1764115200000-instruments';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
 export function createDataSource(databaseUrl: string, onPoolError: (error: unknown) => void): DataSource {
@@ -11,7 +12,7 @@ export function createDataSource(databaseUrl: string, onPoolError: (error: unkno
     type: 'postgres',
     url: databaseUrl,
     entities,
-    migrations: [FirstGround1764000000000, WholeStudio1764060000000],
+    migrations: [FirstGround1764000000000, WholeStudio1764060000000, Instruments1764115200000],
     synchronize: false,
     extra: { max: 10, connectionTimeoutMillis: 3000 },
     poolErrorHandler: onPoolError,

@@ -1,3 +1,4 @@
+import type { Instrument, KeptFingering, Tuning } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'studio' })
@@ -82,6 +83,59 @@ export class SheetLineEntity {
   @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt: Date | null;
 }
 
+/** An instrument that somebody plays. The owner is a student, a teacher, or the studio where neither is there. */
+@Entity({ name: 'instrument' })
+export class InstrumentEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'uuid', name: 'student_id', nullable: true }) studentId: string | null;
+  @Column({ type: 'uuid', name: 'teacher_id', nullable: true }) teacherId: string | null;
+  @Column({ type: 'text' }) name: string;
+  @Column({ type: 'text' }) model: string;
+  @Column({ type: 'text' }) hands: 'left-on-top' | 'right-on-top';
+  @Column({ type: 'jsonb' }) tuning: Tuning;
+  @Column({ type: 'jsonb' }) schools: Record<string, string>;
+  @Column({ type: 'float8', name: 'reference_hertz', nullable: true }) referenceHertz: number | null;
+  @Column({ type: 'jsonb', name: 'known_notes' }) knownNotes: string[];
+  @Column({ type: 'text' }) note: string;
+  /** Grows by one with every save. */
+  @Column({ type: 'int' }) version: number;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+  @UpdateDateColumn({ type: 'timestamptz', name: 'updated_at' }) updatedAt: Date;
+  @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
+}
+
+/** An instrument model that the studio made. */
+@Entity({ name: 'model' })
+export class ModelEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) name: string;
+  @Column({ type: 'jsonb' }) instrument: Instrument;
+  @Column({ type: 'text', name: 'made_by' }) madeBy: string;
+  /** Grows by one with every save. */
+  @Column({ type: 'int' }) version: number;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+  @UpdateDateColumn({ type: 'timestamptz', name: 'updated_at' }) updatedAt: Date;
+  @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
+}
+
+/** What a teacher said of one fingering of a model. */
+@Entity({ name: 'fingering' })
+export class FingeringEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) model: string;
+  @Column({ type: 'text' }) note: string;
+  /** Its holes as one text, so that one fingering is there once. */
+  @Column({ type: 'text', name: 'pattern_key' }) patternKey: string;
+  @Column({ type: 'jsonb' }) kept: KeptFingering;
+  @Column({ type: 'text', name: 'confirmed_by' }) confirmedBy: string;
+  /** Day, as 2026-03-09. */
+  @Column({ type: 'text', name: 'confirmed_on' }) confirmedOn: string;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}
+
 /** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */
 @Entity({ name: 'one_time_link' })
 export class OneTimeLinkEntity {
@@ -108,4 +162,16 @@ export class MailEntity {
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
 }
 
-export const entities = [StudioEntity, TeacherEntity, StudentEntity, TuneEntity, SheetEntity, SheetLineEntity, OneTimeLinkEntity, MailEntity];
+export const entities = [
+  StudioEntity,
+  TeacherEntity,
+  StudentEntity,
+  TuneEntity,
+  SheetEntity,
+  SheetLineEntity,
+  OneTimeLinkEntity,
+  MailEntity,
+  InstrumentEntity,
+  ModelEntity,
+  FingeringEntity,
+];

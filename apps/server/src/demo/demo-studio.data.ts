@@ -7,3 +7,45 @@ export const demoStudio = {
 
 /** The demo's sign-in: no secret, shown on the page in demo mode. */
 export const demoSignIn = { email: 'maren@orrin-stair.example', password: 'clean and slow' };
+
+interface DemoInstrument {
+  /** Alias of the student; none for the teacher's own. */
+  readonly of?: string;
+  readonly name: string;
+  readonly model: string;
+  readonly hands?: 'right-on-top';
+  readonly highG?: string;
+  readonly schools?: Readonly<Record<string, string>>;
+  readonly hertz?: number;
+  readonly known: readonly string[];
+  readonly note?: string;
+}
+
+/** What the demo's people play. */
+export const demoInstruments: readonly DemoInstrument[] = [
+  { of: 'Pim', name: 'Pim’s practice chanter', model: 'practice-chanter', known: ['low-g', 'low-a', 'b', 'c', 'd', 'e', 'f'], note: 'Fingers lie straight.' },
+  { of: 'Oda', name: 'Oda’s soprano', model: 'recorder-soprano-german', known: ['b5', 'a5', 'g5', 'c6', 'd6'] },
+  {
+    of: 'Wren',
+    name: 'Wren’s whistle',
+    model: 'whistle-d',
+    hands: 'right-on-top',
+    schools: { 'c-natural': 'oxx-xox' },
+    known: ['d5', 'e5', 'fs5', 'g5', 'a5', 'b5', 'd6'],
+  },
+  { of: 'Jorun', name: 'Jorun’s ocarina', model: 'ocarina-12-c-split', known: ['c5', 'd5', 'e5', 'f5', 'g5'] },
+  { name: 'Pipe chanter for the hall', model: 'pipe-chanter', highG: '16/9', hertz: 478, known: [] },
+  { name: 'Low D', model: 'whistle-low-d', known: [] },
+];
+
+/** Fingerings that the demo's teacher keeps beside the chart. */
+export const demoFingerings = [
+  { model: 'whistle-d', note: 'c6', pattern: [0, 1, 1, 0, 0, 1], remark: 'light between two As', forNow: null },
+  {
+    model: 'recorder-soprano-german',
+    note: 'd6',
+    pattern: [0, 0, 1, 1, 0, 0, 0, 0],
+    remark: 'steadier to hold for the first weeks',
+    forNow: { eventually: [0, 0, 1, 0, 0, 0, 0, 0], until: '2027-01-15' },
+  },
+] as const;

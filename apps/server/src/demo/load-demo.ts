@@ -9,7 +9,9 @@ import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
 import { parseAbc } from '../tunes/abc-parser';
 import { TuneRepository } from '../tunes/tune.repository';
-import { demoSignIn, demoStudio } from './demo-studio.data';
+import { FingeringRepository } from '../instruments/fingering.repository';
+import { InstrumentRepository } from '../instruments/instrument.repository';
+import { demoFingerings, demoInstruments, demoSignIn, demoStudio } from './demo-studio.data';
 import { demoBook } from './demo-tunes.data';
 
 /** Removes the demo studio with all that is in it, and nothing else. */
@@ -27,7 +29,7 @@ async function fillDemo(database: Database): Promise<void> {
   const accounts = new AccountRepository(database);
   const studioId = await accounts.addStudio(demoStudio.studio, true);
   const { email, password } = demoSignIn;
-  await accounts.addTeacher(studioId, { name: demoStudio.teacher, email, passwordHash: await hashPassword(password), role: 'owner' });
+  const teacherId = await accounts.addTeacher(studioId, { name: demoStudio.teacher, email, passwordHash: await hashPassword(password), role: 'owner' });
   const students = new StudentRepository(database);
   const added: Student[] = [];
   for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias }));
@@ -44,4 +46,28 @@ async function fillDemo(database: Database): Promise<void> {
     note: heldPhrase(plan),
     lines: plan.lines.map((line) => ({ ...line, point: '' })),
   });
+  await fillInstruments(database, { studioId, teacherId, students: added });
+}
+
+interface DemoPeople {
+  readonly studioId: string;
+  readonly teacherId: string;
+  readonly students: readonly Student[];
+}
+
+async function fillInstruments(database: Database, { studioId, teacherId, students }: DemoPeople): Promise<void> {
+  const instruments = new InstrumentRepository(database);
+  for (const { of, name, model, hands = 'left-on-top', highG, schools = {}, hertz = null, known, note = '' } of demoInstruments) {
+    await instruments.add(studioId, teacherId, {
+      studentId: students.find(({ alias }) => alias === of)?.id ?? null,
+      ...{ name, model, hands, note, schools: { ...schools }, referenceHertz: hertz, knownNotes: [...known] },
+      tuning: highG === undefined ? { kind: 'chart' } : { kind: 'ratios', ratios: { 'high-g': highG } },
+    });
+  }
+  const fingerings = new FingeringRepository(database);
+  for (const { model, note, pattern, remark, forNow } of demoFingerings) {
+    const later = forNow === null ? null : { ...forNow, eventually: [...forNow.eventually] };
+    const kept = { model, note, pattern: [...pattern], isFirst: false, isHidden: false, remark, forNow: later };
+    await fingerings.keep(studioId, demoStudio.teacher, '2026-11-02', kept);
+  }
 }

@@ -45,7 +45,7 @@ describe('the server', () => {
     await Promise.all(sources.map((source) => source.initialize()));
     await Promise.all(sources.map((source) => migrate(source, url.toString())));
     const [{ count }] = await sources[0].query<{ count: string }[]>('SELECT count(*) FROM migrations');
-    expect(count).toBe('2');
+    expect(count).toBe(String(sources[0].migrations.length));
     await Promise.all(sources.map((source) => source.destroy()));
     await onCluster('DROP DATABASE migrate_twice WITH (FORCE)');
   });

@@ -26,6 +26,10 @@ import { describeApi } from '../description/openapi';
 import { said, Endpoints } from '../http/endpoints';
 import { KeptAnswers } from '../http/kept-answers';
 import { problemHandler, HttpProblem, unknownRoute } from '../http/problem';
+import { FingeringRepository } from '../instruments/fingering.repository';
+import { InstrumentRepository } from '../instruments/instrument.repository';
+import { instrumentRoutes } from '../instruments/instrument.routes';
+import { ModelRepository } from '../instruments/model.repository';
 import { PutAwayRepository } from '../put-away/put-away.repository';
 import { putAwayRoutes } from '../put-away/put-away.routes';
 import { SheetRepository } from '../sheets/sheet.repository';
@@ -95,6 +99,12 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   studentRoutes(endpoints, students, account.links, config.address);
   tuneRoutes(endpoints, tunes);
   sheetRoutes(endpoints, sheets, students, tunes);
+  instrumentRoutes(endpoints, {
+    instruments: new InstrumentRepository(database),
+    models: new ModelRepository(database),
+    fingerings: new FingeringRepository(database),
+    students,
+  });
   putAwayRoutes(endpoints, new PutAwayRepository(database));
   archiveRoutes(endpoints, new ArchiveRepository(database, sheets));
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };

@@ -1,3 +1,4 @@
+import { practiceChanter } from '@zelpit/core';
 import type { Express } from 'express';
 import { writeArchive } from '../archive/archive-file';
 import { describedApi, type DescribedApi } from '../testing/described';
@@ -14,6 +15,9 @@ interface Things {
   readonly code: string;
   readonly teacher: string;
   readonly invitation: string;
+  readonly instrument: string;
+  readonly model: string;
+  readonly fingering: string;
   readonly archive: Buffer;
 }
 
@@ -26,7 +30,7 @@ interface Entry {
   /** Answers to: nobody, another studio's owner, a teacher of this studio, its owner, its student. */
   readonly expected: readonly [nobody: number, stranger: number, teacher: number, owner: number, student: number];
   /** What the thing must be before: put away, so that it can be brought back. */
-  readonly putAway?: 'spare' | 'tune' | 'sheet';
+  readonly putAway?: 'spare' | 'tune' | 'sheet' | 'instrument' | 'model';
   /** True where the session is another one afterwards, so that it must not be the one that all tests share. */
   readonly endsSession?: true;
 }
@@ -41,6 +45,19 @@ const newSheet = ({ student, tune }: Pick<Things, 'student' | 'tune'>) => ({
   note: '',
   lines: [line],
 });
+const settings = {
+  name: 'Hers',
+  model: 'practice-chanter',
+  hands: 'left-on-top',
+  tuning: { kind: 'chart' },
+  schools: {},
+  referenceHertz: null,
+  knownNotes: ['low-a'],
+  note: '',
+};
+const newInstrument = ({ student }: Pick<Things, 'student'>) => ({ ...settings, studentId: student });
+const newModel = () => ({ instrument: { ...practiceChanter, name: 'my own chanter' } });
+const newFingering = () => ({ model: 'whistle-d', note: 'c6', pattern: [0, 1, 1, 0, 1, 0], isFirst: false, isHidden: false, remark: '', forNow: null });
 let fresh = 0;
 const freshEmail = (): string => `fresh-${(fresh += 1)}@studio.example`;
 
@@ -106,6 +123,27 @@ const matrix: Readonly<Record<string, Entry>> = {
   'DELETE /api/sheets/{id}': { path: ({ sheet }) => `/api/sheets/${sheet}`, expected: [401, 404, 204, 204, 403] },
   'POST /api/sheets/{id}/restore': { path: ({ sheet }) => `/api/sheets/${sheet}/restore`, putAway: 'sheet', expected: [401, 404, 204, 204, 403] },
   'GET /api/lines/{code}': { path: ({ code }) => `/api/lines/${code}`, expected: [401, 404, 200, 200, 200] },
+  'GET /api/instruments': { expected: [401, 200, 200, 200, 200] },
+  'POST /api/instruments': { body: newInstrument, expected: [401, 404, 201, 201, 403] },
+  'PUT /api/instruments/{id}': {
+    path: ({ instrument }) => `/api/instruments/${instrument}`,
+    body: () => ({ ...settings, version: 1 }),
+    expected: [401, 404, 200, 200, 403],
+  },
+  'DELETE /api/instruments/{id}': { path: ({ instrument }) => `/api/instruments/${instrument}`, expected: [401, 404, 204, 204, 403] },
+  'POST /api/instruments/{id}/restore': {
+    path: ({ instrument }) => `/api/instruments/${instrument}/restore`,
+    putAway: 'instrument',
+    expected: [401, 404, 204, 204, 403],
+  },
+  'GET /api/models': { expected: [401, 200, 200, 200, 200] },
+  'POST /api/models': { body: newModel, expected: [401, 201, 201, 201, 403] },
+  'PUT /api/models/{id}': { path: ({ model }) => `/api/models/${model}`, body: () => ({ ...newModel(), version: 1 }), expected: [401, 404, 200, 200, 403] },
+  'DELETE /api/models/{id}': { path: ({ model }) => `/api/models/${model}`, expected: [401, 404, 204, 204, 403] },
+  'POST /api/models/{id}/restore': { path: ({ model }) => `/api/models/${model}/restore`, putAway: 'model', expected: [401, 404, 204, 204, 403] },
+  'GET /api/fingerings': { expected: [401, 200, 200, 200, 200] },
+  'POST /api/fingerings': { body: newFingering, expected: [401, 201, 201, 201, 403] },
+  'DELETE /api/fingerings/{id}': { path: ({ fingering }) => `/api/fingerings/${fingering}`, expected: [401, 404, 204, 204, 403] },
   'GET /api/put-away': { expected: [401, 200, 200, 200, 403] },
   'DELETE /api/put-away/students/{id}': { path: ({ spare }) => `/api/put-away/students/${spare}`, expected: [401, 404, 204, 204, 403] },
 };
@@ -149,7 +187,8 @@ beforeAll(async () => {
   } as Record<Actor, Visitor>;
   student = ((await people.owner.post('/api/students', { alias: 'Pim' }).expect(201)).body as { id: string }).id;
   people.student = await asStudent();
-  archive = Buffer.from(await writeArchive({ 'studio.json': { name: 'Empty' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] }, new Date()));
+  const nothing = { 'students.json': [], 'tunes.json': [], 'sheets.json': [], 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
+  archive = Buffer.from(await writeArchive({ 'studio.json': { name: 'Empty' }, ...nothing }, new Date()));
 });
 afterAll(() => server.close());
 
@@ -178,7 +217,11 @@ async function freshThings(putAway?: Entry['putAway']): Promise<Things> {
   const teachers = (await owner.get('/api/teachers').expect(200)).body as { id: string; email: string }[];
   const teacher = teachers.find((each) => each.email === email)?.id ?? '';
   const invitation = ((await owner.post('/api/invitations', { name: 'Di', email: freshEmail() }).expect(201)).body as { id: string }).id;
-  const things: Things = { student, spare, tune, sheet, code: lines[0].code, teacher, invitation, archive };
+  const made = async (path: string, sent: object): Promise<string> => ((await owner.post(`/api/${path}`, sent).expect(201)).body as { id: string }).id;
+  const instrument = await made('instruments', newInstrument({ student }));
+  const model = await made('models', newModel());
+  const fingering = await made('fingerings', newFingering());
+  const things: Things = { instrument, model, fingering, student, spare, tune, sheet, code: lines[0].code, teacher, invitation, archive };
   if (putAway !== undefined) await owner.remove(`/api/${putAway === 'spare' ? 'student' : putAway}s/${things[putAway]}`).expect(204);
   return things;
 }
@@ -226,9 +269,10 @@ describe('who may do what', () => {
 
   it('shows a stranger nothing of another studio in any list', async () => {
     const things = await freshThings();
-    for (const list of ['students', 'tunes', 'sheets', 'put-away', 'teachers', 'invitations', 'audit']) {
+    for (const list of ['students', 'tunes', 'sheets', 'put-away', 'teachers', 'invitations', 'audit', 'instruments', 'models', 'fingerings']) {
       const text = JSON.stringify((await people.stranger.get(`/api/${list}`).expect(200)).body);
-      for (const id of [things.student, things.tune, things.sheet, things.teacher, things.invitation]) expect(text).not.toContain(id);
+      for (const id of [things.student, things.tune, things.sheet, things.teacher, things.invitation, things.instrument, things.model, things.fingering])
+        expect(text).not.toContain(id);
     }
   });
 

@@ -27,6 +27,8 @@ export class PutAwayRepository {
          SELECT 'tune' AS kind, id, title AS name, deleted_at FROM tune WHERE studio_id = $1 AND deleted_at IS NOT NULL
          UNION ALL SELECT 'student', id, alias, deleted_at FROM student WHERE studio_id = $1 AND deleted_at IS NOT NULL
          UNION ALL SELECT 'sheet', id, title, deleted_at FROM sheet WHERE studio_id = $1 AND deleted_at IS NOT NULL
+         UNION ALL SELECT 'instrument', id, name, deleted_at FROM instrument WHERE studio_id = $1 AND deleted_at IS NOT NULL
+         UNION ALL SELECT 'model', id, name, deleted_at FROM model WHERE studio_id = $1 AND deleted_at IS NOT NULL
        ) AS away
        WHERE $2::timestamptz IS NULL OR (deleted_at, id) < ($2::timestamptz, $3::uuid)
        ORDER BY deleted_at DESC, id DESC LIMIT $4`,
@@ -40,11 +42,11 @@ export class PutAwayRepository {
     );
   }
 
-  /** Deletes for good what was put away longer ago than it is kept, lines taken off a sheet too. Sheets go with their student. */
+  /** Deletes for good what was put away longer ago than it is kept, lines taken off a sheet too. Sheets and instruments go with their student. */
   async clear(): Promise<number> {
     return this.database.transaction(async () => {
       let gone = 0;
-      for (const table of ['sheet', 'tune', 'student']) {
+      for (const table of ['sheet', 'tune', 'instrument', 'model', 'student']) {
         // What is gone is not named in the list of changes either.
         const rows = await this.database.query(
           `WITH old AS (DELETE FROM ${table} WHERE deleted_at < now() - ${kept} RETURNING id),
@@ -59,14 +61,15 @@ export class PutAwayRepository {
   }
 
   /**
-   * Deletes a student from the database, put away or not: their sheets, their links and sessions, and every mention in the
+   * Deletes a student from the database, put away or not: their sheets and instruments, their links and sessions, and every mention in the
    * list of changes and in kept answers. False where there is no such student here.
    */
   async forget(studioId: string, id: string): Promise<boolean> {
     return this.database.transaction(async () => {
       if (!(await this.database.of(StudentEntity).exists({ where: { studioId, id }, withDeleted: true }))) return false;
       await this.database.query(
-        'DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2 OR thing_id IN (SELECT id FROM sheet WHERE student_id = $2))',
+        `DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2
+           OR thing_id IN (SELECT id FROM sheet WHERE student_id = $2 UNION ALL SELECT id FROM instrument WHERE student_id = $2))`,
         [studioId, id],
       );
       await this.database.query('DELETE FROM kept_answer WHERE studio_id = $1 AND position($2 in body) > 0', [studioId, id]);
