@@ -17,7 +17,7 @@ K:HP
 
 test('there are a dozen tunes, found by name', async ({ page }) => {
   await signIn(page);
-  await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(12);
+  await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(17);
   await page.getByLabel('Find a tune').fill('lighth');
   await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(1);
 });
@@ -60,7 +60,7 @@ for (const [name, text, said] of [
     await pasteTune(page, text);
     await expect(page.getByRole('alert')).toContainText(said);
     await expect(page.getByRole('alert')).toContainText('Nothing was saved.');
-    await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(12);
+    await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(17);
   });
 }
 

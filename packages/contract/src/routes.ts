@@ -34,7 +34,16 @@ import { route, type Role } from './route';
 import { passwordChangeSchema, sessionSchema, signInSchema } from './session';
 import { openedLineSchema, sheetCreateSchema, sheetDetailSchema, sheetListQuerySchema, sheetSaveSchema, sheetSummarySchema } from './sheet';
 import { studentInputSchema, studentSaveSchema, studentSchema } from './student';
-import { importResultSchema, tuneDetailSchema, tuneInputSchema, tuneListQuerySchema, tuneMoveSchema, tuneSaveSchema, tuneSummarySchema } from './tune';
+import {
+  importResultSchema,
+  tuneDetailSchema,
+  tuneImportQuerySchema,
+  tuneInputSchema,
+  tuneListQuerySchema,
+  tuneMoveSchema,
+  tuneSaveSchema,
+  tuneSummarySchema,
+} from './tune';
 
 const owner: readonly Role[] = ['owner'];
 const staff: readonly Role[] = ['owner', 'teacher'];
@@ -199,6 +208,7 @@ export const routes = {
     path: '/tunes/import',
     summary: 'Bring in an ABC file: what can be read is saved, what cannot is named with its faults (201 where anything was saved)',
     who: staff,
+    query: tuneImportQuerySchema,
     body: 'abc',
     answers: { 200: importResultSchema, 201: importResultSchema },
   }),

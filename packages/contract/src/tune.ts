@@ -8,12 +8,18 @@ const abcText = typedText.max(200_000, 'The text of one tune has at most 200 000
 /** `version` is the one that was read; a later one in the database refuses the save. */
 const version = z.number().int().min(1);
 
-export const tuneInputSchema = z.strictObject({ abc: abcText, version });
+const instrument = z.string().min(1).max(60);
+
+/** `instrument` moves the tune to another one; without it the tune stays on its own. */
+export const tuneInputSchema = z.strictObject({ abc: abcText, version, instrument: instrument.optional() });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 
 export const tuneMoveSchema = z.strictObject({ semitones: z.number().int().min(-12).max(12), version });
 
-export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional() });
+export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional(), instrument: instrument.optional() });
+
+/** For which instrument the tunes of a file are read. */
+export const tuneImportQuerySchema = z.object({ instrument: instrument.default('practice-chanter') });
 
 export const tuneSummarySchema = z.object({
   id: z.string(),
@@ -22,12 +28,13 @@ export const tuneSummarySchema = z.object({
   meter: z.string(),
   key: z.string(),
   bars: z.number().int(),
-  /** Theme notes that the chanter does not have. */
+  /** Theme notes that its instrument does not have. */
   outside: z.number().int(),
+  instrument: z.string(),
 });
 export type TuneSummary = z.infer<typeof tuneSummarySchema>;
 
-export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), instrument: z.string(), version: z.number().int() });
+export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), version: z.number().int() });
 export type TuneDetail = z.infer<typeof tuneDetailSchema>;
 
 export const abcFaultSchema = z.object({ line: z.number().int(), column: z.number().int(), problem: z.string(), expected: z.string() });

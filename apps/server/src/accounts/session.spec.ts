@@ -85,7 +85,7 @@ describe('the demo studio', () => {
     }
   });
 
-  it('holds a dozen whole tunes, students and a first sheet, and goes without touching other studios', async () => {
+  it('holds whole tunes for every family, students and a first sheet, and goes without touching other studios', async () => {
     const demo = await startTestServer({ isDemo: true });
     try {
       await addStudio(demo.dataSource, 'other@studio.example');
@@ -94,9 +94,9 @@ describe('the demo studio', () => {
       const { token } = (await agent.get('/api/session')).body;
       await agent.post('/api/session').set(tokenHeader, token).send(demoSignIn).expect(200);
       const tunes = (await agent.get('/api/tunes')).body.items as { outside: number; bars: number; rhythm: string }[];
-      expect(tunes).toHaveLength(12);
+      expect(tunes).toHaveLength(17);
       expect(tunes.every((tune) => tune.outside === 0 && tune.bars >= 16)).toBe(true);
-      expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air']));
+      expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air', 'waltz']));
       expect((await agent.get('/api/sheets')).body.items).toMatchObject([{ lineCount: 5 }]);
       await removeDemo(demo.dataSource);
       await agent.get('/api/session').expect(200);

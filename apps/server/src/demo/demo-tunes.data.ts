@@ -1,13 +1,14 @@
-/** Tunes composed for the demo studio, bar by bar; nobody else's. All for the practice chanter. */
+/** Tunes composed for the demo studio, bar by bar; nobody else's. */
 interface DemoTune {
   readonly title: string;
   readonly rhythm: string;
   readonly meter: string;
   readonly tempo: string;
   readonly music: readonly string[];
+  readonly key?: string;
 }
 
-const tunes: readonly DemoTune[] = [
+const chanterTunes: readonly DemoTune[] = [
   {
     title: 'The Paper Lighthouse',
     rhythm: 'march',
@@ -154,10 +155,86 @@ const tunes: readonly DemoTune[] = [
   },
 ];
 
-/** The demo tunes as one ABC book. */
-export const demoBook = tunes
-  .map(
-    (tune, index) =>
-      [`X:${index + 1}`, `T:${tune.title}`, `R:${tune.rhythm}`, `M:${tune.meter}`, 'L:1/8', `Q:${tune.tempo}`, 'K:HP', ...tune.music].join('\n') + '\n',
-  )
-  .join('\n');
+const whistleTunes: readonly DemoTune[] = [
+  {
+    title: 'The Kettle on Skellow Stair',
+    rhythm: 'jig',
+    meter: '6/8',
+    tempo: '3/8=84',
+    key: 'G',
+    music: [
+      '|:(GA)B (cB)A|(Bd)e d2B|(cB)A (BA)G|(AB)A A2D|(GA)B (cB)A|(Bd)e d2B|(cB)A (GF)A|G3 G3:|',
+      '|:(de)f (ge)d|(Bd)e d2B|(cd)e (dB)G|(AB)A A2d|(de)f (ge)d|(Bd)e d2B|(cB)A (GF)A|G3 G3:|',
+    ],
+  },
+  {
+    title: 'Two Lanterns at Vell Ford',
+    rhythm: 'slow air',
+    meter: '3/4',
+    tempo: '1/4=66',
+    key: 'Dmix',
+    music: [
+      '|:(A2 cA) G2|(A2 cA) d2|(fe) (dc) (AG)|A4 D2|(A2 cA) G2|(FG) A2 d2|(cA) (GE) (FG)|D6:|',
+      '|:d2 (ef) g2|(fe) d2 A2|(cA) c2 d2|A6|d2 (ef) a2|(gf) (ed) c2|(AG) (EF) G2|D6:|',
+    ],
+  },
+];
+
+const recorderTunes: readonly DemoTune[] = [
+  {
+    title: 'Nine Beans in a Boot',
+    rhythm: 'march',
+    meter: '4/4',
+    tempo: '1/4=92',
+    key: 'F',
+    music: [
+      '|:F2 A2 c2 A2|B2 d2 c4|A2 c2 B2 G2|A2 F2 G4|F2 A2 c2 A2|B2 d2 f4|e2 c2 d2 e2|f4 F4:|',
+      '|:(fe) (dc) d2 B2|c2 A2 F4|G2 B2 A2 c2|B2 G2 c4|(fe) (dc) d2 B2|c2 A2 F2 D2|C2 E2 G2 B2|A2 G2 F4:|',
+    ],
+  },
+];
+
+const ocarinaTunes: readonly DemoTune[] = [
+  {
+    title: 'Moth at the Window',
+    rhythm: 'waltz',
+    meter: '3/4',
+    tempo: '1/4=104',
+    key: 'C',
+    music: ['|:c2 e2 d2|c2 A2 B2|c2 d2 e2|d6|c2 e2 g2|f2 d2 e2|d2 B2 d2|c6:|', "|:g2 (ag) f2|e2 (fe) d2|c2 e2 g2|f6|g2 (ag) f2|e2 c'2 _b2|a2 f2 d2|c6:|"],
+  },
+];
+
+const irishTunes: readonly DemoTune[] = [
+  {
+    title: 'Turf Smoke over Orrin Sound',
+    rhythm: 'slow air',
+    meter: '4/4',
+    tempo: '1/4=60',
+    key: 'D',
+    music: [
+      '|:D2 F2 A3 B|A2 F2 E4|D2 F2 A2 d2|B2 c2 A4|d2 c2 B3 A|G2 B2 A2 F2|E2 D2 E2 F2|D8:|',
+      '|:d2 e2 f3 e|d2 c2 B4|=c2 A2 G2 B2|A2 F2 E4|d2 e2 f3 g|f2 e2 d2 B2|A2 F2 E2 F2|D8:|',
+    ],
+  },
+];
+
+const bookOf = (tunes: readonly DemoTune[]): string =>
+  tunes
+    .map((tune, index) => {
+      const head = [`X:${index + 1}`, `T:${tune.title}`, `R:${tune.rhythm}`, `M:${tune.meter}`, 'L:1/8', `Q:${tune.tempo}`, `K:${tune.key ?? 'HP'}`];
+      return `${[...head, ...tune.music].join('\n')}\n`;
+    })
+    .join('\n');
+
+/** The demo's tunes for the practice chanter as one ABC book. */
+export const demoBook = bookOf(chanterTunes);
+
+/** The demo's tunes as ABC books, the chanter's first. */
+export const demoBooks: readonly { readonly instrument: string; readonly abc: string }[] = [
+  { instrument: 'practice-chanter', abc: demoBook },
+  { instrument: 'whistle-d', abc: bookOf(whistleTunes) },
+  { instrument: 'recorder-soprano-german', abc: bookOf(recorderTunes) },
+  { instrument: 'ocarina-12-c-split', abc: bookOf(ocarinaTunes) },
+  { instrument: 'irish-chanter-d', abc: bookOf(irishTunes) },
+];

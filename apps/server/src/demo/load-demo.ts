@@ -1,5 +1,5 @@
 import type { Student } from '@zelpit/contract';
-import { changesOfTune, heldPhrase, instrumentById, readBook, tenMinuteSheet, type ReadEntry } from '@zelpit/core';
+import { changesOfTune, heldPhrase, instrumentById, readBook, tenMinuteSheet, type Instrument, type ReadEntry } from '@zelpit/core';
 import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { hashPassword } from '../accounts/password';
@@ -12,7 +12,7 @@ import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../instruments/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
 import { demoFingerings, demoInstruments, demoSignIn, demoStudio } from './demo-studio.data';
-import { demoBook } from './demo-tunes.data';
+import { demoBooks } from './demo-tunes.data';
 
 /** Removes the demo studio with all that is in it, and nothing else. */
 export async function removeDemo(dataSource: DataSource): Promise<void> {
@@ -34,9 +34,12 @@ async function fillDemo(database: Database): Promise<void> {
   const added: Student[] = [];
   for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias }));
   const [first] = added;
-  const instrument = instrumentById('practice-chanter');
-  const entries = [...readBook(instrument, demoBook, parseAbc)].flatMap((reading): ReadEntry[] => (reading.kind === 'read' ? [reading.entry] : []));
-  const saved = await new TuneRepository(database).addAll(studioId, instrument.id, entries);
+  const tunes = new TuneRepository(database);
+  for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, instrument, entriesOf(instrumentById(instrument), abc));
+  const [{ instrument: chanterId, abc }] = demoBooks;
+  const instrument = instrumentById(chanterId);
+  const entries = entriesOf(instrument, abc);
+  const saved = await tunes.addAll(studioId, instrument.id, entries);
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
   await new SheetRepository(database).add(studioId, {
     studentId: first.id,
@@ -48,6 +51,9 @@ async function fillDemo(database: Database): Promise<void> {
   });
   await fillInstruments(database, { studioId, teacherId, students: added });
 }
+
+const entriesOf = (instrument: Instrument, abc: string): ReadEntry[] =>
+  [...readBook(instrument, abc, parseAbc)].flatMap((reading) => (reading.kind === 'read' ? [reading.entry] : []));
 
 interface DemoPeople {
   readonly studioId: string;

@@ -22,9 +22,11 @@ export function fieldsOf({ title, abc, tune }: ReadEntry): TuneFields {
   };
 }
 
-function summary(entity: TuneFields & { id: string }): TuneSummary {
-  const { id, title, rhythm, meter, musicKey, bars, outside } = entity;
-  return { id, title, rhythm, meter, key: musicKey, bars, outside };
+type SummaryRow = TuneFields & { readonly id: string; readonly instrument: string };
+
+function summary(entity: SummaryRow): TuneSummary {
+  const { id, title, rhythm, meter, musicKey, bars, outside, instrument } = entity;
+  return { id, title, rhythm, meter, key: musicKey, bars, outside, instrument };
 }
 
 const insertBatch = 200;
@@ -32,31 +34,31 @@ const insertBatch = 200;
 interface Wanted extends PageQuery {
   readonly find?: string;
   readonly rhythm?: string;
+  readonly instrument?: string;
 }
-
-type SummaryRow = TuneFields & { readonly id: string };
 
 export class TuneRepository {
   constructor(private readonly database: Database) {}
 
   /** By title; `find` looks in titles and kinds. */
-  async list(studioId: string, { limit, after, find, rhythm }: Wanted): Promise<Page<TuneSummary>> {
+  async list(studioId: string, { limit, after, find, rhythm, instrument }: Wanted): Promise<Page<TuneSummary>> {
     const [title, id] = readCursor(after, 'name');
     const rows = await this.database.query<SummaryRow>(
-      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside FROM tune
+      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside, instrument FROM tune
        WHERE studio_id = $1 AND deleted_at IS NULL
          AND ($2::text IS NULL OR (title, id) > ($2, $3::uuid))
          AND ($4::text IS NULL OR title ILIKE $4 OR rhythm ILIKE $4)
          AND ($5::text IS NULL OR lower(rhythm) = lower($5))
+         AND ($7::text IS NULL OR instrument = $7)
        ORDER BY title, id LIMIT $6`,
-      [studioId, title ?? null, id ?? null, containing(find), rhythm ?? null, limit + 1],
+      [studioId, title ?? null, id ?? null, containing(find), rhythm ?? null, limit + 1, instrument ?? null],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.title, row.id), summary);
   }
 
   async get(studioId: string, id: string): Promise<TuneDetail | undefined> {
     const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
-    return found === null ? undefined : { ...summary(found), abc: found.abc, instrument: found.instrument, version: found.version };
+    return found === null ? undefined : { ...summary(found), abc: found.abc, version: found.version };
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
@@ -73,8 +75,8 @@ export class TuneRepository {
   }
 
   /** Replaces the text unless a later version is there. */
-  async replace(studioId: string, id: string, version: number, entry: ReadEntry): Promise<SaveOutcome> {
-    const change = { ...fieldsOf(entry), version: version + 1 };
+  async replace(studioId: string, id: string, version: number, instrument: string, entry: ReadEntry): Promise<SaveOutcome> {
+    const change = { ...fieldsOf(entry), instrument, version: version + 1 };
     if ((await this.database.of(TuneEntity).update({ studioId, id, version, deletedAt: IsNull() }, change)).affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }

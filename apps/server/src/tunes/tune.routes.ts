@@ -1,4 +1,4 @@
-import { routes, type RefusedTune, type TuneDetail } from '@zelpit/contract';
+import { routes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
 import { instrumentById, readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
 import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
@@ -22,8 +22,6 @@ async function readGently(instrument: Instrument, text: string): Promise<BookRea
 }
 
 export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
-  const instrument = instrumentById('practice-chanter');
-
   const tuneOr404 = async (studioId: string, id: string): Promise<TuneDetail> => {
     const tune = await tunes.get(studioId, id);
     if (tune === undefined) throw notFound('tune');
@@ -34,7 +32,8 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
 
   endpoints.serve(routes.tune, async ({ request, visitor }) => said(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
 
-  endpoints.serve(routes.bringTunes, async ({ request, visitor }) => {
+  endpoints.serve(routes.bringTunes, async ({ request, visitor, query }) => {
+    const instrument = instrumentById(query.instrument);
     const text = Buffer.isBuffer(request.body) ? decodeText(request.body) : '';
     const readings = await readGently(instrument, text);
     const good: ReadEntry[] = [];
@@ -49,7 +48,8 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
     return said(201, { saved, refused }, { deed: { did: 'brought in', kind: 'tunes', name } });
   });
 
-  const save = async (studioId: string, id: string, version: number, abc: string): Promise<Answer<typeof routes.saveTune>> => {
+  const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof routes.saveTune>> => {
+    const instrument = instrumentById(moved ?? (await tuneOr404(studioId, id)).instrument);
     const readings = await readGently(instrument, abc);
     const [reading] = readings;
     if (readings.length !== 1)
@@ -58,18 +58,18 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
       await tuneOr404(studioId, id);
       return said(200, { kind: 'refused', faults: [...reading.entry.faults] });
     }
-    const outcome = await tunes.replace(studioId, id, version, reading.entry);
+    const outcome = await tunes.replace(studioId, id, version, instrument.id, reading.entry);
     if (outcome === 'missing') throw notFound('tune');
     if (outcome === 'stale') throw changedElsewhere('This tune was');
     const tune = await tuneOr404(studioId, id);
     return said(200, { kind: 'saved', tune }, { deed: { did: 'changed', kind: 'tune', id, name: tune.title } });
   };
 
-  endpoints.serve(routes.saveTune, async ({ request, visitor, body: { abc, version } }) => save(visitor.studioId, idOf(request, 'tune'), version, abc));
+  endpoints.serve(routes.saveTune, async ({ request, visitor, body }) => save(visitor.studioId, idOf(request, 'tune'), body));
 
   endpoints.serve(routes.moveTune, async ({ request, visitor: { studioId }, body: { semitones, version } }) => {
     const { id, abc } = await tuneOr404(studioId, idOf(request, 'tune'));
-    return save(studioId, id, version, moveAbc(abc, semitones));
+    return save(studioId, id, { version, abc: moveAbc(abc, semitones) });
   });
 
   endpoints.serve(routes.putTuneAway, async ({ request, visitor: { studioId } }) => {

@@ -1,6 +1,6 @@
 import { changesOfTune, instrumentById, readBook } from '@zelpit/core';
 import { tokenHeader, type ImportResult } from '@zelpit/contract';
-import { demoBook } from '../demo/demo-tunes.data';
+import { demoBooks } from '../demo/demo-tunes.data';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 import { moveAbc, parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
@@ -112,21 +112,51 @@ describe('a tune', () => {
   });
 });
 
-describe('the demo tunes', () => {
-  const chanter = instrumentById('practice-chanter');
-  const readings = [...readBook(chanter, demoBook, parseAbc)];
+describe('a tune for another instrument', () => {
+  const reel = 'X:1\nT:Her reel\nM:4/4\nL:1/4\nK:G\nD G B c|(d c) B A|G4|]\n';
+  const bring = (instrument: string): Promise<{ status: number; body: unknown }> =>
+    ada.agent.post(`/api/tunes/import?instrument=${instrument}`).set(tokenHeader, ada.token).set('content-type', 'text/plain').send(reel) as never;
 
-  it.each(readings.map((reading) => [reading.entry.title, reading] as const))('%s has whole bars, known notes and trouble worth a sheet', (_, reading) => {
-    expect(reading.kind).toBe('read');
-    if (reading.kind !== 'read') return;
-    const { tune } = reading.entry;
-    expect(tune.notices).toEqual([]);
-    const lengths = new Map<number, number>();
-    for (const note of tune.notes) lengths.set(note.bar, (lengths.get(note.bar) ?? 0) + note.duration);
-    for (const [bar, length] of lengths)
-      if (bar > 0 && bar < lengths.size - 1) expect(`bar ${bar}: ${length.toFixed(3)}`).toBe(`bar ${bar}: ${tune.meter.bar.toFixed(3)}`);
-    expect(changesOfTune(chanter, tune).open.length).toBeGreaterThan(3);
+  it('is read for that one, and knows it', async () => {
+    const [tune] = ((await bring('whistle-d')).body as ImportResult).saved;
+    expect(tune).toMatchObject({ instrument: 'whistle-d', outside: 0 });
+    const listed = (await ada.get('/api/tunes?instrument=whistle-d').expect(200)).body as { items: { id: string }[] };
+    expect(listed.items.map(({ id }) => id)).toEqual([tune.id]);
   });
+
+  it('moves to another instrument when it is saved so, and counts what that one lacks', async () => {
+    const [{ id }] = ((await bring('whistle-d')).body as ImportResult).saved;
+    const saved = await ada.put(`/api/tunes/${id}`, { abc: reel, version: 1, instrument: 'practice-chanter' }).expect(200);
+    expect(saved.body).toMatchObject({ tune: { instrument: 'practice-chanter', outside: 3 } });
+    const kept = await ada.put(`/api/tunes/${id}`, { abc: reel, version: 2 }).expect(200);
+    expect(kept.body).toMatchObject({ tune: { instrument: 'practice-chanter' } });
+  });
+
+  it('is refused for an instrument that nobody knows', async () => {
+    const { status, body } = await bring('saw');
+    expect([status, (body as { detail: string }).detail]).toEqual([422, 'There is no instrument "saw".']);
+  });
+});
+
+describe('the demo tunes', () => {
+  const readings = demoBooks.flatMap(({ instrument, abc }) =>
+    [...readBook(instrumentById(instrument), abc, parseAbc)].map((reading) => ({ instrument: instrumentById(instrument), reading })),
+  );
+
+  it.each(readings.map((each) => [each.reading.entry.title, each] as const))(
+    '%s has whole bars, known notes and trouble worth a sheet',
+    (_, { instrument, reading }) => {
+      expect(reading.kind).toBe('read');
+      if (reading.kind !== 'read') return;
+      const { tune } = reading.entry;
+      expect(tune.notices).toEqual([]);
+      const lengths = new Map<number, number>();
+      for (const note of tune.notes) lengths.set(note.bar, (lengths.get(note.bar) ?? 0) + note.duration);
+      for (const [bar, length] of lengths)
+        if (bar > 0 && bar < lengths.size - 1) expect(`bar ${bar}: ${length.toFixed(3)}`).toBe(`bar ${bar}: ${tune.meter.bar.toFixed(3)}`);
+      expect(changesOfTune(instrument, tune).open.length).toBeGreaterThan(3);
+    },
+  );
 });
 
 describe('moveAbc', () => {

@@ -1,4 +1,4 @@
-import type { Instrument, Pattern } from '../fingering';
+import { patternKey, type Instrument, type Pattern } from '../fingering';
 import type { Foot } from './bore-model';
 import { geometryOf, sizeRatio, soundSourceOf, vesselHertz } from './pattern-sound';
 import { boreModelFor, soundingOf } from './sound-model';
@@ -6,7 +6,7 @@ import { boreModelFor, soundingOf } from './sound-model';
 /** What one pattern can sound. */
 export interface PatternSounding {
   readonly pattern: Pattern;
-  /** In Hz at the pitch of the geometry, the lowest first: on a flue two registers, else the one that sounds. */
+  /** In Hz at the pitch of the geometry, the lowest first: on a flue up to three registers, else the one that sounds. */
   readonly registers: readonly number[];
   readonly isSteady: boolean;
 }
@@ -25,6 +25,19 @@ export function allSoundings(instrument: Instrument): readonly PatternSounding[]
   return made;
 }
 
+const keyed = new WeakMap<readonly PatternSounding[], ReadonlyMap<string, PatternSounding>>();
+
+/** The same by pattern, as `patternKey` writes it. */
+export function soundingsByPattern(instrument: Instrument): ReadonlyMap<string, PatternSounding> {
+  const all = allSoundings(instrument);
+  const made = keyed.get(all) ?? new Map(all.map((each) => [patternKey(each.pattern), each]));
+  keyed.set(all, made);
+  return made;
+}
+
+/** True where breath decides between registers: on a flue with a bore. */
+export const hasRegisters = (instrument: Instrument): boolean => geometryOf(instrument)?.excitation === 'window';
+
 function compute(instrument: Instrument): readonly PatternSounding[] {
   const geometry = geometryOf(instrument);
   if (geometry === undefined) return vesselSoundings(instrument);
@@ -38,7 +51,7 @@ function compute(instrument: Instrument): readonly PatternSounding[] {
       const sounding = soundingOf(resonances, geometry.excitation);
       const isStopped = foot === 'closed' && coverages.every((coverage) => coverage >= 1);
       if (sounding === undefined || isStopped) return;
-      found.push({ pattern: [...coverages], registers: isFlue ? sounding.registers.slice(0, 2) : [sounding.hertz], isSteady: sounding.isSteady });
+      found.push({ pattern: [...coverages], registers: isFlue ? sounding.registers : [sounding.hertz], isSteady: sounding.isSteady });
     },
     foot,
   );

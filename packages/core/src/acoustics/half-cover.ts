@@ -27,7 +27,7 @@ export class HalfCoverSolver {
    * The share of one hole that must be covered for a pitch, all other holes as they are. Undefined where no share between open and
    * covered gives it, and for an instrument without a bore.
    * @param wanted in Hz at the instrument's tuning
-   * @param register 1 or 2 on a flue; 1 elsewhere
+   * @param register 1 to 3 on a flue; 1 elsewhere
    */
   cover(pattern: Pattern, hole: number, wanted: number, register = 1): number | undefined {
     const at = (coverage: number): number | undefined =>
@@ -60,5 +60,5 @@ export function solvedCover(instrument: Instrument, { pattern, note, register, f
   if (halves.length !== 1) return undefined;
   const wanted = soundingPitch(instrument, note);
   const solver = new HalfCoverSolver(instrument, foot);
-  return solver.cover(pattern, halves[0], wanted, Math.min(2, register));
+  return solver.cover(pattern, halves[0], wanted, register);
 }

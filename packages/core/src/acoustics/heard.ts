@@ -1,6 +1,7 @@
-import { holesThatDiffer, scaleDegree, soundingPitch, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { holesThatDiffer, patternKey, scaleDegree, soundingPitch, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { hertz, type Hertz } from '../pitch';
-import { tablePitch } from './pattern-sound';
+import { hasRegisters, soundingsByPattern } from './all-soundings';
+import { sizeRatio, tablePitch, type TablePitch } from './pattern-sound';
 
 /**
  * What a hole pattern gives to the ear.
@@ -16,25 +17,41 @@ export interface Heard {
   readonly spread: number;
 }
 
+export interface Hearing {
+  /** Pitch of the instrument's reference note; its own by default. */
+  readonly reference?: Hertz;
+  /** On a flue, the register in which it is blown: 1 the lowest. */
+  readonly register?: number;
+}
+
 /**
- * The sound of any pattern. A charted pattern is itself; any other sounds what the acoustic model says, near the charted note whose
+ * The sound of any pattern. A charted pattern is itself, on a flue in the register that is blown; any other sounds what the acoustic model says, near the charted note whose
  * pitch is nearest. Half covers, which no table holds, sound near the charted note whose holes differ least.
- * @param reference pitch of the instrument's reference note
  * @example heardFrom(practiceChanter, pattern('X XXO XXXX')).note // 'e'
  */
-export function heardFrom(instrument: Instrument, holes: Pattern, reference?: Hertz): Heard {
+export function heardFrom(instrument: Instrument, holes: Pattern, { reference, register }: Hearing = {}): Heard {
   const sounding = reference ?? hertz(instrument.reference.hertz);
-  const charted = instrument.fingerings.find((fingering) => holesThatDiffer(fingering.pattern, holes) === 0);
+  const same = instrument.fingerings.filter((fingering) => holesThatDiffer(fingering.pattern, holes) === 0);
+  const charted = register === undefined ? same[0] : same.find((each) => each.register === register);
   if (charted !== undefined) {
     return { kind: 'charted', note: charted.note, pitch: soundingPitch(instrument, charted.note, sounding), isSteady: true, spread: 0 };
   }
-  const found = tablePitch(instrument, holes);
+  const found = register === undefined ? tablePitch(instrument, holes) : blownPitch(instrument, holes, register);
   if (found === undefined) {
     const note = nearestByHoles(instrument, holes);
     return { kind: 'coloured', note, pitch: soundingPitch(instrument, note, sounding), isSteady: false, spread: 0 };
   }
   const pitch = hertz((found.hertz * sounding) / instrument.reference.hertz);
   return { kind: 'coloured', note: nearestNote(instrument, pitch, sounding), pitch, isSteady: found.isSteady, spread: found.spread ?? 0 };
+}
+
+/** What a flue gives in one register; another instrument has only one. */
+function blownPitch(instrument: Instrument, holes: Pattern, register: number): TablePitch | undefined {
+  if (!hasRegisters(instrument)) return tablePitch(instrument, holes);
+  const sounding = soundingsByPattern(instrument).get(patternKey(holes));
+  if (sounding === undefined) return undefined;
+  const pitch = sounding.registers[Math.min(register, sounding.registers.length) - 1];
+  return { hertz: pitch * sizeRatio(instrument), isSteady: sounding.isSteady, spread: tablePitch(instrument, holes)?.spread };
 }
 
 /** The note of the instrument that lies nearest to a pitch. */

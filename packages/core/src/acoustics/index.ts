@@ -2,12 +2,12 @@ export { disturbedGeometry, normalOf, type Disturbance } from './disturbed-geome
 export { BoreModel, type Foot, type Resonance } from './bore-model';
 export { chartedTarget, tuningFingerings } from './charted';
 export { centsNear, fitGeometry, type FitSettings, type FitStep, type Measured } from './fit-geometry';
-export { heardFrom, liesBelow, liesBetween, nearestNote, type Heard } from './heard';
+export { heardFrom, liesBelow, liesBetween, nearestNote, type Heard, type Hearing } from './heard';
 export { patternsNear, type FinderOrder, type FinderSettings, type FoundPattern } from './pattern-finder';
 export { PatternSound, type NamedPitch, type PatternAnswer } from './pattern-answer';
 export { geometryOf, sizeRatio, soundSourceOf, tablePitch, type TablePitch } from './pattern-sound';
 export { boreModelFor, soundOf, type Sounding } from './sound-model';
-export { allSoundings, usualFoot, type PatternSounding } from './all-soundings';
+export { allSoundings, hasRegisters, soundingsByPattern, usualFoot, type PatternSounding } from './all-soundings';
 export { measuredPatterns, startOfCalibration, unexplained, type MeasuredNote } from './calibration';
 export { HalfCoverSolver, solvedCover } from './half-cover';
 export { loudnessAt } from './loudness';

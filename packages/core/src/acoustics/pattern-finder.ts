@@ -8,7 +8,7 @@ import { sizeRatio } from './pattern-sound';
 /** A pattern that gives a wanted pitch. */
 export interface FoundPattern {
   readonly pattern: Pattern;
-  /** On a flue 1, or 2 where it is blown harder; 1 elsewhere. */
+  /** On a flue 1, or 2 and 3 where it is blown harder; 1 elsewhere. */
   readonly register: number;
   /** From the wanted pitch; positive is sharp. */
   readonly cents: number;
@@ -110,7 +110,7 @@ function ease(pattern: Pattern, beside: readonly Pattern[]): { readonly moved: n
 }
 
 function chartedAs(instrument: Instrument, { pattern, register }: Bare): { readonly charted?: Fingering } {
-  const charted = instrument.fingerings.find((each) => Math.min(2, each.register) === register && isSameFingers(each.pattern, pattern));
+  const charted = instrument.fingerings.find((each) => each.register === register && isSameFingers(each.pattern, pattern));
   return charted === undefined ? {} : { charted };
 }
 

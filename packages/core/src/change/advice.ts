@@ -35,7 +35,7 @@ export function heardPhrases(instrument: Instrument, change: Change, outcomes: O
 function todo(instrument: Instrument, change: Change): string {
   const { lifts, lowers } = leadOf(change);
   const spoken = (fingers: readonly FingerId[]): string => spokenFingers(instrument, fingers);
-  if (change.kind === 'none') return 'No finger moves.';
+  if (change.kind === 'none') return change.from === change.to ? 'No finger moves.' : 'The same fingers: the breath alone changes.';
   if (change.isDirectExchange) return `Lift ${spoken(lifts)} just before ${spoken(lowers)} lands.`;
   if (change.kind === 'cross') return `Lift ${spoken(lifts)} before you land${lowers.length === 1 ? ` ${spoken(lowers)}` : ''}.`;
   const [first, ...rest] = change.kind === 'lift-only' ? lifts : lowers;

@@ -155,6 +155,9 @@ describe('heardFrom', () => {
 
   it('moves with the reference', () => {
     const pattern = chartedPattern(chanter, 'e');
-    expect(heardFrom(chanter, pattern, 240 as never).pitch / heardFrom(chanter, pattern, 232 as never).pitch).toBeCloseTo(240 / 232, 9);
+    expect(heardFrom(chanter, pattern, { reference: 240 as never }).pitch / heardFrom(chanter, pattern, { reference: 232 as never }).pitch).toBeCloseTo(
+      240 / 232,
+      9,
+    );
   });
 });

@@ -1,4 +1,5 @@
-import { chartedPattern, fingerCoverage, scaleDegree, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { hasRegisters } from '../acoustics';
+import { chartedFingering, fingerCoverage, scaleDegree, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
 
 export interface Mover {
   readonly finger: FingerId;
@@ -14,6 +15,8 @@ export interface Change {
   readonly from: NoteId;
   readonly to: NoteId;
   readonly fromPattern: Pattern;
+  /** On a flue, the register that sounds while the fingers change: that of the note after. */
+  readonly register?: number;
   readonly toPattern: Pattern;
   /** In the order of the instrument, from the face down. */
   readonly movers: readonly Mover[];
@@ -30,8 +33,8 @@ export interface Change {
  * @example changeBetween(practiceChanter, 'b', 'e').isDirectExchange // true
  */
 export function changeBetween(instrument: Instrument, from: NoteId, to: NoteId): Change {
-  const fromPattern = chartedPattern(instrument, from);
-  const toPattern = chartedPattern(instrument, to);
+  const { pattern: fromPattern } = chartedFingering(instrument, from);
+  const { pattern: toPattern, register } = chartedFingering(instrument, to);
   const movers = moversBetween(instrument, fromPattern, toPattern);
   const lifts = movers.filter((mover) => mover.direction === 'lift').length;
   const lowers = movers.length - lifts;
@@ -40,6 +43,7 @@ export function changeBetween(instrument: Instrument, from: NoteId, to: NoteId):
     to,
     fromPattern,
     toPattern,
+    ...(hasRegisters(instrument) && { register }),
     movers,
     kind: kindOf(lifts, lowers),
     hands: handsOf(movers),

@@ -37,7 +37,7 @@ export function leadOf(change: Change): Lead {
 /** What is heard when the fingers of a change do not move together. */
 export function outcomesOf(instrument: Instrument, change: Change): Outcomes {
   const { lifts, lowers } = leadOf(change);
-  const at = (pattern: Pattern): InBetween => ({ pattern, heard: heardFrom(instrument, pattern) });
+  const at = (pattern: Pattern): InBetween => ({ pattern, heard: heardFrom(instrument, pattern, { register: change.register }) });
   const isCross = change.kind === 'cross';
   const wrongOrder = patternsAlong(instrument, change, [...[...lifts].reverse(), ...[...lowers].reverse()]).map(at);
   const run = wrongOrder.map((step) => step.heard.note).filter((note) => liesBetween(instrument, note, change.from, change.to));

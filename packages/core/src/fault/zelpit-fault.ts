@@ -1,5 +1,12 @@
 /** What went wrong, in one word that programs can rely on. Each has a test. */
-export type FaultCode = 'out-of-range' | 'unknown-note' | 'unknown-finger' | 'invalid-pattern' | 'invalid-instrument' | 'not-abc-text' | 'no-measurement'
+export type FaultCode =
+  | 'out-of-range'
+  | 'unknown-note'
+  | 'unknown-finger'
+  | 'invalid-pattern'
+  | 'invalid-instrument'
+  | 'not-abc-text'
+  | 'no-measurement'
   | 'no-geometry'
   | 'invalid-tuning'
   | 'unknown-school';

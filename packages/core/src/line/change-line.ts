@@ -20,14 +20,26 @@ export function lineNotes(line: ChangeLine): readonly NoteId[] {
   return Array.from({ length: lineBeats }, (_, index) => (index % 2 === 0 ? line.home : line.other));
 }
 
+/** A note's letter in ABC; a natural says so where the note beside it has the same letter with a sign. */
+function letterOf(instrument: Instrument, note: NoteId, beside: NoteId): string {
+  const [{ abc }, other] = [noteOf(instrument, note), noteOf(instrument, beside)];
+  const isSameLine = other.abc.replace(/^[_^]/, '') === abc && other.abc !== abc;
+  return isSameLine ? `=${abc}` : abc;
+}
+
+/** The key under which an instrument's letters are written; without letters of its own, every sign is written out. */
+const keyOf = ({ ownKeys }: Instrument): string => ownKeys[0] ?? 'C';
+
 /**
  * The music of a line in ABC, without header.
  * @throws ZelpitFault `unknown-note`
  * @example lineMusic(practiceChanter, { home: 'c', other: 'e' }) // 'c e c e | c e c e | c e c e | c e c e |]'
  */
 export function lineMusic(instrument: Instrument, line: ChangeLine): string {
-  const home = noteOf(instrument, line.home).abc;
-  const other = noteOf(instrument, line.other).abc;
+  const [home, other] = [
+    [line.home, line.other],
+    [line.other, line.home],
+  ].map(([note, beside]) => letterOf(instrument, note, beside));
   const bar = `${home} ${other} ${home} ${other}`;
   return `${Array.from({ length: lineBars }, () => bar).join(' | ')} |]`;
 }
@@ -58,7 +70,7 @@ export function describedLine(instrument: Instrument, { home, other }: ChangeLin
 
 /** One line as ABC that an engraver can draw by itself, without title. */
 export function lineAbc(instrument: Instrument, line: ChangeLine): string {
-  return `X:1\nM:4/4\nL:1/4\nK:${instrument.ownKeys[0]}\n${lineMusic(instrument, line)}\n`;
+  return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument)}\n${lineMusic(instrument, line)}\n`;
 }
 
 export interface AbcLine extends ChangeLine {
@@ -69,7 +81,7 @@ export interface AbcLine extends ChangeLine {
 /** Lines as a book of ABC, one tune a line; `tempo` null means free. Text is kept on one line so that no field is broken. */
 export function linesAsAbc(instrument: Instrument, title: string, lines: readonly AbcLine[]): string {
   const plain = (text: string): string => text.replace(/[\r\n%]+/g, ' ').trim();
-  const key = instrument.ownKeys[0];
+  const key = keyOf(instrument);
   return lines
     .map((line, index) => {
       const tempo = line.tempo === null ? [] : [`Q:1/4=${line.tempo}`];

@@ -1,10 +1,9 @@
 import type { Instrument } from '../fingering';
-import { reedTable, tableSize } from './reed-tone';
+import { tableSize } from './reed-tone';
+import { toneTable } from './tone-table';
 
 const level = 0.26;
 const fadeMs = 25;
-/** Harmonics of a flue: the fundamental and little above it. */
-const flueHarmonics = [1, 0.22, 0.1, 0.03];
 
 /**
  * One tone held, in the colour of the instrument's family, one channel.
@@ -12,8 +11,7 @@ const flueHarmonics = [1, 0.22, 0.1, 0.03];
  * @param seconds length
  */
 export function heldTone(family: Instrument['family'], hertz: number, seconds: number, sampleRate: number): Float32Array<ArrayBuffer> {
-  const isReed = family === 'pipes' || family === 'irish-pipes';
-  const table = isReed ? reedTable(hertz, sampleRate) : flueTable();
+  const table = toneTable(family, hertz, sampleRate);
   const samples = new Float32Array(Math.ceil(seconds * sampleRate));
   const fade = (fadeMs / 1000) * sampleRate;
   const stepSize = (hertz / sampleRate) * tableSize;
@@ -26,11 +24,4 @@ export function heldTone(family: Instrument['family'], hertz: number, seconds: n
     while (phase >= tableSize) phase -= tableSize;
   }
   return samples;
-}
-
-function flueTable(): Float64Array {
-  const sum = flueHarmonics.reduce((total, each) => total + each, 0);
-  return Float64Array.from({ length: tableSize + 1 }, (_, index) =>
-    flueHarmonics.reduce((value, amplitude, harmonic) => value + (amplitude / sum) * Math.sin((2 * Math.PI * (harmonic + 1) * index) / tableSize), 0),
-  );
 }

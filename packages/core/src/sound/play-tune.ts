@@ -1,5 +1,6 @@
 import { changeBetween } from '../change';
-import { chartedPattern, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { hasRegisters } from '../acoustics';
+import { chartedFingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps } from '../movement';
 import { milliseconds } from '../pitch';
 import { faultPatterns, worstFault, type FaultKind } from './fault-steps';
@@ -16,6 +17,8 @@ export interface PlayedNote {
   readonly index: number;
   /** True where it goes on from a tied note. */
   readonly isTied: boolean;
+  /** True where the tongue begins it: the tone stops for a moment before, and no finger is heard. */
+  readonly isTongued?: boolean;
 }
 
 export interface PlaySettings {
@@ -34,6 +37,9 @@ export interface PlaySettings {
 
 const shareLeftForTheme = 0.4;
 const shareLeftBeforeFault = 0.5;
+/** The silence that the tongue makes before a note. */
+const tongueMs = 18;
+const shareOfTongue = 0.2;
 
 /**
  * Lays notes out in time. Grace notes start on the beat and are taken from the note that follows; their length does not
@@ -49,7 +55,8 @@ export function playNotes(instrument: Instrument, notes: readonly PlayedNote[], 
     const start = countInMs + beat * beatMs;
     const length = played.beats * beatMs;
     const before = notes[position - 1];
-    if (before !== undefined && settings.fault !== undefined) cutIn(instrument, steps, before, played, settings.fault);
+    if (before !== undefined && played.isTongued === true) tongue(steps, played);
+    else if (before !== undefined && settings.fault !== undefined) cutIn(instrument, steps, before, played, settings.fault);
     sound(instrument, steps, played, start, length, settings.graceNoteMs);
     beat += played.beats;
   });
@@ -58,14 +65,15 @@ export function playNotes(instrument: Instrument, notes: readonly PlayedNote[], 
 
 function sound(instrument: Instrument, steps: TimelineStep[], played: PlayedNote, start: number, length: number, graceNoteMs: number): void {
   if (played.note === null) {
-    steps.push(step([], start, length, 'rest', played.index));
+    steps.push(step({ pattern: [] }, start, length, 'rest', played.index));
     return;
   }
+  const { pattern, register } = blown(instrument, played.note);
   const graces = played.isTied ? [] : graceSteps(instrument, played.graceNotes, played.note);
   const each = graces.length === 0 ? 0 : Math.min(graceNoteMs, (length * (1 - shareLeftForTheme)) / graces.length);
-  graces.forEach((grace, index) => steps.push(step(grace.pattern, start + index * each, each, 'grace', played.index)));
+  graces.forEach((grace, index) => steps.push(step({ pattern: grace.pattern, register }, start + index * each, each, 'grace', played.index)));
   const theme = start + graces.length * each;
-  steps.push(step(chartedPattern(instrument, played.note), theme, start + length - theme, 'theme', played.index));
+  steps.push(step({ pattern, register }, theme, start + length - theme, 'theme', played.index));
 }
 
 function cutIn(instrument: Instrument, steps: TimelineStep[], before: PlayedNote, after: PlayedNote, fault: NonNullable<PlaySettings['fault']>): void {
@@ -79,11 +87,28 @@ function cutIn(instrument: Instrument, steps: TimelineStep[], before: PlayedNote
   const from = previous.start + previous.length - faultMs;
   steps.push({ ...previous, length: milliseconds(previous.length - faultMs) });
   const each = faultMs / patterns.length;
-  patterns.forEach((pattern, index) => steps.push(step(pattern, from + index * each, each, 'fault', after.index)));
+  patterns.forEach((pattern, index) => steps.push(step({ pattern, register: change.register }, from + index * each, each, 'fault', after.index)));
 }
 
-function step(pattern: Pattern, start: number, length: number, role: TimelineStep['role'], note: number): TimelineStep {
-  return { pattern, start: milliseconds(start), length: milliseconds(Math.max(0, length)), role, note };
+/** The fingers of a note and, on a flue, the register in which they are blown. */
+function blown(instrument: Instrument, note: NoteId): Blown {
+  const { pattern, register } = chartedFingering(instrument, note);
+  return hasRegisters(instrument) ? { pattern, register } : { pattern };
+}
+
+/** Takes the silence of the tongue from the end of the note before. */
+function tongue(steps: TimelineStep[], played: PlayedNote): void {
+  const previous = steps.pop();
+  if (previous === undefined) return;
+  const silence = previous.role === 'rest' ? 0 : Math.min(tongueMs, previous.length * shareOfTongue);
+  steps.push({ ...previous, length: milliseconds(previous.length - silence) });
+  if (silence > 0) steps.push(step({ pattern: [] }, previous.start + previous.length - silence, silence, 'rest', played.index));
+}
+
+type Blown = Pick<TimelineStep, 'pattern' | 'register'>;
+
+function step(blow: Blown, start: number, length: number, role: TimelineStep['role'], note: number): TimelineStep {
+  return { ...blow, start: milliseconds(start), length: milliseconds(Math.max(0, length)), role, note };
 }
 
 function clicksOf(settings: PlaySettings, beats: number, beatMs: number): readonly Click[] {

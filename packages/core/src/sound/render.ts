@@ -2,7 +2,8 @@ import { heardFrom } from '../acoustics';
 import { ZelpitFault } from '../fault';
 import { noteOf, patternKey, type Instrument, type Pattern } from '../fingering';
 import { hertz } from '../pitch';
-import { reedTable, tableSize } from './reed-tone';
+import { toneTable } from './tone-table';
+import { tableSize } from './reed-tone';
 import type { Click, Timeline } from './timeline';
 
 export interface RenderSettings {
@@ -47,13 +48,13 @@ function renderTone(samples: Float32Array, instrument: Instrument, timeline: Tim
   const { sampleRate } = settings;
   const reference = hertz(settings.referenceHertz ?? instrument.reference.hertz);
   const highest = reference * Math.max(...instrument.notes.map((note) => note.ratio));
-  const table = reedTable(highest, sampleRate);
+  const table = toneTable(instrument.family, highest, sampleRate);
   const voices = new Map<string, Voice>();
-  const voiceOf = (pattern: Pattern): Voice => {
-    const key = patternKey(pattern);
+  const voiceOf = (pattern: Pattern, register: number | undefined): Voice => {
+    const key = `${register ?? ''} ${patternKey(pattern)}`;
     const known = voices.get(key);
     if (known !== undefined) return known;
-    const heard = heardFrom(instrument, pattern, reference);
+    const heard = heardFrom(instrument, pattern, { reference, register });
     const level = toneLevel * 10 ** (noteOf(instrument, heard.note).loudnessDecibels / 20);
     const voice = { stepSize: (heard.pitch / sampleRate) * tableSize, level };
     voices.set(key, voice);
@@ -96,7 +97,7 @@ function renderTone(samples: Float32Array, instrument: Instrument, timeline: Tim
       runTo(end, { stepSize, level: 0 }, fade);
       continue;
     }
-    const voice = voiceOf(step.pattern);
+    const voice = voiceOf(step.pattern, step.register);
     if (level === 0) stepSize = voice.stepSize;
     runTo(end, voice, level === 0 ? fade : glide);
   }

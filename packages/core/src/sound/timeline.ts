@@ -7,6 +7,8 @@ export type StepRole = 'theme' | 'grace' | 'fault' | 'rest';
 /** A hole pattern held for a time. */
 export interface TimelineStep {
   readonly pattern: Pattern;
+  /** On a flue, the register in which it is blown. */
+  readonly register?: number;
   readonly start: Milliseconds;
   readonly length: Milliseconds;
   readonly role: StepRole;

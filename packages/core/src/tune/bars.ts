@@ -38,8 +38,8 @@ export function numberBars(
 }
 
 /** Field by field: spreading hundreds of notes took most of the time of reading a tune. */
-function placedAt({ index, written, graceNotes, duration, isTiedFromPrevious, source }: UnplacedNote, bar: number, beat: number): TuneNote {
-  return { index, written, graceNotes, duration, bar, beat, isTiedFromPrevious, source };
+function placedAt({ index, written, graceNotes, duration, isTiedFromPrevious, isSlurred, source }: UnplacedNote, bar: number, beat: number): TuneNote {
+  return { index, written, graceNotes, duration, bar, beat, isTiedFromPrevious, isSlurred, source };
 }
 
 function lengthOf(notes: readonly UnplacedNote[], bar: UnnumberedBar): number {

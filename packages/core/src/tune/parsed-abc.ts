@@ -4,6 +4,9 @@ export interface ParsedPitch {
   readonly pitch: number;
   readonly accidental?: string;
   readonly endTie?: unknown;
+  /** Slurs that begin and end here. */
+  readonly startSlur?: readonly unknown[];
+  readonly endSlur?: readonly unknown[];
 }
 
 export interface ParsedElement {
@@ -15,6 +18,8 @@ export interface ParsedElement {
   readonly pitches?: readonly ParsedPitch[];
   readonly rest?: { readonly type: string };
   readonly gracenotes?: readonly ParsedPitch[];
+  readonly startSlur?: readonly unknown[];
+  readonly endSlur?: readonly unknown[];
   readonly startTriplet?: number;
   readonly tripletMultiplier?: number;
   readonly endTriplet?: unknown;

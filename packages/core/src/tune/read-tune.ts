@@ -13,6 +13,8 @@ interface Reading {
   accidentals: Accidentals;
   isOwnKey: boolean;
   multiplier: number;
+  /** Slurs that are open. */
+  slurs: number;
   open: UnnumberedBar;
   ending: readonly number[];
 }
@@ -32,6 +34,7 @@ export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
     accidentals: { key: keyAccidentals(key?.accidentals), bar: new Map() },
     isOwnKey: instrument.ownKeys.includes(key?.root ?? ''),
     multiplier: 1,
+    slurs: 0,
     open: emptyBar(0, [], false, firstCharacter(staves)),
     ending: [],
   };
@@ -104,9 +107,16 @@ function readNote(reading: Reading, element: ParsedElement): void {
     graceNotes,
     duration: (element.duration ?? 0) * reading.multiplier,
     isTiedFromPrevious: pitch?.endTie !== undefined,
+    isSlurred: reading.slurs > 0,
     source: { start: element.startChar ?? 0, end: element.endChar ?? 0 },
   });
+  reading.slurs = Math.max(0, reading.slurs + slurCount(element, 'startSlur') - slurCount(element, 'endSlur'));
   if (element.endTriplet !== undefined) reading.multiplier = 1;
+}
+
+/** Slurs that begin or end at a note; a parser may name them on the note or on its pitch. */
+function slurCount(element: ParsedElement, which: 'startSlur' | 'endSlur'): number {
+  return (element[which]?.length ?? 0) + (element.pitches ?? []).reduce((sum, pitch) => sum + (pitch[which]?.length ?? 0), 0);
 }
 
 function firstCharacter(staves: readonly { readonly voices?: readonly (readonly ParsedElement[])[] }[]): number {

@@ -1,7 +1,7 @@
 import { adviceFor, changeBetween, compareTrouble, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import type { Instrument, NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote } from '../movement';
-import { playedBars, type Tune, type TuneNote } from './tune';
+import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
 /** Where a change happens: between two notes of the tune, said by the second. */
 export interface Place {
@@ -31,6 +31,8 @@ export interface TuneChanges {
   readonly open: readonly TuneChange[];
   /** Changes under a grace note or through a group, worst first. */
   readonly underGraceNotes: readonly TuneChange[];
+  /** Changes that the tongue hides, worst first. */
+  readonly tongued: readonly TuneChange[];
 }
 
 interface Gathered {
@@ -42,14 +44,19 @@ interface Gathered {
 }
 
 /** Every distinct change between neighbouring theme notes, as played with repeats, ranked by trouble. */
-export function changesOfTune(instrument: Instrument, tune: Tune): TuneChanges {
+export function changesOfTune(instrument: Instrument, tune: Tune, articulation: Articulation = 'slurred'): TuneChanges {
   const open = new Map<string, Gathered>();
   const hidden = new Map<string, Gathered>();
+  const tongued = new Map<string, Gathered>();
+  const kindOf = (after: TuneNote): Map<string, Gathered> => {
+    if (after.graceNotes.length > 0) return hidden;
+    return isTongued(after, articulation) ? tongued : open;
+  };
   for (const [before, after] of neighbours(tune)) {
     if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
-    gather(after.graceNotes.length > 0 ? hidden : open, before, after, before.written.note, after.written.note);
+    gather(kindOf(after), before, after, before.written.note, after.written.note);
   }
-  return { open: ranked(instrument, open), underGraceNotes: ranked(instrument, hidden) };
+  return { open: ranked(instrument, open), underGraceNotes: ranked(instrument, hidden), tongued: ranked(instrument, tongued) };
 }
 
 function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: NoteId, to: NoteId): void {

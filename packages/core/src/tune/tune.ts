@@ -16,8 +16,19 @@ export interface TuneNote {
   /** Beat within the bar, 1 for the first; 1.5 halfway to the second. */
   readonly beat: number;
   readonly isTiedFromPrevious: boolean;
+  /** True where a slur joins it to the note before. */
+  readonly isSlurred: boolean;
   /** Character range in the tune's text. */
   readonly source: { readonly start: number; readonly end: number };
+}
+
+/** How the notes of a tune follow each other: each with the tongue, none, or as slurs stand on the page. */
+export type Articulation = 'slurred' | 'tongued' | 'written';
+
+/** True where the tongue begins the note, so that nothing between it and the note before is heard. */
+export function isTongued({ isTiedFromPrevious, isSlurred }: Pick<TuneNote, 'isTiedFromPrevious' | 'isSlurred'>, articulation: Articulation): boolean {
+  if (isTiedFromPrevious || articulation === 'slurred') return false;
+  return articulation === 'tongued' || !isSlurred;
 }
 
 /** A stretch of notes between two bar lines. */
