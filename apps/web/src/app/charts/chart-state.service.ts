@@ -1,7 +1,7 @@
-import { computed, Injectable, signal } from '@angular/core';
-import { instrumentById, instruments, type Instrument } from '@zelpit/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { instruments, type Instrument } from '@zelpit/core';
+import { StudioState } from '../state/studio-state.service';
 
-const instrumentKey = 'zelpit.chart';
 const modelKey = 'zelpit.model.';
 
 /** A model of which two exist under one name, with the question that tells them apart. */
@@ -13,16 +13,18 @@ export interface ModelQuestion {
 /** Which chart is in hand, and which model of a recorder or ocarina was settled. */
 @Injectable({ providedIn: 'root' })
 export class ChartState {
-  private readonly id = signal(localStorage.getItem(instrumentKey) ?? 'practice-chanter');
+  private readonly state = inject(StudioState);
   private readonly settled = signal<ReadonlySet<string>>(new Set(Object.keys(localStorage).filter((key) => key.startsWith(modelKey))));
 
-  readonly instrument = computed(() => instruments.find((each) => each.id === this.id()) ?? instrumentById('practice-chanter'));
-  readonly choices = instruments.map((instrument) => ({ value: instrument.id, said: nameOf(instrument) }));
+  readonly instrument = this.state.instrument;
+  readonly held = computed(() => this.state.inHand().held);
+  readonly said = this.state.instrumentSaid;
+  readonly choices = this.state.instrumentChoices;
 
-  /** Asked once for a family of which two models exist; undefined where it was answered or there is none. */
+  /** Asked once for a family of which two models exist; undefined where it was answered, where somebody's instrument settles it, or there is none. */
   readonly question = computed((): ModelQuestion | undefined => {
     const instrument = this.instrument();
-    if (this.settled().has(modelKey + instrument.family)) return undefined;
+    if (this.held() !== undefined || this.settled().has(modelKey + instrument.family)) return undefined;
     const models = instruments.filter((each) => each.name === instrument.name);
     if (models.length < 2) return undefined;
     const answers = models.map((each) => ({ said: answerFor(each), instrument: each }));
@@ -32,9 +34,8 @@ export class ChartState {
   /** The other model of the same instrument, where there is one. */
   readonly otherModel = computed(() => instruments.find((each) => each.name === this.instrument().name && each.id !== this.instrument().id));
 
-  choose(id: string): void {
-    this.id.set(id);
-    localStorage.setItem(instrumentKey, id);
+  choose(choice: string): void {
+    this.state.chooseInstrument(choice);
   }
 
   settle(instrument: Instrument): void {
@@ -43,8 +44,6 @@ export class ChartState {
     this.choose(instrument.id);
   }
 }
-
-export const nameOf = ({ name, model }: Instrument): string => (model === undefined ? name : `${name}, ${model}`);
 
 function answerFor({ model }: Instrument): string {
   const answers: Readonly<Record<string, string>> = {

@@ -18,10 +18,11 @@ import {
 import { RouterLink } from '@angular/router';
 import { LanesComponent, type LaneNames } from '../lanes/lanes.component';
 import { ChooserComponent } from '../shell/chooser.component';
+import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { Transport } from '../sound/transport.service';
-import { ChartState, nameOf } from './chart-state.service';
+import { ChartState } from './chart-state.service';
 import { answerSaid, centsSaid, fromSaid, movesBetween, recited, sentence } from './chart-words';
 import { HolesComponent, views, type ChartView } from './holes.component';
 
@@ -51,7 +52,7 @@ const mostOthers = 6;
 /** The whole chart of an instrument, and what any pattern of fingers sounds. */
 @Component({
   selector: 'zp-charts',
-  imports: [RouterLink, SentenceComponent, ChooserComponent, LanesComponent, HolesComponent],
+  imports: [RouterLink, SentenceComponent, ForWhomComponent, ChooserComponent, LanesComponent, HolesComponent],
   templateUrl: './charts.page.html',
 })
 export class ChartsPage implements OnDestroy {
@@ -83,7 +84,6 @@ export class ChartsPage implements OnDestroy {
   protected readonly isMirrored = linkedSignal({ source: this.state.instrument, computation: () => false });
 
   private readonly sound = computed(() => new PatternSound(this.state.instrument()));
-  protected readonly name = computed(() => nameOf(this.state.instrument()));
   protected readonly viewSaid = computed(() => views.find(({ value }) => value === this.view())?.said ?? '');
   protected readonly pitch = computed(() => {
     if (this.isLarge()) return largePitch;
@@ -201,10 +201,6 @@ export class ChartsPage implements OnDestroy {
   ngOnDestroy(): void {
     this.release();
     this.transport.stop();
-  }
-
-  protected choose(id: string): void {
-    this.state.choose(id);
   }
 
   protected pick(index: number): void {

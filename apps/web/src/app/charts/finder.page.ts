@@ -4,7 +4,7 @@ import { chartedPattern, heldTone, patternsNear, soundingPitch, tablePitch, Zelp
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { SentenceComponent } from '../shell/sentence.component';
 import { Transport } from '../sound/transport.service';
-import { ChartState, nameOf } from './chart-state.service';
+import { ChartState } from './chart-state.service';
 import { centsSaid, recited } from './chart-words';
 
 const most = 40;
@@ -19,7 +19,7 @@ const toneSeconds = 1.2;
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
         <span class="quiet"> fingers on the </span>
-        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices" (chosen)="state.choose($event)" />
+        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices()" (chosen)="state.choose($event)" />
         <span class="quiet"> for </span>
         <zp-chooser purpose="Note" [word]="noteSaid()" [choices]="notes()" (chosen)="choose($event)" />
       </zp-sentence>
@@ -64,7 +64,7 @@ const toneSeconds = 1.2;
 export class FinderPage {
   private readonly transport = inject(Transport);
   protected readonly state = inject(ChartState);
-  protected readonly name = computed(() => nameOf(this.state.instrument()));
+  protected readonly name = this.state.said;
   protected readonly notes = computed(() => this.state.instrument().notes.map((note): Choice<NoteId> => ({ value: note.id, said: note.schoolName })));
   private readonly note = linkedSignal(() => this.state.instrument().notes[Math.min(4, this.state.instrument().notes.length - 1)].id);
   protected readonly wanted = linkedSignal(() => soundingPitch(this.state.instrument(), this.note()).toFixed(1));

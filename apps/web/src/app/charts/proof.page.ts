@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { mostLines, proofread, proofSaid } from '@zelpit/core';
 import { ChooserComponent } from '../shell/chooser.component';
 import { SentenceComponent } from '../shell/sentence.component';
-import { ChartState, nameOf } from './chart-state.service';
+import { ChartState } from './chart-state.service';
 
 const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift the ring finger';
 
@@ -16,7 +16,7 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
         <span class="quiet"> proofread for the </span>
-        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices" (chosen)="state.choose($event)" />
+        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices()" (chosen)="state.choose($event)" />
       </zp-sentence>
       <section class="band" aria-label="What was found">
         <div class="band-said" role="status">
@@ -52,7 +52,7 @@ export class ProofPage {
   protected readonly example = example;
   protected readonly most = mostLines;
   protected readonly text = signal('');
-  protected readonly name = computed(() => nameOf(this.state.instrument()));
+  protected readonly name = this.state.said;
   protected readonly isCut = computed(() => this.text().split('\n').length > mostLines);
 
   protected readonly lines = computed(() => {

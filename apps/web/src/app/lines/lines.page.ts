@@ -48,7 +48,9 @@ export class LinesPage implements OnDestroy {
 
   protected readonly minutes = computed(() => expectedMinutes(this.lines()));
   protected readonly chosenLine = computed(() => this.lines()[this.chosen()]);
-  protected readonly sheetsOfStudent = computed(() => this.openSheets().filter((sheet) => sheet.student.id === this.state.student()?.id));
+  protected readonly sheetsOfStudent = computed(() =>
+    this.openSheets().filter((sheet) => sheet.student.id === this.state.student()?.id && sheet.instrument === this.opened()?.instrument.id),
+  );
 
   private readonly release = inject(KeyService).use([
     { keys: ['s'], cap: 'S', said: 'Put these lines on a new sheet', run: () => this.newSheet() },

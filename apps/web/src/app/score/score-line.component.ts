@@ -1,5 +1,5 @@
 import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef, type OnDestroy } from '@angular/core';
-import { seamBetween, type Instrument, type LaneNote, type Trouble, type Tune, type TuneChange } from '@zelpit/core';
+import { isTongued, laneLayout, seamBetween, type Articulation, type Instrument, type LaneNote, type Trouble, type Tune, type TuneChange } from '@zelpit/core';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 import { Engraver, type Engraving } from './engraver.service';
@@ -12,7 +12,16 @@ interface Seam {
   readonly trouble: Trouble | undefined;
 }
 
-export const scoreGeometry = { labels: 104, staffTop: 46, lanesTop: 104, pitch: 21, marks: 312, height: 336 } as const;
+export const scoreGeometry = { labels: 104, staffTop: 46, lanesTop: 104, pitch: 21 } as const;
+/** Under the lanes: where marks stand, and where the line ends. */
+const [marksBelow, heightBelow] = [20, 44];
+
+/** Geometry of a line of music; ten fingers take more height than eight. */
+export function scoreGeometryFor(instrument: Instrument | undefined): typeof scoreGeometry & { readonly marks: number; readonly height: number } {
+  const lanes = instrument === undefined ? 0 : laneLayout(instrument, scoreGeometry.pitch).height;
+  const end = scoreGeometry.lanesTop + lanes;
+  return { ...scoreGeometry, marks: end + marksBelow, height: end + heightBelow };
+}
 const leadSeam = 26;
 
 /** One line of music with the finger lanes under it; columns stand under their noteheads. */
@@ -20,32 +29,32 @@ const leadSeam = 26;
   selector: 'zp-score-line',
   imports: [LanesComponent, MarkComponent],
   template: `
-    <svg class="score-layer" [attr.viewBox]="'0 0 ' + width() + ' ' + geometry.height" preserveAspectRatio="xMinYMin meet">
+    <svg class="score-layer" [attr.viewBox]="'0 0 ' + width() + ' ' + geometry().height" preserveAspectRatio="xMinYMin meet">
       @for (x of pillars(); track x) {
-        <svg:rect class="pillar" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry.height - 28" rx="12" />
+        <svg:rect class="pillar" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
       }
       @if (playingX(); as x) {
         <svg:g class="pillar-move" [style.transform]="'translateX(' + x + 'px)'">
-          <svg:rect class="pillar" x="-15" y="24" width="30" [attr.height]="geometry.height - 28" rx="12" />
+          <svg:rect class="pillar" x="-15" y="24" width="30" [attr.height]="geometry().height - 28" rx="12" />
         </svg:g>
       }
       @if (countInX(); as x) {
-        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry.height - 28" rx="12" />
+        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
       }
       @for (bar of barNumbers(); track bar.said) {
         <svg:text class="bar-number" [attr.x]="bar.x" y="14">{{ bar.said }}</svg:text>
       }
       <svg:g
         zpLanes
-        [attr.transform]="'translate(0 ' + geometry.lanesTop + ')'"
+        [attr.transform]="'translate(0 ' + geometry().lanesTop + ')'"
         [instrument]="instrument()"
         [notes]="columns()"
-        [left]="geometry.labels"
+        [left]="geometry().labels"
         [right]="width()"
-        [pitch]="geometry.pitch"
+        [pitch]="geometry().pitch"
       />
       @if (seams().length > 0) {
-        <svg:text class="lane-label wrongly" [attr.x]="geometry.labels - 12" [attr.y]="geometry.marks + 6" text-anchor="end" style="fill: var(--vermilion)">
+        <svg:text class="lane-label wrongly" [attr.x]="geometry().labels - 12" [attr.y]="geometry().marks + 6" text-anchor="end" style="fill: var(--vermilion)">
           cuts in
         </svg:text>
       }
@@ -56,25 +65,25 @@ const leadSeam = 26;
           [attr.x]="head.x - 9"
           [attr.y]="24"
           width="18"
-          [attr.height]="geometry.lanesTop - 24"
+          [attr.height]="geometry().lanesTop - 24"
           (click)="noteChosen.emit(head.note)"
         />
       }
       @for (seam of seams(); track seam.x) {
         @if (seam.trouble; as trouble) {
-          <svg:g zpMark [attr.transform]="'translate(' + seam.x + ' ' + geometry.marks + ')'" [instrument]="instrument()" [trouble]="trouble" [size]="28" />
+          <svg:g zpMark [attr.transform]="'translate(' + seam.x + ' ' + geometry().marks + ')'" [instrument]="instrument()" [trouble]="trouble" [size]="28" />
         }
         <svg:rect
           class="seam"
           [attr.x]="seam.x - 14"
-          [attr.y]="geometry.lanesTop"
+          [attr.y]="geometry().lanesTop"
           width="28"
-          [attr.height]="geometry.height - geometry.lanesTop"
+          [attr.height]="geometry().height - geometry().lanesTop"
           (click)="chosen.emit(seam.change)"
         />
       }
     </svg>
-    <div #host class="score-music" [style.position]="'absolute'" [style.left.px]="geometry.labels" [style.top.px]="musicTop()"></div>
+    <div #host class="score-music" [style.position]="'absolute'" [style.left.px]="geometry().labels" [style.top.px]="musicTop()"></div>
   `,
   host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'said()' },
 })
@@ -84,6 +93,7 @@ export class ScoreLineComponent implements OnDestroy {
   readonly line = input.required<ScoreLine>();
   readonly tune = input.required<Tune>();
   readonly instrument = input.required<Instrument>();
+  readonly articulation = input.required<Articulation>();
   readonly width = input.required<number>();
   /** Changes by "from-to" of their notes. */
   readonly changeAt = input.required<ReadonlyMap<string, TuneChange>>();
@@ -96,7 +106,7 @@ export class ScoreLineComponent implements OnDestroy {
   /** A notehead was clicked: its note's index. */
   readonly noteChosen = output<number>();
 
-  protected readonly geometry = scoreGeometry;
+  protected readonly geometry = computed(() => scoreGeometryFor(this.instrument()));
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly engraving = signal<Engraving | undefined>(undefined);
 
@@ -152,9 +162,14 @@ export class ScoreLineComponent implements OnDestroy {
       const from = firstIndex + position;
       const change = this.changeAt().get(`${from}-${from + 1}`);
       if (change === undefined) return [];
-      return [{ x: seamBetween(columns[position], column), change, trouble: column.graceNotes.length > 0 ? undefined : change.trouble }];
+      return [{ x: seamBetween(columns[position], column), change, trouble: this.isHidden(from + 1, column) ? undefined : change.trouble }];
     });
   });
+
+  /** True where a grace note or the tongue hides what is between two notes. */
+  private isHidden(note: number, { graceNotes }: LaneNote): boolean {
+    return graceNotes.length > 0 || isTongued(this.tune().notes[note], this.articulation());
+  }
 
   protected readonly pillars = computed(() =>
     this.seams()

@@ -1,4 +1,4 @@
-import { Component, computed, inject } from '@angular/core';
+import { Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Student } from '@zelpit/contract';
 import { NoticeService } from './notice.service';
@@ -10,25 +10,32 @@ import { ChooserComponent, type Choice } from './chooser.component';
   selector: 'zp-for-whom',
   imports: [ChooserComponent, RouterLink],
   template: `
-    <span class="quiet"> for </span>
-    @if (state.student(); as student) {
+    @if (!state.isOfStudent()) {
+      <span class="quiet"> for </span>
+    }
+    @if (state.isOfStudent()) {
+      <!-- A student's own pages are for nobody else. -->
+    } @else if (state.student(); as student) {
       <zp-chooser purpose="Student" [word]="student.alias" [choices]="students()" (chosen)="state.choose($event)" />
     } @else if (state.hasStudents()) {
       <a class="chooser-word" routerLink="/students">a first student</a>
     } @else {
       <span class="quiet">…</span>
     }
-    <span class="quiet"> on the </span>
-    <zp-chooser purpose="Instrument" [word]="state.instrument().name" [choices]="instruments()" />
+    @if (hasInstrument()) {
+      <span class="quiet"> on </span>
+      <zp-chooser purpose="Instrument" [word]="state.instrumentSaid()" [choices]="state.instrumentChoices()" (chosen)="state.chooseInstrument($event)" />
+    }
   `,
 })
 export class ForWhomComponent {
   protected readonly state = inject(StudioState);
   protected readonly students = computed(() => this.state.students().map((student): Choice<Student> => ({ value: student, said: student.alias })));
-  protected readonly instruments = computed((): readonly Choice<string>[] => [{ value: this.state.instrument().id, said: this.state.instrument().name }]);
+  /** False where the page has an instrument of its own. */
+  readonly hasInstrument = input(true);
 
   constructor() {
     const notices = inject(NoticeService);
-    if (this.state.students().length === 0) this.state.loadStudents().subscribe({ error: (error: unknown) => notices.fault(error) });
+    this.state.ready().subscribe({ error: (error: unknown) => notices.fault(error) });
   }
 }

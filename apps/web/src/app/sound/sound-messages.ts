@@ -1,10 +1,11 @@
-import type { PlayedNote, PlaySettings, Timeline } from '@zelpit/core';
+import type { Instrument, PlayedNote, PlaySettings, Timeline } from '@zelpit/core';
 
 /** What the page asks of the sound worker. */
 export interface SoundRequest {
   readonly kind: 'render';
   readonly id: number;
-  readonly instrument: string;
+  /** As it is played: fingerings and tuning. */
+  readonly instrument: Instrument;
   readonly notes: readonly PlayedNote[];
   readonly settings: PlaySettings;
   readonly sampleRate: number;

@@ -1,11 +1,10 @@
 /// <reference lib="webworker" />
-import { instrumentById, playNotes, renderTimeline } from '@zelpit/core';
+import { playNotes, renderTimeline } from '@zelpit/core';
 import type { SoundAnswer, SoundRequest } from './sound-messages';
 
 addEventListener('message', ({ data }: MessageEvent<SoundRequest>) => {
-  const { id, notes, settings, sampleRate } = data;
+  const { id, instrument, notes, settings, sampleRate } = data;
   try {
-    const instrument = instrumentById(data.instrument);
     const timeline = playNotes(instrument, notes, settings);
     const samples = renderTimeline(instrument, timeline, { sampleRate });
     const answer: SoundAnswer = { kind: 'rendered', id, samples, timeline };

@@ -113,7 +113,7 @@ export class Transport {
         take(1),
       ),
     );
-    const request: SoundRequest = { kind: 'render', id, instrument: what.instrument.id, notes: what.notes, settings: what.settings, sampleRate };
+    const request: SoundRequest = { kind: 'render', id, instrument: what.instrument, notes: what.notes, settings: what.settings, sampleRate };
     this.worker.postMessage(request);
     const data = await answer;
     if (data.kind === 'failed') throw new Error(data.said);

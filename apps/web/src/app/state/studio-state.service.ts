@@ -1,26 +1,101 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { instrumentById } from '@zelpit/core';
-import { studentLinkSchema, studentSchema, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
-import { tap, type Observable } from 'rxjs';
+import { instrumentById, instruments, type Instrument } from '@zelpit/core';
+import { studentLinkSchema, studentSchema, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
+import { forkJoin, map, of, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
+import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { OutgoingService } from '../saving/outgoing.service';
+import { SessionService } from '../session/session.service';
+import type { Choice } from '../shell/chooser.component';
 
 const storageKey = 'zelpit.student';
+const instrumentKey = 'zelpit.instrument.';
+const heldSign = 'held:';
 
 const byAlias = (one: Student, other: Student): number => one.alias.localeCompare(other.alias);
+
+/** An instrument in hand: a model, or what somebody plays. */
+export interface InHand {
+  /** As it is chosen: the id of a model, or `held:` and the id of what somebody plays. */
+  readonly choice: string;
+  readonly held?: HeldInstrument;
+  /** With the owner's tuning and schools and the studio's fingerings. */
+  readonly instrument: Instrument;
+}
 
 /** The student and the instrument in hand: chosen once, kept everywhere. */
 @Injectable({ providedIn: 'root' })
 export class StudioState {
   private readonly api = inject(ApiService);
   private readonly outgoing = inject(OutgoingService);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly session = inject(SessionService);
   private readonly chosenId = signal(localStorage.getItem(storageKey) ?? '');
 
   readonly students = signal<readonly Student[]>([]);
   /** False until the students were fetched once. */
   readonly hasStudents = signal(false);
-  readonly instrument = signal(instrumentById('practice-chanter')).asReadonly();
   readonly student = computed(() => this.students().find((student) => student.id === this.chosenId()) ?? this.students()[0]);
+  /** Which instrument was chosen last for each student. */
+  private readonly chosenInstruments = signal<Readonly<Record<string, string>>>({});
+
+  /** The instruments of the student, then the teacher's, then every model. */
+  readonly instrumentChoices = computed((): readonly Choice<string>[] => [
+    ...this.reachable().map((held) => ({ value: heldSign + held.id, said: held.name })),
+    ...this.shelf.models().map((model) => ({ value: model.id, said: nameOf(model) })),
+  ]);
+
+  readonly inHand = computed((): InHand => {
+    const key = this.student()?.id ?? '';
+    const choice = this.chosenInstruments()[key] ?? localStorage.getItem(instrumentKey + key) ?? '';
+    return this.handFor(choice) ?? this.firstOf(key) ?? builtIn(this.shelf, 'practice-chanter');
+  });
+  /** True on a student's own tablet. */
+  readonly isOfStudent = computed(() => this.session.role() === 'student');
+  readonly instrument = computed(() => this.inHand().instrument);
+  readonly instrumentSaid = computed(() => this.inHand().held?.name ?? nameOf(this.instrument()));
+
+  /** The built-in model that the instrument in hand is, or was made from. */
+  readonly builtInModel = computed(() => {
+    const { id, madeFrom } = this.instrument();
+    return instruments.find((each) => each.id === id || each.id === madeFrom) ?? instrumentById('practice-chanter');
+  });
+
+  /** Students and instruments, fetched once. */
+  ready(): Observable<void> {
+    const shelf = this.shelf.isLoaded() ? of(undefined) : this.shelf.load();
+    const students = this.hasStudents() || this.isOfStudent() ? of(undefined) : this.loadStudents();
+    return forkJoin([shelf, students]).pipe(map(() => undefined));
+  }
+
+  chooseInstrument(choice: string): void {
+    const key = this.student()?.id ?? '';
+    this.chosenInstruments.update((all) => ({ ...all, [key]: choice }));
+    localStorage.setItem(instrumentKey + key, choice);
+  }
+
+  handFor(choice: string): InHand | undefined {
+    const held = choice.startsWith(heldSign) ? this.reachable().find(({ id }) => id === choice.slice(heldSign.length)) : undefined;
+    if (held !== undefined) return this.inHandOf(held);
+    return this.shelf.model(choice) === undefined ? undefined : builtIn(this.shelf, choice);
+  }
+
+  /** What a student's page can show: the student's own; for a teacher the teacher's too. */
+  private reachable(): readonly HeldInstrument[] {
+    const student = this.student();
+    const own = this.shelf.held().filter(({ owner }) => owner.kind === 'student' && (student === undefined || owner.id === student.id));
+    return [...own, ...this.shelf.held().filter(({ owner }) => owner.kind !== 'student')];
+  }
+
+  private firstOf(studentId: string): InHand | undefined {
+    const [first] = this.shelf.held().filter(({ owner }) => owner.kind === 'student' && (studentId === '' || owner.id === studentId));
+    return first === undefined ? undefined : this.inHandOf(first);
+  }
+
+  private inHandOf(held: HeldInstrument): InHand | undefined {
+    const instrument = this.shelf.played(held);
+    return instrument === undefined ? undefined : { choice: heldSign + held.id, held, instrument };
+  }
 
   loadStudents(): Observable<Student[]> {
     return this.api.all('/api/students', studentSchema).pipe(
@@ -68,4 +143,8 @@ export class StudioState {
       .send('POST', `/api/students/${student.id}/restore`)
       .pipe(tap(() => this.students.update((students) => [...students, student].sort(byAlias))));
   }
+}
+
+function builtIn(shelf: InstrumentShelf, id: string): InHand {
+  return { choice: id, instrument: shelf.kept(shelf.model(id) ?? instrumentById('practice-chanter')) };
 }

@@ -52,7 +52,7 @@ const footRows = 3;
             @if (region.hasFoot && $last) {
               @if (hiddenCount() > 0) {
                 <button type="button" class="word mt-2" (click)="showsHidden.set(!showsHidden())">
-                  {{ showsHidden() ? 'Back to the open changes' : hiddenCount() + ' more under grace notes' }}
+                  {{ showsHidden() ? 'Back to the open changes' : hiddenSaid() }}
                 </button>
               }
               <div class="changes-foot">
@@ -78,11 +78,19 @@ export class ChangeListComponent {
   readonly tenMinutes = output<void>();
 
   protected readonly showsHidden = signal(false);
-  protected readonly hiddenCount = computed(() => this.changes().underGraceNotes.length);
+  /** What grace notes or the tongue hide. */
+  private readonly hidden = computed(() => [...this.changes().underGraceNotes, ...this.changes().tongued]);
+  protected readonly hiddenCount = computed(() => (this.changes().open.length === 0 ? 0 : this.hidden().length));
+  protected readonly hiddenSaid = computed(() => {
+    const { underGraceNotes, tongued } = this.changes();
+    if (tongued.length === 0) return `${underGraceNotes.length} more under grace notes`;
+    return underGraceNotes.length === 0 ? `${tongued.length} more that the tongue hides` : `${this.hidden().length} more under grace notes or the tongue`;
+  });
   /** What cuts in stands by itself, so that it never scrolls away with the rest. */
   protected readonly regions = computed(() => {
-    const { open, underGraceNotes } = this.changes();
-    const shown = this.showsHidden() || open.length === 0 ? underGraceNotes : open;
+    const { open } = this.changes();
+    const hidden = this.hidden();
+    const shown = this.showsHidden() || open.length === 0 ? hidden : open;
     const groups = changeGroups(this.instrument(), shown);
     const worst = groups.filter((group) => group.trouble.kind === 'pop');
     const rest = groups.filter((group) => group.trouble.kind !== 'pop');

@@ -1,7 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { placePhrase, tenMinuteSheet, troubleWeight, type TuneChange } from '@zelpit/core';
+import { instrumentById, instruments, placePhrase, tenMinuteSheet, type Articulation, troubleWeight, type TuneChange } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
@@ -9,15 +9,19 @@ import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { scoreLines } from '../score/score-lines';
-import { scoreGeometry, ScoreLineComponent } from '../score/score-line.component';
+import { scoreGeometryFor, ScoreLineComponent } from '../score/score-line.component';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport } from '../sound/transport.service';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { TempoComponent } from '../sound/tempo.component';
 import { UndoComponent } from '../saving/undo.component';
+import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
+import { StudioState } from '../state/studio-state.service';
 import { TuneEditor } from '../tunes/tune-editor';
+import type { TuneDraft } from '../tunes/tune-kind';
 import { TunesService, type OpenedTune } from '../tunes/tunes.service';
 import { saidBy } from '../api/api.service';
+import { ArticulationSettings, articulations, articulationSaid, isTonguedFamily } from './articulation.service';
 import { BarStripComponent } from './bar-strip.component';
 import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
@@ -48,6 +52,9 @@ export class TunePage implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly player = inject(TunePlayer);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly state = inject(StudioState);
+  private readonly articulation = inject(ArticulationSettings);
   protected readonly editor = inject(TuneEditor);
   protected readonly transport = inject(Transport);
   protected readonly sound = inject(SoundSettings);
@@ -70,12 +77,21 @@ export class TunePage implements OnDestroy {
     const opened = this.opened();
     return opened === undefined ? [] : scoreLines(opened.tune, opened.detail.abc, Math.max(560, this.width()) - 104);
   });
+  protected readonly scoreHeight = computed(() => `${scoreGeometryFor(this.opened()?.instrument).height}px`);
   protected readonly lineWidth = computed(() => Math.max(560, this.width()));
 
   protected readonly facts = computed(() => {
     const change = this.change();
     const opened = this.opened();
     return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change);
+  });
+
+  protected readonly instrumentChoices = instruments.map((each): Choice<string> => ({ value: each.id, said: nameOf(each) }));
+  protected readonly instrumentSaid = computed(() => nameOf(instrumentById(this.editor.draft()?.instrument ?? 'practice-chanter')));
+  protected readonly articulations = articulations;
+  protected readonly articulationSaid = computed(() => {
+    const opened = this.opened();
+    return opened === undefined || !isTonguedFamily(opened.instrument.family) ? undefined : articulationSaid(opened.articulation);
   });
 
   protected readonly outside = computed(() => {
@@ -130,15 +146,21 @@ export class TunePage implements OnDestroy {
       });
     });
     effect(() => {
-      const abc = this.editor.draft()?.abc;
+      const draft = this.editor.draft();
+      // For whom and how it is played are part of what is taken apart.
+      const family = instrumentById(draft?.instrument ?? 'practice-chanter').family;
+      this.articulation.of(family);
+      this.state.student();
+      if (!this.shelf.isLoaded()) return;
       const stored = untracked(() => this.editor.stored());
-      if (abc !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, abc));
+      if (draft !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, draft));
     });
     effect(() => {
       if (this.editor.state() === 'missing') this.fault.set(this.editor.said());
     });
     this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
     this.sizes.observe(this.element.nativeElement);
+    this.tunes.shelved().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
     this.tunes.list().subscribe({
       next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
       error: (error: unknown) => this.notices.fault(error),
@@ -149,6 +171,11 @@ export class TunePage implements OnDestroy {
     this.release();
     this.sizes.disconnect();
     this.transport.stop();
+  }
+
+  protected chooseArticulation(articulation: Articulation): void {
+    const family = this.opened()?.instrument.family;
+    if (family !== undefined) this.articulation.choose(family, articulation);
   }
 
   protected goToTune(id: string): void {
@@ -268,7 +295,7 @@ export class TunePage implements OnDestroy {
   protected onScroll(): void {
     const score = this.score()?.nativeElement;
     if (score === undefined || this.isWhole()) return;
-    this.visibleLine.set(Math.round(score.scrollTop / scoreGeometry.height));
+    this.visibleLine.set(Math.round(score.scrollTop / scoreGeometryFor(this.opened()?.instrument).height));
   }
 
   protected readonly visibleBars = computed(() => (this.isWhole() ? new Set<number>() : this.numbersIn(this.visibleLine())));
@@ -296,16 +323,16 @@ export class TunePage implements OnDestroy {
     return new Set((this.lines()[line]?.bars ?? []).map((index) => opened?.tune.bars[index].number ?? 0).filter((number) => number > 0));
   }
 
-  private takeApart(stored: TuneDetail, abc: string): void {
+  private takeApart(stored: TuneDetail, draft: TuneDraft): void {
     this.transport.stop();
-    this.tunes.takeApart({ ...stored, abc }).subscribe({
+    this.tunes.takeApart({ ...stored, ...draft }).subscribe({
       next: (opened) => {
         this.opened.set(opened);
         this.fault.set('');
         this.ticked.set(new Set());
         this.bar.set(1);
         this.visibleLine.set(0);
-        const [worst] = opened.changes.open;
+        const [worst] = [...opened.changes.open, ...opened.changes.tongued];
         this.change.set(worst);
         if (worst === undefined) return;
         this.bar.set(Math.max(1, worst.places[0].bar));
@@ -321,7 +348,7 @@ export class TunePage implements OnDestroy {
     const opened = this.opened();
     const change = this.change();
     if (opened === undefined) return;
-    const all = [...opened.changes.open, ...opened.changes.underGraceNotes];
+    const all = [...opened.changes.open, ...opened.changes.underGraceNotes, ...opened.changes.tongued];
     const index = change === undefined ? 0 : all.indexOf(change) + step;
     const next = all[Math.min(all.length - 1, Math.max(0, index))];
     if (next !== undefined) this.choose(next);

@@ -36,6 +36,7 @@ export function compareTexts(base: TuneDraft, mine: TuneDraft, theirs: TuneDraft
   }
   alike(old.length);
   const join = (choices: Choices): TuneDraft => ({
+    instrument: mine.instrument === base.instrument ? theirs.instrument : mine.instrument,
     abc: regions.flatMap(({ key, lines }) => (choices.get(key) === 'theirs' ? lines.theirs : lines.mine)).join('\n'),
   });
   return { pieces: regions, join };

@@ -18,6 +18,11 @@ export class TuneEditor extends KeptDocument<TuneDraft, TuneDetail> {
   }
 
   setText(abc: string, said = 'the text', field = ''): void {
-    this.edit(() => ({ abc }), said, field);
+    this.edit((draft) => ({ ...draft, abc }), said, field);
+  }
+
+  /** Reads the tune for another instrument. */
+  setInstrument(instrument: string): void {
+    this.edit((draft) => ({ ...draft, instrument }), 'the instrument');
   }
 }

@@ -5,6 +5,8 @@ import type { TunesService } from './tunes.service';
 
 export interface TuneDraft {
   readonly abc: string;
+  /** The instrument that it is read for. */
+  readonly instrument: string;
 }
 
 /** How the text of a tune is fetched, saved and compared. */
@@ -12,17 +14,17 @@ export function tuneKind(tunes: TunesService): DocumentKind<TuneDraft, TuneDetai
   return {
     kind: 'tune',
     load: (id) => tunes.detail(id),
-    save: (id, { abc }, version, key) =>
-      tunes.save(id, { abc, version }, { key, triesAgain: false }).pipe(
+    save: (id, { abc, instrument }, version, key) =>
+      tunes.save(id, { abc, instrument, version }, { key, triesAgain: false }).pipe(
         map((answer): SaveResult<TuneDetail> => {
           if (answer.kind === 'saved') return { kind: 'saved', stored: answer.tune };
           return { kind: 'refused', said: 'The text cannot be read yet.' };
         }),
       ),
-    draftOf: ({ abc }) => ({ abc }),
+    draftOf: ({ abc, instrument }) => ({ abc, instrument }),
     versionOf: ({ version }) => version,
     nameOf: ({ title }) => title,
     savedAt: () => undefined,
-    isSame: (one, other) => one.abc === other.abc,
+    isSame: (one, other) => one.abc === other.abc && one.instrument === other.instrument,
   };
 }

@@ -1,24 +1,29 @@
 import { Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
+import { instruments } from '@zelpit/core';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
+import { nameOf } from '../instruments/instrument-shelf.service';
+import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { StudioState } from '../state/studio-state.service';
 import { AbcFaultsComponent } from './abc-faults.component';
 import { TunesService } from './tunes.service';
 
 /** The studio's tunes by kind, and the way in for new ones. */
 @Component({
   selector: 'zp-tune-list',
-  imports: [RouterLink, FormsModule, SentenceComponent, ForWhomComponent, AbcFaultsComponent],
+  imports: [RouterLink, FormsModule, ChooserComponent, SentenceComponent, ForWhomComponent, AbcFaultsComponent],
   templateUrl: './tune-list.page.html',
   host: { '(dragover)': 'onDragOver($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'onDrop($event)', '(paste)': 'onPaste($event)' },
 })
 export class TuneListPage {
   private readonly service = inject(TunesService);
   private readonly notices = inject(NoticeService);
+  private readonly state = inject(StudioState);
   private readonly picker = viewChild<ElementRef<HTMLInputElement>>('picker');
 
   protected readonly tunes = signal<readonly TuneSummary[] | undefined>(undefined);
@@ -30,10 +35,20 @@ export class TuneListPage {
   protected readonly isPasting = signal(false);
   protected readonly search = signal('');
   protected pasted = '';
+  /** For which instrument what comes in is read: the one in hand. */
+  protected readonly targetSaid = computed(() => nameOf(this.state.builtInModel()));
+  /** Tunes of one instrument only; empty for all. */
+  protected readonly only = signal('');
+  protected readonly onlySaid = computed(() => (this.only() === '' ? 'every instrument' : instrumentName(this.only())));
+  protected readonly onlyChoices = computed((): readonly Choice<string>[] => {
+    const ids = [...new Set((this.tunes() ?? []).map(({ instrument }) => instrument))];
+    return [{ value: '', said: 'every instrument' }, ...ids.map((id) => ({ value: id, said: instrumentName(id) }))];
+  });
 
   protected readonly groups = computed(() => {
     const wanted = this.search().trim().toLocaleLowerCase();
-    const found = (this.tunes() ?? []).filter((tune) => wanted === '' || `${tune.title} ${tune.rhythm}`.toLocaleLowerCase().includes(wanted));
+    const ofInstrument = (this.tunes() ?? []).filter(({ instrument }) => this.only() === '' || instrument === this.only());
+    const found = ofInstrument.filter((tune) => wanted === '' || `${tune.title} ${tune.rhythm}`.toLocaleLowerCase().includes(wanted));
     const byRhythm = new Map<string, TuneSummary[]>();
     for (const tune of found) {
       const rhythm = tune.rhythm === '' ? 'no kind given' : tune.rhythm.toLocaleLowerCase();
@@ -54,6 +69,10 @@ export class TuneListPage {
       },
       error: (error: unknown) => this.fault.set(saidBy(error)),
     });
+  }
+
+  protected instrumentOf({ instrument }: TuneSummary): string {
+    return instrument === 'practice-chanter' ? '' : instrumentName(instrument);
   }
 
   protected pickFile(): void {
@@ -110,7 +129,7 @@ export class TuneListPage {
     this.isBusy.set(true);
     this.importFault.set('');
     this.result.set(undefined);
-    this.service.bringIn(file).subscribe({
+    this.service.bringIn(file, this.state.builtInModel().id).subscribe({
       next: (result) => {
         this.result.set(result);
         this.isBusy.set(false);
@@ -127,3 +146,5 @@ export class TuneListPage {
     });
   }
 }
+
+const instrumentName = (id: string): string => nameOf(instruments.find((each) => each.id === id) ?? { name: id });

@@ -111,7 +111,7 @@ export class TuneTextPage {
 
   private async read(abc: string): Promise<void> {
     const parse = await this.engraver.parser();
-    const instrument = instrumentById(this.editor.stored()?.instrument ?? 'practice-chanter');
+    const instrument = instrumentById(this.editor.draft()?.instrument ?? 'practice-chanter');
     if (this.editor.draft()?.abc === abc) this.found.set(textFaults(instrument, abc, parse));
   }
 }

@@ -13,8 +13,10 @@ import {
 import {
   changesOfTune,
   instrumentById,
+  isTongued,
   moveThatHelps,
   readTune,
+  type Articulation,
   type Instrument,
   type KeyMove,
   type PlayedNote,
@@ -22,15 +24,19 @@ import {
   type TuneChange,
   type TuneChanges,
 } from '@zelpit/core';
-import { from, map, switchMap, type Observable } from 'rxjs';
+import { forkJoin, from, map, of, switchMap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../api/api.service';
 import { OutgoingService } from '../saving/outgoing.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { Engraver } from '../score/engraver.service';
+import { StudioState } from '../state/studio-state.service';
+import { ArticulationSettings } from '../tune/articulation.service';
 
 /** A tune with everything that is found in it. */
 export interface OpenedTune {
   readonly detail: TuneDetail;
   readonly instrument: Instrument;
+  readonly articulation: Articulation;
   readonly tune: Tune;
   readonly changes: TuneChanges;
   /** Changes by "from-to" of their notes. */
@@ -44,6 +50,9 @@ export class TunesService {
   private readonly api = inject(ApiService);
   private readonly outgoing = inject(OutgoingService);
   private readonly engraver = inject(Engraver);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly state = inject(StudioState);
+  private readonly articulation = inject(ArticulationSettings);
 
   list(): Observable<TuneSummary[]> {
     return this.api.all('/api/tunes', tuneSummarySchema);
@@ -53,18 +62,25 @@ export class TunesService {
     return this.api.get(`/api/tunes/${id}`, tuneDetailSchema);
   }
 
-  /** A tune's text taken apart. */
+  /** A tune's text taken apart, for its instrument as the student in hand plays it. */
   takeApart(detail: TuneDetail): Observable<OpenedTune> {
-    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, readTune(instrumentById(detail.instrument), parsed))));
+    const instrument = this.shelf.forStudent(instrumentById(detail.instrument), this.state.student()?.id);
+    const articulation = this.articulation.of(instrument.family);
+    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, instrument, articulation, readTune(instrument, parsed))));
   }
 
   open(id: string): Observable<OpenedTune> {
     void this.engraver.load();
-    return this.detail(id).pipe(switchMap((detail) => this.takeApart(detail)));
+    return forkJoin([this.detail(id), this.shelved()]).pipe(switchMap(([detail]) => this.takeApart(detail)));
   }
 
-  bringIn(file: Blob): Observable<ImportResult> {
-    return this.outgoing.make({ path: '/api/tunes/import', body: file, schema: importResultSchema, said: 'what you brought in' });
+  /** The instruments of the studio, fetched once. */
+  shelved(): Observable<unknown> {
+    return this.shelf.isLoaded() ? of(undefined) : this.shelf.load();
+  }
+
+  bringIn(file: Blob, instrument: string): Observable<ImportResult> {
+    return this.outgoing.make({ path: `/api/tunes/import?instrument=${instrument}`, body: file, schema: importResultSchema, said: 'what you brought in' });
   }
 
   save(id: string, input: TuneInput, sending?: Sending): Observable<TuneSave> {
@@ -80,16 +96,15 @@ export class TunesService {
   }
 }
 
-function openTune(detail: TuneDetail, tune: Tune): OpenedTune {
-  const instrument = instrumentById(detail.instrument);
-  const changes = changesOfTune(instrument, tune);
-  const all = [...changes.open, ...changes.underGraceNotes];
+function openTune(detail: TuneDetail, instrument: Instrument, articulation: Articulation, tune: Tune): OpenedTune {
+  const changes = changesOfTune(instrument, tune, articulation);
+  const all = [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
   const changeAt = new Map(all.flatMap((change) => change.places.map((place) => [`${place.from}-${place.to}`, change] as const)));
-  return { detail, instrument, tune, changes, changeAt, move: moveThatHelps(instrument, tune) };
+  return { detail, instrument, articulation, tune, changes, changeAt, move: moveThatHelps(instrument, tune) };
 }
 
 /** The notes of some bars, as they are played. */
-export function playedNotesOf(tune: Tune, bars: readonly number[]): readonly PlayedNote[] {
+export function playedNotesOf(tune: Tune, articulation: Articulation, bars: readonly number[]): readonly PlayedNote[] {
   return bars.flatMap((index) => {
     const bar = tune.bars[index];
     return tune.notes.slice(bar.first, bar.end).map((note): PlayedNote => ({
@@ -98,6 +113,7 @@ export function playedNotesOf(tune: Tune, bars: readonly number[]): readonly Pla
       beats: note.duration / tune.meter.beat,
       index: note.index,
       isTied: note.isTiedFromPrevious,
+      isTongued: isTongued(note, articulation),
     }));
   });
 }

@@ -1,0 +1,35 @@
+import { Injectable, signal } from '@angular/core';
+import type { Articulation, Instrument } from '@zelpit/core';
+
+const storageKey = 'zelpit.articulation.';
+
+const words: Readonly<Record<Articulation, string>> = {
+  written: 'tongued but for slurs',
+  tongued: 'all tongued',
+  slurred: 'all slurred',
+};
+
+export const articulations = Object.entries(words).map(([value, said]) => ({ value: value as Articulation, said }));
+export const articulationSaid = (articulation: Articulation): string => words[articulation];
+
+type Family = Instrument['family'];
+
+/** A reed in a bag or under a cap is never tongued. */
+export const isTonguedFamily = (family: Family): boolean => family === 'whistle' || family === 'recorder' || family === 'ocarina';
+
+/** How tunes are articulated, by family: chosen once, kept in this browser. */
+@Injectable({ providedIn: 'root' })
+export class ArticulationSettings {
+  private readonly chosen = signal<Readonly<Partial<Record<Family, Articulation>>>>({});
+
+  of(family: Family): Articulation {
+    if (!isTonguedFamily(family)) return 'slurred';
+    const stored = this.chosen()[family] ?? localStorage.getItem(storageKey + family);
+    return stored === 'written' || stored === 'tongued' || stored === 'slurred' ? stored : 'written';
+  }
+
+  choose(family: Family, articulation: Articulation): void {
+    localStorage.setItem(storageKey + family, articulation);
+    this.chosen.update((all) => ({ ...all, [family]: articulation }));
+  }
+}
