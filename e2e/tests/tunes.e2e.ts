@@ -15,7 +15,7 @@ K:HP
 {g}A>c {gcd c>e|d2 c2|
 `;
 
-test('there are a dozen tunes, found by name', async ({ page }) => {
+test('the tunes are there, found by name', async ({ page }) => {
   await signIn(page);
   await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(17);
   await page.getByLabel('Find a tune').fill('lighth');
@@ -66,6 +66,8 @@ for (const [name, text, said] of [
 
 test('notes that the chanter does not have are named, the rest works, and moving the key is offered', async ({ page }) => {
   await signIn(page);
+  await page.getByRole('button', { name: /^Instrument: / }).click();
+  await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();
   await pasteTune(page, 'X:1\nT:Too Low\nM:4/4\nL:1/4\nK:G\nG A B c|d c B A|G2 D2|\n');
   await page.getByRole('link', { name: 'Too Low' }).first().click();
   await expect(page.getByText(/Not on the practice chanter: C natural \(bar 1, beat 4\)/)).toBeVisible();

@@ -46,7 +46,7 @@ function readTunes(content: ArchiveContent): ReadonlyMap<string, ReadEntry> {
 
 function readings(instrument: string, abc: string): readonly BookReading[] {
   try {
-    return [...readBook(instrumentById(instrument), abc, parseAbc)];
+    return [...readBook(instrumentById(instrument), abc, parseAbc, (wanted) => wanted)];
   } catch (error) {
     if (error instanceof ZelpitFault) return [];
     throw error;

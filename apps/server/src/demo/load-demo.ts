@@ -35,11 +35,11 @@ async function fillDemo(database: Database): Promise<void> {
   for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias }));
   const [first] = added;
   const tunes = new TuneRepository(database);
-  for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, instrument, entriesOf(instrumentById(instrument), abc));
+  for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, entriesOf(instrumentById(instrument), abc));
   const [{ instrument: chanterId, abc }] = demoBooks;
   const instrument = instrumentById(chanterId);
   const entries = entriesOf(instrument, abc);
-  const saved = await tunes.addAll(studioId, instrument.id, entries);
+  const saved = await tunes.addAll(studioId, entries);
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
   await new SheetRepository(database).add(studioId, {
     studentId: first.id,

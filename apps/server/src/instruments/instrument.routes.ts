@@ -35,7 +35,6 @@ function heldRoutes(endpoints: Endpoints, { instruments, models, fingerings, stu
     if (model === undefined) throw cannot('This studio knows no such instrument.');
     asPlayed(model, input, await fingerings.of(studioId, input.model));
     for (const note of input.knownNotes) noteOf(model, note);
-    if (input.hands === 'right-on-top' && model.mirror?.kind === 'refused') throw cannot(model.mirror.said);
   };
 
   endpoints.serve(routes.instruments, async ({ visitor, query }) => {

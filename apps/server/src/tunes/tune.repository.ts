@@ -66,8 +66,8 @@ export class TuneRepository {
   }
 
   /** Adds all tunes or none. */
-  async addAll(studioId: string, instrument: string, entries: readonly ReadEntry[]): Promise<TuneSummary[]> {
-    const rows = entries.map((entry) => ({ ...fieldsOf(entry), id: randomUUID(), studioId, instrument }));
+  async addAll(studioId: string, entries: readonly ReadEntry[]): Promise<TuneSummary[]> {
+    const rows = entries.map((entry) => ({ ...fieldsOf(entry), id: randomUUID(), studioId, instrument: entry.instrument }));
     await this.database.transaction(async () => {
       for (let start = 0; start < rows.length; start += insertBatch) await this.database.of(TuneEntity).insert(rows.slice(start, start + insertBatch));
     });
@@ -75,8 +75,8 @@ export class TuneRepository {
   }
 
   /** Replaces the text unless a later version is there. */
-  async replace(studioId: string, id: string, version: number, instrument: string, entry: ReadEntry): Promise<SaveOutcome> {
-    const change = { ...fieldsOf(entry), instrument, version: version + 1 };
+  async replace(studioId: string, id: string, version: number, entry: ReadEntry): Promise<SaveOutcome> {
+    const change = { ...fieldsOf(entry), instrument: entry.instrument, version: version + 1 };
     if ((await this.database.of(TuneEntity).update({ studioId, id, version, deletedAt: IsNull() }, change)).affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }

@@ -12,9 +12,9 @@ const readAtOnce = 20;
 const nextTurn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 /** Reads a book without keeping other requests waiting. */
-async function readGently(instrument: Instrument, text: string): Promise<BookReading[]> {
+async function readGently(instrument: Instrument, text: string, choose?: (wanted: Instrument) => Instrument): Promise<BookReading[]> {
   const readings: BookReading[] = [];
-  for (const reading of readBook(instrument, text, parseAbc)) {
+  for (const reading of readBook(instrument, text, parseAbc, choose)) {
     readings.push(reading);
     if (readings.length % readAtOnce === 0) await nextTurn();
   }
@@ -42,7 +42,7 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
       if (reading.kind === 'read') good.push(reading.entry);
       else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
     }
-    const saved = await tunes.addAll(visitor.studioId, instrument.id, good);
+    const saved = await tunes.addAll(visitor.studioId, good);
     if (saved.length === 0) return said(200, { saved, refused });
     const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
     return said(201, { saved, refused }, { deed: { did: 'brought in', kind: 'tunes', name } });
@@ -50,7 +50,8 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
 
   const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof routes.saveTune>> => {
     const instrument = instrumentById(moved ?? (await tuneOr404(studioId, id)).instrument);
-    const readings = await readGently(instrument, abc);
+    // Whoever moved it to an instrument meant that one, whatever the key says.
+    const readings = await readGently(instrument, abc, (wanted) => wanted);
     const [reading] = readings;
     if (readings.length !== 1)
       throw new HttpProblem(422, 'Not one tune', `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.`);
@@ -58,7 +59,7 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
       await tuneOr404(studioId, id);
       return said(200, { kind: 'refused', faults: [...reading.entry.faults] });
     }
-    const outcome = await tunes.replace(studioId, id, version, instrument.id, reading.entry);
+    const outcome = await tunes.replace(studioId, id, version, reading.entry);
     if (outcome === 'missing') throw notFound('tune');
     if (outcome === 'stale') throw changedElsewhere('This tune was');
     const tune = await tuneOr404(studioId, id);

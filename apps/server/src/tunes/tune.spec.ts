@@ -132,6 +132,13 @@ describe('a tune for another instrument', () => {
     expect(kept.body).toMatchObject({ tune: { instrument: 'practice-chanter' } });
   });
 
+  it('under the pipes’ own key is read for the pipes, whatever is in hand', async () => {
+    const book = `${reel}\nX:2\nT:Hers too\nM:4/4\nL:1/4\nK:HP\nA c e a|\n`;
+    const sent = ada.agent.post('/api/tunes/import?instrument=whistle-d').set(tokenHeader, ada.token).set('content-type', 'text/plain').send(book);
+    const { saved } = (await sent.expect(201)).body as ImportResult;
+    expect(saved.map(({ instrument }) => instrument)).toEqual(['whistle-d', 'practice-chanter']);
+  });
+
   it('is refused for an instrument that nobody knows', async () => {
     const { status, body } = await bring('saw');
     expect([status, (body as { detail: string }).detail]).toEqual([422, 'There is no instrument "saw".']);

@@ -1,12 +1,12 @@
 import type { Instrument, Pattern } from '../fingering';
 
-/** How the instrument is held up where the fingers hardly hold it. */
-const support: Readonly<Record<Instrument['family'], string>> = {
-  pipes: 'Rest the foot of the chanter on a table, or hold it with the right thumb.',
-  'irish-pipes': 'The chanter stands on the knee; keep its foot there.',
-  whistle: 'Hold it up with the right thumb and the right little finger.',
-  recorder: 'Rest it on the right thumb.',
-  ocarina: 'Hold it up with the little fingers and the palms.',
+/** How the instrument is held up where the fingers hardly hold it; `lower` is the hand at the foot. */
+const support: Readonly<Record<Instrument['family'], (lower: string) => string>> = {
+  pipes: (lower) => `Rest the foot of the chanter on a table, or hold it with the ${lower} thumb.`,
+  'irish-pipes': () => 'The chanter stands on the knee; keep its foot there.',
+  whistle: (lower) => `Hold it up with the ${lower} thumb and the ${lower} little finger.`,
+  recorder: (lower) => `Rest it on the ${lower} thumb.`,
+  ocarina: () => 'Hold it up with the little fingers and the palms.',
 };
 
 /** Holes that stay covered throughout a change. */
@@ -18,5 +18,5 @@ export function heldThroughout(before: Pattern, after: Pattern): number {
 export function comfortHint(instrument: Instrument, before: Pattern, after: Pattern): string | undefined {
   const held = heldThroughout(before, after);
   if (held > 1) return undefined;
-  return `${held === 1 ? 'One finger hardly holds it.' : 'No finger holds it.'} ${support[instrument.family]}`;
+  return `${held === 1 ? 'One finger hardly holds it.' : 'No finger holds it.'} ${support[instrument.family](instrument.fingers[instrument.fingers.length - 1].hand)}`;
 }

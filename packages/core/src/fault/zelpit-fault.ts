@@ -7,6 +7,7 @@ export type FaultCode =
   | 'invalid-instrument'
   | 'not-abc-text'
   | 'no-measurement'
+  | 'refused-hands'
   | 'no-geometry'
   | 'invalid-tuning'
   | 'unknown-school';

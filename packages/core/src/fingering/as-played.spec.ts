@@ -10,6 +10,7 @@ import {
   schoolQuestions,
   soundingPitch,
   withKeptFingerings,
+  withHands,
   withSchools,
   withTuning,
   type ConfirmedFingering,
@@ -137,6 +138,20 @@ describe('kept fingerings', () => {
     );
     expect(() => withKeptFingerings(whistle, [own({ note: 'e5', pattern: [...pattern('XXX XOO')] })])).toThrow('These are the fingers of F sharp');
     expect(() => withKeptFingerings(whistle, [own({ pattern: [1, 0] })])).toThrow('has 6 holes; a fingering of C with 2 came');
+  });
+});
+
+describe('hands', () => {
+  it('change over on a whistle: the same holes under the other hand', () => {
+    const other = withHands(whistle, 'right-on-top');
+    expect(other.fingers.map(({ label }) => label)).toEqual(['R index', 'R middle', 'R ring', 'L index', 'L middle', 'L ring']);
+    expect(other.fingers.map(({ spoken, hand }) => spoken.startsWith(hand))).toEqual([true, true, true, true, true, true]);
+    expect(other.fingerings).toBe(whistle.fingerings);
+  });
+
+  it('do not on a recorder, and it says why', () => {
+    const settings = { tuning: { kind: 'chart' }, schools: {}, referenceHertz: null, hands: 'right-on-top' } as const;
+    expect(() => asPlayed(instrumentById('recorder-alto-german'), settings)).toThrow('cut for the left hand on top');
   });
 });
 

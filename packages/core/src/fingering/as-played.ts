@@ -1,4 +1,5 @@
 import { ZelpitFault } from '../fault';
+import { withHands, type Hands } from './hands';
 import type { Instrument } from './instrument';
 import { withKeptFingerings, type ConfirmedFingering } from './kept-fingerings';
 import { withSchools, type Schools } from './schools';
@@ -10,14 +11,17 @@ export interface InstrumentSettings {
   readonly schools: Schools;
   /** Pitch of the reference note in Hz; null for the usual one. */
   readonly referenceHertz: number | null;
+  /** Which hand is on top; the left where nothing is said. */
+  readonly hands?: Hands;
 }
 
 /**
  * The instrument as one person plays it: the teacher's own fingerings, the chosen schools, the tuning.
- * @throws ZelpitFault as `withKeptFingerings`, `withSchools` and `withTuning`; `out-of-range` for a reference that the instrument is not tuned to
+ * @throws ZelpitFault as `withKeptFingerings`, `withSchools`, `withTuning` and `withHands`; `out-of-range` for a reference that the instrument is not tuned to
  */
 export function asPlayed(instrument: Instrument, settings: InstrumentSettings, kept: readonly ConfirmedFingering[] = []): Instrument {
-  const played = withTuning(withKeptFingerings(withSchools(instrument, settings.schools), kept), settings.tuning);
+  const held = withHands(instrument, settings.hands ?? 'left-on-top');
+  const played = withTuning(withKeptFingerings(withSchools(held, settings.schools), kept), settings.tuning);
   return settings.referenceHertz === null ? played : withReference(played, settings.referenceHertz);
 }
 

@@ -19,6 +19,7 @@ export function issueSaid(issue: z.core.$ZodIssue): string {
   const of = place === '' ? '' : `${place}: `;
   if (issue.code === 'unrecognized_keys') return `${of}${listedKeys(issue.keys)} not known here`;
   if (issue.code === 'invalid_type' && issue.input === undefined && issue.message.includes('undefined')) return `${place || 'everything'} is missing`;
+  if (issue.code === 'invalid_value') return `${of}none of ${issue.values.map(String).join(', ')}`;
   if (issue.code === 'too_big' && issue.origin === 'array') return `${of}more than ${issue.maximum} are there`;
   if (issue.code === 'too_small' && issue.origin === 'array') return `${of}none is there`;
   if (issue.code === 'too_big' && issue.origin === 'string') return `${of}longer than ${issue.maximum} signs`;

@@ -12,6 +12,7 @@ export {
   type Pattern,
   type SoundSource,
 } from './instrument';
+export { withHands, type Hands } from './hands';
 export { instrumentProblems, loadInstrument } from './load-instrument';
 export { chartedFingering, chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
 export { coverOf, fingerCoverage, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';

@@ -37,7 +37,9 @@ export function readInstrumentFile(text: string): Instrument {
     throw refused(`This file has version ${shown(head.data.version)}; version ${instrumentFileVersion} is read here.`);
   const file = instrumentFileSchema.safeParse(head.data);
   if (!file.success) {
-    const problems = file.error.issues.map(issueSaid);
+    // What is not known here comes first: it says most about the file.
+    const known = ({ code }: z.core.$ZodIssue): number => (code === 'unrecognized_keys' ? 0 : 1);
+    const problems = [...file.error.issues].sort((one, other) => known(one) - known(other)).map(issueSaid);
     throw refused(`The instrument does not hold together: ${problems.slice(0, 8).join('; ')}.`, problems);
   }
   return loadInstrument(file.data.instrument);

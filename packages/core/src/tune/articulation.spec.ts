@@ -43,6 +43,10 @@ describe('keys', () => {
     expect(namesOf('D F c', key)).toEqual([d, f, c]);
   });
 
+  it.each(['HP', 'Hp'])('K:%s gives the sharps that the pipes play', (key) => {
+    expect(namesOf('d f c', key)).toEqual(['d6', 'fs6', 'cs6']);
+  });
+
   it('an accidental holds to the bar line and no further', () => {
     expect(namesOf('^G G|G =c|_B B|B', 'D')).toEqual(['gs5', 'gs5', 'g5', 'c6', 'bb5', 'bb5', 'b5']);
   });

@@ -1,6 +1,6 @@
 export { splitBook, titleOf, type BookEntry } from './abc-book';
 export { abcFaultFrom, abcFaults, type AbcFault } from './abc-fault';
-export { readBook, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
+export { instrumentForKey, readBook, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
 export { moveThatHelps, type KeyMove } from './key-move';
 export type { ParseAbc, ParsedAbc } from './parsed-abc';
 export { noticePhrase, readTune } from './read-tune';

@@ -1,5 +1,5 @@
 import { ZelpitFault } from '../fault';
-import type { Instrument } from '../fingering';
+import { instruments, type Instrument } from '../fingering';
 import { splitBook, titleOf, type BookEntry } from './abc-book';
 import { abcFaults, type AbcFault } from './abc-fault';
 import type { ParseAbc } from './parsed-abc';
@@ -11,6 +11,8 @@ export interface ReadEntry {
   readonly firstLine: number;
   readonly abc: string;
   readonly tune: Tune;
+  /** Id of the instrument that it was read for. */
+  readonly instrument: string;
 }
 
 export interface RefusedEntry {
@@ -25,9 +27,10 @@ export type BookReading = { readonly kind: 'read'; readonly entry: ReadEntry } |
 /**
  * Reads a file of tunes one at a time, so that a caller can pause between them. A tune with a fault is refused whole, with
  * every place; the others are read.
+ * @param choose which instrument a tune is read for; a tune under another instrument's own key is that one's by default
  * @throws ZelpitFault `not-abc-text` for an empty text or for bytes that are no text
  */
-export function* readBook(instrument: Instrument, text: string, parse: ParseAbc): Generator<BookReading> {
+export function* readBook(instrument: Instrument, text: string, parse: ParseAbc, choose = instrumentForKey): Generator<BookReading> {
   assertText(text);
   const entries = splitBook(text);
   if (!entries.some((entry) => /^[XTKML]:/m.test(entry.abc))) {
@@ -36,7 +39,17 @@ export function* readBook(instrument: Instrument, text: string, parse: ParseAbc)
       'This is no ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, and K:HP before the notes.',
     );
   }
-  for (const entry of entries) yield readEntry(instrument, entry, parse);
+  for (const entry of entries) yield readEntry(choose(instrument, entry.abc), entry, parse);
+}
+
+/**
+ * The instrument that a text is read for: the wanted one, but where the key is another instrument's own (K:HP), that one, whose letters
+ * would mean other notes here.
+ */
+export function instrumentForKey(wanted: Instrument, abc: string): Instrument {
+  const key = /^K:\s*([A-Za-z]+)/m.exec(abc)?.[1] ?? '';
+  if (wanted.ownKeys.includes(key)) return wanted;
+  return instruments.find(({ ownKeys }) => ownKeys.includes(key)) ?? wanted;
 }
 
 function assertText(text: string): void {
@@ -71,5 +84,5 @@ function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): B
   if (tune.notes.length === 0) {
     return refuse([{ line: entry.firstLine + keyLine, column: 1, problem: 'No note follows the key.', expected: 'at least one line of music after K:' }]);
   }
-  return { kind: 'read', entry: { title, firstLine: entry.firstLine, abc: entry.abc, tune } };
+  return { kind: 'read', entry: { title, firstLine: entry.firstLine, abc: entry.abc, tune, instrument: instrument.id } };
 }

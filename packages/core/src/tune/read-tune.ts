@@ -31,7 +31,7 @@ export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
     notes: [],
     bars: [],
     strays: [],
-    accidentals: { key: keyAccidentals(key?.accidentals), bar: new Map() },
+    accidentals: { key: accidentalsOf(key), bar: new Map() },
     isOwnKey: instrument.ownKeys.includes(key?.root ?? ''),
     multiplier: 1,
     slurs: 0,
@@ -39,7 +39,7 @@ export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
     ending: [],
   };
   for (const staff of staves) {
-    if (staff.key !== undefined) changeKey(reading, staff.key.root, staff.key.accidentals);
+    if (staff.key !== undefined) changeKey(reading, staff.key);
     for (const element of staff.voices?.[0] ?? []) readElement(reading, element);
   }
   closeBar(reading, undefined);
@@ -79,11 +79,22 @@ function tempoOf(parsed: ParsedAbc, beat: number, meterText: string): number {
 function readElement(reading: Reading, element: ParsedElement): void {
   if (element.el_type === 'note') readNote(reading, element);
   else if (element.el_type === 'bar') closeBar(reading, element);
-  else if (element.el_type === 'key') changeKey(reading, element.root, element.accidentals);
+  else if (element.el_type === 'key') changeKey(reading, element);
 }
 
-function changeKey(reading: Reading, root: string | undefined, accidentals: ParsedElement['accidentals']): void {
-  reading.accidentals = { key: keyAccidentals(accidentals), bar: reading.accidentals.bar };
+/** Sharps of the pipes' key, which stand on no page: another instrument plays them. */
+const pipesSharps = [
+  { note: 'F', acc: 'sharp' },
+  { note: 'C', acc: 'sharp' },
+];
+
+function accidentalsOf(key: Pick<ParsedElement, 'root' | 'accidentals'> | undefined): Accidentals['key'] {
+  return keyAccidentals(key?.root === 'HP' || key?.root === 'Hp' ? pipesSharps : key?.accidentals);
+}
+
+function changeKey(reading: Reading, key: Pick<ParsedElement, 'root' | 'accidentals'>): void {
+  const { root } = key;
+  reading.accidentals = { key: accidentalsOf(key), bar: reading.accidentals.bar };
   if (root !== undefined) reading.isOwnKey = reading.instrument.ownKeys.includes(root);
 }
 

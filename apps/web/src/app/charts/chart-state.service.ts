@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { instruments, type Instrument } from '@zelpit/core';
+import { NoticeService } from '../shell/notice.service';
 import { StudioState } from '../state/studio-state.service';
 
 const modelKey = 'zelpit.model.';
@@ -33,6 +34,11 @@ export class ChartState {
 
   /** The other model of the same instrument, where there is one. */
   readonly otherModel = computed(() => instruments.find((each) => each.name === this.instrument().name && each.id !== this.instrument().id));
+
+  constructor() {
+    const notices = inject(NoticeService);
+    this.state.ready().subscribe({ error: (error: unknown) => notices.fault(error) });
+  }
 
   choose(choice: string): void {
     this.state.chooseInstrument(choice);

@@ -81,6 +81,10 @@ export function recited(instrument: Instrument, pattern: Pattern): string {
     const parts = [[0], [1, 2, 3], [4, 5, 6, 7]].map((part) => part.map(sign).join(''));
     return parts.filter((part) => part !== '').join(' ');
   }
-  const signs = pattern.map((coverage) => holeSigns[coverOf(coverage)]);
-  return instrument.family === 'whistle' ? `${signs.slice(0, 3).join('')} ${signs.slice(3).join('')}` : signs.join('');
+  // A gap where another hand, or the thumb, begins.
+  const partOf = (hole: number): string => {
+    const finger = instrument.fingers.find(({ id }) => id === instrument.holes[hole].finger);
+    return finger?.thumb === true ? 'thumb' : (finger?.hand ?? '');
+  };
+  return pattern.map((coverage, hole) => `${hole > 0 && partOf(hole) !== partOf(hole - 1) ? ' ' : ''}${holeSigns[coverOf(coverage)]}`).join('');
 }

@@ -1,33 +1,40 @@
-import { Component, computed, effect, inject, linkedSignal, signal, type OnDestroy } from '@angular/core';
+import { DatePipe } from '@angular/common';
+import { Component, computed, effect, inject, input, linkedSignal, resource, signal, viewChild, type OnDestroy } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
   chartedFingering,
   heldTone,
   isSameFingers,
   laneLayout,
   noteOf,
-  patternKey,
-  patternsNear,
-  PatternSound,
+  solvedCover,
   soundingPitch,
   teachingOrders,
+  withHands,
   type Fingering,
   type LaneNote,
+  type NoteId,
   type Pattern,
   type TeachingOrder,
 } from '@zelpit/core';
-import { RouterLink } from '@angular/router';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { LanesComponent, type LaneNames } from '../lanes/lanes.component';
-import { ChooserComponent } from '../shell/chooser.component';
+import { SessionService } from '../session/session.service';
+import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
+import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { Transport } from '../sound/transport.service';
+import { AnyFingersComponent } from './any-fingers.component';
+import { ChartNotes, type NotesShown } from './chart-notes.service';
 import { ChartState } from './chart-state.service';
-import { answerSaid, centsSaid, fromSaid, movesBetween, recited, sentence } from './chart-words';
-import { HolesComponent, views, type ChartView } from './holes.component';
+import { views, type ChartView } from './chart-view';
+import { fromSaid, movesBetween, recited, sentence } from './chart-words';
 
 interface Column {
-  readonly key: string;
+  readonly key: NoteId;
   readonly fingering: Fingering;
   readonly name: string;
   readonly short: string;
@@ -36,6 +43,7 @@ interface Column {
   readonly lifts: number;
   readonly lands: number;
   readonly isDifferent: boolean;
+  readonly isKnown: boolean;
 }
 
 const toneSeconds = 1.4;
@@ -46,30 +54,40 @@ export const namings: readonly { readonly value: LaneNames; readonly said: strin
   { value: 'holes', said: 'hole numbers' },
   { value: 'both', said: 'both' },
 ];
-const withinCents = 25;
-const mostOthers = 6;
 
 /** The whole chart of an instrument, and what any pattern of fingers sounds. */
 @Component({
   selector: 'zp-charts',
-  imports: [RouterLink, SentenceComponent, ForWhomComponent, ChooserComponent, LanesComponent, HolesComponent],
+  imports: [RouterLink, SentenceComponent, ForWhomComponent, ChooserComponent, LanesComponent, AnyFingersComponent, NgbDropdownModule, DatePipe],
   templateUrl: './charts.page.html',
 })
 export class ChartsPage implements OnDestroy {
   private readonly transport = inject(Transport);
+  private readonly notices = inject(NoticeService);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly session = inject(SessionService);
+  private readonly tuneNotes = inject(ChartNotes);
   protected readonly state = inject(ChartState);
+  /** A tune whose notes are shown, by its id. */
+  readonly tune = input<string>();
+
   protected readonly views = views;
   protected readonly namings = namings;
+  protected readonly isStaff = computed(() => this.session.role() !== 'student');
   protected readonly namingSaid = computed(() => namings.find(({ value }) => value === this.naming())?.said ?? '');
   protected readonly left = computed(() => (this.isLarge() ? 190 : 116));
   /** As wide as the page allows, within reason. */
   protected readonly columnWidth = computed(() => {
-    const share = (document.documentElement.clientWidth - edges - this.left()) / this.state.instrument().notes.length;
+    const share = (document.documentElement.clientWidth - edges - this.left()) / Math.max(1, this.columns().length);
     return Math.floor(Math.max(this.isLarge() ? largeColumn : narrowest, Math.min(widest, share)));
   });
 
-  protected readonly orders = computed(() => teachingOrders(this.state.instrument()).map((order) => ({ value: order, said: order.said })));
-  protected readonly order = linkedSignal((): TeachingOrder => this.orders()[0].value);
+  protected readonly orders = computed(() => teachingOrders(this.instrument()).map(({ said }): Choice<string> => ({ value: said, said })));
+  protected readonly orderSaid = signal('');
+  protected readonly order = computed((): TeachingOrder => {
+    const all = teachingOrders(this.instrument());
+    return all.find(({ said }) => said === this.orderSaid()) ?? all[0];
+  });
   protected readonly naming = signal<LaneNames>('fingers');
   /** For the music stand: larger, and nothing but the lanes and the note. */
   protected readonly isLarge = signal(false);
@@ -78,25 +96,69 @@ export class ChartsPage implements OnDestroy {
   protected readonly isSeen = signal(false);
   protected readonly isHidden = computed(() => this.isTryingFirst() && !this.isSeen());
   protected readonly view = signal<ChartView>('player');
-  protected readonly chosen = linkedSignal({ source: () => this.order(), computation: () => 0 });
-  /** Fingers that were put by hand; undefined where those of the chosen note hold. */
-  protected readonly tried = linkedSignal({ source: this.state.instrument, computation: (): Pattern | undefined => undefined });
-  protected readonly isMirrored = linkedSignal({ source: this.state.instrument, computation: () => false });
+  /** Turned round for once; an instrument of somebody's has its own hands. */
+  protected readonly isTurned = linkedSignal({ source: this.state.said, computation: () => false });
+  protected readonly instrument = computed(() => (this.isTurned() ? withHands(this.state.instrument(), 'right-on-top') : this.state.instrument()));
 
-  private readonly sound = computed(() => new PatternSound(this.state.instrument()));
+  protected readonly shown = linkedSignal<string | undefined, NotesShown>({
+    source: () => this.tune(),
+    computation: (tune) => (tune === undefined ? 'all' : { tune }),
+  });
+  protected readonly shownChoices = computed((): readonly Choice<NotesShown>[] => {
+    const owner = this.state.held()?.owner.name;
+    const known: readonly Choice<NotesShown>[] =
+      owner === undefined
+        ? []
+        : [
+            { value: 'known', said: `those that ${owner} knows` },
+            { value: 'unknown', said: `those still to come` },
+          ];
+    const tunes = this.tuneNotes.list().map((tune): Choice<NotesShown> => ({ value: { tune: tune.id }, said: tune.title }));
+    return [{ value: 'all', said: 'all' }, ...known, ...tunes];
+  });
+  protected readonly shownSaid = computed(() => {
+    const shown = this.shown();
+    const isChosen = ({ value }: Choice<NotesShown>): boolean =>
+      typeof value === 'string' || typeof shown === 'string' ? value === shown : value.tune === shown.tune;
+    return this.shownChoices().find(isChosen)?.said ?? 'all';
+  });
+  private readonly notesOfTune = resource({
+    params: () => ({ shown: this.shown(), instrument: this.state.instrument() }),
+    loader: async ({ params: { shown, instrument } }) => {
+      if (typeof shown === 'string') return undefined;
+      try {
+        return await this.tuneNotes.ofTune(instrument, shown.tune);
+      } catch (error) {
+        this.notices.fault(error);
+        return undefined;
+      }
+    },
+  });
+
   protected readonly viewSaid = computed(() => views.find(({ value }) => value === this.view())?.said ?? '');
   protected readonly pitch = computed(() => {
     if (this.isLarge()) return largePitch;
-    return this.state.instrument().fingers.length > 8 ? 34 : 42;
+    return this.instrument().fingers.length > 8 ? 31 : 38;
   });
-  protected readonly laneHeight = computed(() => laneLayout(this.state.instrument(), this.pitch()).height + 10);
-  protected readonly hasHalves = computed(() => this.state.instrument().holes.some(({ half }) => half !== undefined));
-  protected readonly referenceName = computed(() => noteOf(this.state.instrument(), this.state.instrument().reference.note).schoolName);
+  protected readonly laneHeight = computed(() => laneLayout(this.instrument(), this.pitch()).height + 10);
+  protected readonly referenceName = computed(() => noteOf(this.instrument(), this.instrument().reference.note).schoolName);
+
+  private readonly known = computed(() => new Set(this.state.held()?.knownNotes ?? []));
+  private readonly wanted = computed(() => {
+    const shown = this.shown();
+    if (shown === 'all') return (): boolean => true;
+    if (shown === 'known') return (note: NoteId): boolean => this.known().has(note);
+    if (shown === 'unknown') return (note: NoteId): boolean => !this.known().has(note);
+    const ofTune = this.notesOfTune.value();
+    return (note: NoteId): boolean => ofTune === undefined || ofTune.has(note);
+  });
 
   protected readonly columns = computed((): readonly Column[] => {
-    const instrument = this.state.instrument();
+    const instrument = this.instrument();
     const other = this.state.otherModel();
-    const firsts = this.order().notes.map((note) => chartedFingering(instrument, note));
+    const firsts = this.order()
+      .notes.filter((note) => this.wanted()(note))
+      .map((note) => chartedFingering(instrument, note));
     return firsts.map((fingering, index) => {
       const note = noteOf(instrument, fingering.note);
       const moves = index === 0 ? { lifts: 0, lands: 0 } : movesBetween(instrument, firsts[index - 1].pattern, fingering.pattern);
@@ -109,16 +171,28 @@ export class ChartsPage implements OnDestroy {
         dots: Math.floor((note.writtenSemitone - instrument.notes[0].writtenSemitone) / 12),
         ...moves,
         isDifferent: elsewhere !== undefined && !isSameFingers(elsewhere.pattern, fingering.pattern),
+        isKnown: this.known().has(note.id),
       };
     });
   });
 
+  /** Stays when something is ticked or kept; another instrument, or one without it, begins at its first note. */
+  private readonly chosenNote = signal<NoteId>('');
+  protected readonly chosen = computed(() =>
+    Math.max(
+      0,
+      this.columns().findIndex(({ key }) => key === this.chosenNote()),
+    ),
+  );
+  /** Fingers that were put by hand; undefined where those of the chosen note hold. */
+  protected readonly tried = linkedSignal({ source: this.state.said, computation: (): Pattern | undefined => undefined });
+
   /** The other model, where its chart differs. */
   protected readonly different = computed(() => (this.columns().some(({ isDifferent }) => isDifferent) ? this.state.otherModel() : undefined));
 
-  protected readonly current = computed(() => this.columns()[this.chosen()]);
+  protected readonly current = computed((): Column | undefined => this.columns()[Math.min(this.chosen(), this.columns().length - 1)]);
   /** The way in which the chosen note is shown. */
-  private readonly shown = linkedSignal((): Fingering => this.current().fingering);
+  protected readonly way = linkedSignal((): Fingering => this.current()?.fingering ?? this.instrument().fingerings[0]);
   protected readonly width = computed(() => this.left() + this.columns().length * this.columnWidth() + 16);
 
   protected readonly laneNotes = computed((): readonly LaneNote[] =>
@@ -126,72 +200,72 @@ export class ChartsPage implements OnDestroy {
       x: this.left() + (index + 0.5) * this.columnWidth(),
       note: fingering.note,
       graceNotes: [],
-      pattern: index === this.chosen() ? this.shown().pattern : fingering.pattern,
+      pattern: index === this.chosen() ? this.way().pattern : fingering.pattern,
     })),
   );
 
   protected readonly fromBefore = computed(() => {
     const before = this.columns()[this.chosen() - 1];
-    return before === undefined ? [] : fromSaid(this.state.instrument(), before.fingering, this.shown());
+    return before === undefined ? [] : fromSaid(this.instrument(), before.fingering, this.way());
   });
 
   /** What the tried fingers were, once the right ones are seen. */
   protected readonly triedSaid = computed(() => {
     const tried = this.tried();
     if (!this.isTryingFirst() || !this.isSeen() || tried === undefined) return undefined;
-    const instrument = this.state.instrument();
-    const way = instrument.fingerings.find(({ note, pattern }) => note === this.current().fingering.note && isSameFingers(pattern, tried));
-    if (way === undefined) return `Your fingers were ${recited(instrument, tried)}; the chart has ${recited(instrument, this.shown().pattern)}.`;
+    const instrument = this.instrument();
+    const way = instrument.fingerings.find(({ note, pattern }) => note === this.way().note && isSameFingers(pattern, tried));
+    if (way === undefined)
+      return `Your fingers were ${recited(instrument, tried) || 'all open'}; the chart has ${recited(instrument, this.way().pattern) || 'all open'}.`;
     return way.rank === 1 ? 'Yes: those are the fingers.' : 'Yes: that is another way to play it.';
   });
 
-  protected readonly remark = computed(() => {
-    const { remark } = this.shown();
-    return remark === undefined ? undefined : sentence(remark);
+  /** Remark, half cover and whose it is, of the way that is shown. */
+  protected readonly aboutWay = computed((): readonly string[] => {
+    const instrument = this.instrument();
+    const { remark, forNow } = this.way();
+    const cover = solvedCover(instrument, this.way());
+    return [
+      ...(remark === undefined ? [] : [sentence(remark)]),
+      ...(cover === undefined ? [] : [`By ear; the model covers that hole to ${Math.round(cover * 100)} %.`]),
+      ...(forNow === undefined ? [] : [`For now, until ${daySaid(forNow.until)}; then ${recited(instrument, forNow.eventually) || 'all open'}.`]),
+    ];
+  });
+  /** What the studio said of the way that is shown. */
+  protected readonly kept = computed(() => {
+    const { note, pattern } = this.way();
+    return this.shelf.fingerings().find((each) => each.model === this.instrument().id && each.note === note && isSameFingers(each.pattern, pattern));
   });
 
   protected readonly ways = computed(() => {
-    const instrument = this.state.instrument();
-    const all = instrument.fingerings.filter(({ note }) => note === this.current().fingering.note);
-    if (all.length < 2) return [];
-    return all.map((fingering) => ({ fingering, said: recited(instrument, fingering.pattern), isShown: fingering === this.shown() }));
+    const instrument = this.instrument();
+    const all = instrument.fingerings.filter(({ note }) => note === this.way().note);
+    const ranked = [...all].sort((one, other) => one.rank - other.rank);
+    return ranked.map((fingering) => ({ fingering, said: recited(instrument, fingering.pattern) || 'all open', isShown: fingering === this.way() }));
   });
 
-  protected readonly pattern = computed((): Pattern => this.tried() ?? this.shown().pattern);
-  private readonly foot = computed(() => (this.tried() === undefined ? (this.shown().foot ?? 'open') : this.footOfFamily()));
-  private readonly given = computed(() => this.sound().answer(this.pattern(), this.foot()));
-  protected readonly answer = computed(() => answerSaid(this.state.instrument(), this.given()));
-
-  protected readonly others = computed(() => {
-    const instrument = this.state.instrument();
-    const given = this.given();
-    if (given.kind !== 'sounds') return [];
-    const wanted = soundingPitch(instrument, given.sounding.note);
-    return patternsNear(instrument, wanted, withinCents, [this.pattern()])
-      .filter(({ pattern }) => patternKey(pattern) !== patternKey(this.pattern()))
-      .slice(0, mostOthers)
-      .map(({ pattern, cents, moved }) => ({
-        pattern,
-        said: recited(instrument, pattern),
-        cents: centsSaid(cents),
-        moved: `${moved} ${moved === 1 ? 'hole' : 'holes'} away`,
-      }));
+  protected readonly pattern = computed((): Pattern => this.tried() ?? this.way().pattern);
+  protected readonly foot = computed((): 'open' | 'closed' => {
+    if (this.tried() === undefined) return this.way().foot ?? 'open';
+    return this.instrument().family === 'irish-pipes' ? 'closed' : 'open';
   });
+  private readonly fingers = viewChild(AnyFingersComponent);
 
   private readonly release = inject(KeyService).use([
     { keys: [' '], cap: 'Space', said: 'Hear the chosen note', run: () => this.hear() },
-    { keys: ['h'], cap: 'H', said: 'Hear the fingers as they are', run: () => this.hearPattern() },
+    { keys: ['h'], cap: 'H', said: 'Hear the fingers as they are', run: () => this.fingers()?.hear() },
     { keys: ['ArrowRight'], cap: '→', said: 'Next note', run: () => this.pick(this.chosen() + 1) },
     { keys: ['ArrowLeft'], cap: '←', said: 'Note before it', run: () => this.pick(this.chosen() - 1) },
     ...['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'].map((key, hole) => ({
       keys: [key],
       cap: key,
       said: `Hole ${hole + 1} from the top, covered or open`,
-      run: () => this.press(hole),
+      run: () => this.fingers()?.press(hole),
     })),
   ]);
 
   constructor() {
+    if (this.isStaff()) this.tuneNotes.load();
     effect(() => {
       const index = this.chosen();
       setTimeout(() => document.querySelectorAll('.chart-head')[index]?.scrollIntoView({ block: 'nearest', inline: 'nearest' }));
@@ -205,7 +279,7 @@ export class ChartsPage implements OnDestroy {
 
   protected pick(index: number): void {
     if (index < 0 || index >= this.columns().length) return;
-    this.chosen.set(index);
+    this.chosenNote.set(this.columns()[index].key);
     this.begin();
     this.hear();
   }
@@ -218,7 +292,7 @@ export class ChartsPage implements OnDestroy {
   /** The chosen note from the start: its own fingers, or none yet where one tries first. */
   private begin(): void {
     this.isSeen.set(false);
-    this.tried.set(this.isTryingFirst() ? this.state.instrument().holes.map(() => 0) : undefined);
+    this.tried.set(this.isTryingFirst() ? this.instrument().holes.map(() => 0) : undefined);
   }
 
   /** Shows the fingers of the note beside those that were tried. */
@@ -227,35 +301,51 @@ export class ChartsPage implements OnDestroy {
   }
 
   protected show(fingering: Fingering): void {
-    this.shown.set(fingering);
+    this.way.set(fingering);
     this.tried.set(undefined);
   }
 
-  /** Covers a hole, opens it, and between the two half covers it where that is done. */
-  protected press(index: number): void {
-    const hole = this.state.instrument().holes[index];
-    if (hole === undefined) return;
-    const now = this.pattern()[index];
-    const steps = hole.half === undefined ? [0, 1] : [0, hole.half, 1];
-    const next = steps[(steps.findIndex((step) => step >= now) + 1) % steps.length];
-    this.tried.set(this.pattern().map((coverage, at) => (at === index ? next : coverage)));
+  /** Ticks a note as known on the instrument in hand, or unticks it. */
+  protected tick({ key }: Column): void {
+    const held = this.state.held();
+    if (held === undefined) return;
+    const { id: _id, owner: _owner, version: _version, ...rest } = held;
+    const knownNotes = held.knownNotes.includes(key) ? held.knownNotes.filter((note) => note !== key) : [...held.knownNotes, key];
+    this.shelf.save(held, { ...rest, knownNotes }).subscribe({
+      error: (error: unknown) => {
+        this.notices.fault(error);
+        this.shelf.load().subscribe({ error: () => undefined });
+      },
+    });
+  }
+
+  /** Puts the shown way first for its note, or hides it; the built-in chart stays as it is. */
+  protected decide(change: { readonly isFirst?: boolean; readonly isHidden?: boolean }): void {
+    const { note, pattern, foot, remark, forNow } = this.way();
+    const kept = { model: this.instrument().id, note, pattern: [...pattern], ...(foot !== undefined && { foot }), isFirst: false, isHidden: false, ...change };
+    const later = forNow === undefined ? null : { until: forNow.until, eventually: [...forNow.eventually] };
+    this.shelf.keep({ ...kept, remark: remark ?? '', forNow: later }).subscribe({
+      next: (stored) => {
+        const said = change.isHidden === true ? 'Those fingers are hidden.' : 'Those fingers come first now.';
+        this.notices.done(said, () => this.shelf.drop(stored).subscribe({ error: (error: unknown) => this.notices.fault(error) }));
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  protected takeBack(): void {
+    const kept = this.kept();
+    if (kept === undefined) return;
+    const { id: _id, by: _by, on: _on, ...said } = kept;
+    const again = (): void => void this.shelf.keep(said).subscribe({ error: (error: unknown) => this.notices.fault(error) });
+    this.shelf.drop(kept).subscribe({ next: () => this.notices.done('Taken back.', again), error: (error: unknown) => this.notices.fault(error) });
   }
 
   protected hear(): void {
-    const instrument = this.state.instrument();
-    this.play(soundingPitch(instrument, this.current().fingering.note));
-  }
-
-  protected hearPattern(): void {
-    const given = this.given();
-    if (given.kind === 'sounds') this.play(given.sounding.hertz);
-  }
-
-  private play(pitch: number): void {
-    this.transport.hold((sampleRate) => heldTone(this.state.instrument().family, pitch, toneSeconds, sampleRate));
-  }
-
-  private footOfFamily(): 'open' | 'closed' {
-    return this.state.instrument().family === 'irish-pipes' ? 'closed' : 'open';
+    const instrument = this.instrument();
+    const pitch = soundingPitch(instrument, this.way().note);
+    this.transport.hold((sampleRate) => heldTone(instrument.family, pitch, toneSeconds, sampleRate));
   }
 }
+
+const daySaid = (day: string): string => new Date(`${day}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

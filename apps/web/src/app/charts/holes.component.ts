@@ -1,15 +1,7 @@
 import { Component, computed, input, output } from '@angular/core';
 import { coverOf, type Instrument, type Pattern } from '@zelpit/core';
-
-/** From where the instrument is looked at. */
-export type ChartView = 'player' | 'facing' | 'mirror' | 'behind';
-
-export const views: readonly { readonly value: ChartView; readonly said: string }[] = [
-  { value: 'player', said: 'by the player' },
-  { value: 'facing', said: 'by a teacher facing' },
-  { value: 'mirror', said: 'in a mirror' },
-  { value: 'behind', said: 'from behind' },
-];
+import { isOnLeft, isSeenFromBehind, rowOfHole, type ChartView } from './chart-view';
+import { coverPath } from './handout-layout';
 
 const step = 58;
 const edge = 44;
@@ -59,7 +51,6 @@ export class HolesComponent {
   readonly instrument = input.required<Instrument>();
   readonly pattern = input.required<Pattern>();
   readonly view = input<ChartView>('player');
-  readonly isMirrored = input(false);
   readonly pressed = output<number>();
 
   protected readonly width = 320;
@@ -70,12 +61,8 @@ export class HolesComponent {
     const [view, count] = [this.view(), instrument.holes.length];
     return instrument.holes.map((hole, index) => {
       const finger = instrument.fingers.find((each) => each.id === hole.finger);
-      const isFromFoot = view === 'player';
-      const y = edge / 2 + step / 2 + (isFromFoot ? count - 1 - index : index) * step;
-      const isBehind = finger?.thumb === true;
-      const isLeftHand = (finger?.hand === 'left') !== this.isMirrored();
-      // Who faces the player, or looks from in front, sees the left hand on the right.
-      const isOnLeft = isLeftHand !== (view === 'facing');
+      const y = edge / 2 + step / 2 + rowOfHole(view, index, count) * step;
+      const isLeft = isOnLeft(finger?.hand ?? 'left', view);
       const coverage = this.pattern()[index];
       const label = `${finger?.label ?? ''} ${hole.id === hole.finger ? '' : hole.id}`.trim();
       return {
@@ -84,11 +71,11 @@ export class HolesComponent {
         x: 160,
         y,
         label,
-        labelX: isOnLeft ? 118 : 202,
-        anchor: isOnLeft ? 'end' : 'start',
+        labelX: isLeft ? 118 : 202,
+        anchor: isLeft ? 'end' : 'start',
         coverage,
-        isHidden: isBehind !== (view === 'behind'),
-        cover: coverPath(160, y, coverage),
+        isHidden: isSeenFromBehind(instrument, index) !== (view === 'behind'),
+        cover: coverPath(160, y, 14, coverage),
         said: `${label}, ${coverSaid[coverOf(coverage)]}`,
       };
     });
@@ -96,12 +83,3 @@ export class HolesComponent {
 }
 
 const coverSaid = { covered: 'covered', open: 'open', half: 'half covered' } as const;
-
-/** A disc, filled from below to its share. */
-function coverPath(x: number, y: number, coverage: number): string {
-  const radius = 14;
-  if (coverage >= 1) return `M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0Z`;
-  const level = y + radius - 2 * radius * Math.min(0.9, Math.max(0.1, coverage));
-  const half = Math.sqrt(Math.max(0, radius ** 2 - (level - y) ** 2));
-  return `M${x - half} ${level}A${radius} ${radius} 0 ${coverage > 0.5 ? 1 : 0} 0 ${x + half} ${level}Z`;
-}

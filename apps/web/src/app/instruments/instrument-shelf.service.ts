@@ -11,7 +11,7 @@ import {
 } from '@zelpit/contract';
 import { asPlayed, instruments, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
 import { forkJoin, map, tap, type Observable } from 'rxjs';
-import { ApiService } from '../api/api.service';
+import { ApiService, type Sending } from '../api/api.service';
 
 /** A model with its name among others: "soprano recorder, German". */
 export const nameOf = ({ name, model }: Pick<Instrument, 'name' | 'model'>): string => (model === undefined ? name : `${name}, ${model}`);
@@ -93,9 +93,9 @@ export class InstrumentShelf {
   }
 
   /** Errors: `ApiFault` 409 where it was changed elsewhere since. */
-  saveModel({ id, version }: OwnModel, instrument: Instrument): Observable<OwnModel> {
+  saveModel(id: string, version: number, instrument: Instrument, sending?: Sending): Observable<OwnModel> {
     return this.api
-      .put(`/api/models/${id}`, { instrument, version }, ownModelSchema)
+      .put(`/api/models/${id}`, { instrument, version }, ownModelSchema, sending)
       .pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
   }
 

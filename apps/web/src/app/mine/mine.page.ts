@@ -18,7 +18,10 @@ import { SheetsService } from '../sheets/sheets.service';
     <div class="page">
       <zp-sentence
         ><span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
-        <button sentenceEnd type="button" class="word" (click)="leave()">Sign out</button>
+        <span sentenceEnd class="d-flex gap-3">
+          <a class="word" routerLink="/charts">My chart</a>
+          <button type="button" class="word" (click)="leave()">Sign out</button>
+        </span>
       </zp-sentence>
       <main class="layer page-fill">
         @if (fault()) {

@@ -28,6 +28,8 @@ export class PlacesPage {
 const forAll = [
   { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
   { to: '/charts', name: 'Charts', said: 'Every fingering of every instrument, and what any fingers sound.' },
+  { to: '/instruments', name: 'Who plays what', said: 'Each student’s instrument: model, tuning, hands, and the notes that are known.' },
+  { to: '/workshop', name: 'Instrument workshop', said: 'Instruments of your own: copied and changed, measured, or from a file.' },
   { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },
   { to: '/students', name: 'Students', said: 'Who learns here.' },
   { to: '/practice', name: 'Practice', said: 'Open a line by the code printed beside it.' },

@@ -16,7 +16,7 @@ import { StudioState } from '../state/studio-state.service';
       <section class="band" aria-label="How it is kept">
         <div class="band-said">
           <p class="band-todo">What was put away stays here for {{ days }} days.</p>
-          <p class="band-else">Then it goes for good. A student is deleted at once, with all their sheets, when that is asked for.</p>
+          <p class="band-else">Then it goes for good. A student is deleted at once, with all their sheets and instruments, when that is asked for.</p>
         </div>
       </section>
       <main class="layer page-fill">
@@ -28,11 +28,11 @@ import { StudioState } from '../state/studio-state.service';
             @for (thing of all; track thing.id) {
               <li class="d-flex flex-wrap align-items-center gap-3 py-1">
                 <span class="put-away-name flex-grow-1">{{ thing.name }}</span>
-                <span class="second">{{ thing.kind }}, until {{ thing.until | date: 'd MMMM' }}</span>
+                <span class="second">{{ kindSaid(thing) }}, until {{ thing.until | date: 'd MMMM' }}</span>
                 <button type="button" class="word" [attr.aria-label]="'Bring back ' + thing.name" (click)="bringBack(thing)">Bring back</button>
                 @if (thing.kind === 'student') {
                   @if (asked() === thing.id) {
-                    <span class="fault-text">{{ thing.name }} and all their sheets go for good. This cannot be undone.</span>
+                    <span class="fault-text">{{ thing.name }} and all their sheets and instruments go for good. This cannot be undone.</span>
                     <button type="button" class="btn btn-solid btn-low" (click)="forget(thing)">Delete {{ thing.name }}</button>
                     <button type="button" class="word" (click)="asked.set('')">Keep</button>
                   } @else {
@@ -58,6 +58,7 @@ export class PutAwayPage {
   private readonly notices = inject(NoticeService);
   private readonly state = inject(StudioState);
   protected readonly days = putAwayDays;
+  protected readonly kindSaid = ({ kind }: PutAway): string => (kind === 'model' ? 'instrument of the workshop' : kind);
   protected readonly things = signal<readonly PutAway[] | undefined>(undefined);
   protected readonly fault = signal('');
   /** Student whose deletion was asked for and not yet confirmed. */

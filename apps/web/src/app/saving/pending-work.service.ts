@@ -7,6 +7,8 @@ import { SheetsService } from '../sheets/sheets.service';
 import { NoticeService } from '../shell/notice.service';
 import { tuneKind } from '../tunes/tune-kind';
 import { TunesService } from '../tunes/tunes.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
+import { modelKind } from '../workshop/model-kind';
 import type { DocumentKind } from './kept-document';
 import { OutgoingService } from './outgoing.service';
 import { inOneWindow, WorkStore, type FoundWork, type KeptWork, type KindOfWork } from './work-store.service';
@@ -23,6 +25,7 @@ export class PendingWork {
   private readonly kinds: Readonly<Record<KindOfWork, DocumentKind<unknown, unknown>>> = {
     sheet: sheetKind(inject(SheetsService)) as DocumentKind<unknown, unknown>,
     tune: tuneKind(inject(TunesService)) as DocumentKind<unknown, unknown>,
+    model: modelKind(inject(InstrumentShelf)) as DocumentKind<unknown, unknown>,
   };
   private timer: ReturnType<typeof setTimeout> | undefined;
 

@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import { createStore, del, delMany, entries, get, set, type UseStore } from 'idb-keyval';
 import type { History } from './history';
 
-export type KindOfWork = 'sheet' | 'tune';
+export type KindOfWork = 'sheet' | 'tune' | 'model';
 
 /** What this browser keeps of a document: where one was, what is not saved, and the way back. */
 export interface KeptWork<D = unknown, S = unknown> {

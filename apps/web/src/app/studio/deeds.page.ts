@@ -72,6 +72,8 @@ export class DeedsPage {
   }
 
   protected kindSaid({ kind }: AuditEntry): string {
+    if (kind === 'model') return 'the workshop’s';
+    if (kind === 'fingering') return 'the fingering of';
     return kind === 'tunes' ? '' : `the ${kind}`;
   }
 

@@ -1,0 +1,10 @@
+import type { FitStep, Instrument, MeasuredNote } from '@zelpit/core';
+
+/** What the page asks of the calibration worker. */
+export interface CalibrationRequest {
+  readonly instrument: Instrument;
+  readonly notes: readonly MeasuredNote[];
+}
+
+/** What it answers, step by step. */
+export type CalibrationAnswer = { readonly kind: 'step' | 'done'; readonly step: FitStep } | { readonly kind: 'failed'; readonly said: string };

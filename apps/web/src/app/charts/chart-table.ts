@@ -1,0 +1,36 @@
+import { coverOf, soundingPitch, type Fingering, type Instrument } from '@zelpit/core';
+import { csvFormatRows } from 'd3';
+
+const signs = { covered: 'X', open: 'O', half: 'h' } as const;
+
+/** A cell that a spreadsheet shows as text and does not take for a formula. */
+const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+
+/** The chart as a table: one row for each fingering of the chosen notes, the holes in columns of their own. */
+export function chartCsv(instrument: Instrument, notes: readonly string[]): string {
+  const head = [
+    'note',
+    'written',
+    'Hz',
+    'rank',
+    'register',
+    'school',
+    'foot',
+    ...instrument.holes.map(({ id }) => `hole ${id}`),
+    'source',
+    'remark',
+    'confirmed by',
+    'on',
+  ];
+  const rows = notes.flatMap((id) => {
+    const note = instrument.notes.find((each) => each.id === id);
+    const ways = instrument.fingerings.filter((each) => each.note === id).sort((one, other) => one.rank - other.rank);
+    return ways.map((way) => [note?.schoolName ?? id, note?.writtenName ?? '', soundingPitch(instrument, id).toFixed(2), ...rowOf(way)]);
+  });
+  return `${csvFormatRows([head, ...rows].map((row) => row.map(plain)))}\n`;
+}
+
+function rowOf({ rank, register, school, foot, pattern, source, remark, confirmed }: Fingering): string[] {
+  const holes = pattern.map((coverage) => signs[coverOf(coverage)]);
+  return [String(rank), String(register), school, foot ?? '', ...holes, source, remark ?? '', confirmed?.by ?? '', confirmed?.on ?? ''];
+}
