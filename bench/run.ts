@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { acousticFigures } from './acoustics.bench';
 import { allTestsFigures } from './all-tests.bench';
 import { changeFigures } from './changes.bench';
+import { chartClickFigures } from './chart-click.bench';
 import { firstLoadFigures } from './first-load.bench';
 import { killFigures } from './kill.bench';
 import { loadFigures } from './load.bench';
@@ -18,11 +19,12 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'acoustics', measure: acousticFigures, figures: /patterns of the practice chanter|recorder, \d forks|chanters hidden|one such fit/ },
   { name: 'sound', measure: soundFigures, figures: /minute of sound/ },
   { name: 'page', measure: firstLoadFigures, figures: /first load|counted apart|page usable/ },
+  { name: 'chart', measure: chartClickFigures, figures: /hole clicked|such a click/ },
   { name: 'kill', measure: killFigures, figures: /SIGKILL|from a kill/ },
   { name: 'load', measure: loadFigures, figures: /of a save/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
-const quick = ['changes', 'acoustics', 'sound', 'page'];
+const quick = ['changes', 'acoustics', 'sound', 'page', 'chart'];
 
 /** `--quick` leaves out what takes minutes; `--only kill,load` measures these. What is left out keeps its figures from before. */
 function chosenGroups(): readonly string[] {

@@ -15,7 +15,11 @@ export const keptFingeringSchema = z.strictObject({
   /** Taught before all others. */
   isFirst: z.boolean(),
   isHidden: z.boolean(),
-  remark: z.string().trim().max(300),
+  remark: z
+    .string()
+    .trim()
+    .max(300)
+    .regex(/^(?![\s\S]*<[a-zA-Z/!])/, 'A remark is plain text, without marks such as <b>.'),
   /** A stand-in: what comes later, and from which day. */
   forNow: z.strictObject({ eventually: z.array(coverage).min(1).max(12), until: z.iso.date() }).nullable(),
 });

@@ -15,6 +15,7 @@ const ignored = new Set([
   'finger',
   'holes',
   'hole',
+  'cover',
   'covered',
   'closed',
   'down',
@@ -35,9 +36,13 @@ const counts: Readonly<Record<string, number>> = { first: 1, second: 2, third: 3
 export function wordsOf(text: string): readonly string[] {
   const plain = text
     .toLowerCase()
+    // Hole numbers joined by dashes, not a range.
+    .replace(/\b\d(?:[-–]\d){2,}\b/g, (chain) => chain.replace(/[-–]/g, ' '))
+    .replace(/half (?:of )?(?:the )?hole ([1-7])/g, '$1h')
     .replace(/^(.*?)\s+(?:of|on|in) the (left|right) hand$/, (_, list: string, hand: string) =>
       list.replace(/\b(index|pointer|middle|ring|little|pinky)\b/g, `${hand} $1`),
     )
+    .replace(/\b(index|pointer|middle|ring|little|pinky)(?: finger)? (?:of|on|in) the (left|right) hand\b/g, '$2 $1')
     .replace(/half[- ](covered |closed )?(hole |the )?(thumb|0)/g, 'ø')
     .replace(/pinch(ed)?( the)?( thumb)?/g, 'ø')
     .replace(/half[- ](covered |closed )?(hole )?([1-7])/g, '$3h')
@@ -59,8 +64,10 @@ function run(from: number, to: number): string {
 export function readHoles(instrument: Instrument, text: string): ReadFingers<Pattern> {
   const signed = signedPattern(instrument, text);
   if (signed !== undefined) return { kind: 'read', value: signed };
+  const besides = readBesides(instrument, text);
+  if (besides !== undefined) return besides;
   const covered = instrument.holes.map(() => 0);
-  const words = wordsOf(text);
+  const words = wordsOf(counted(instrument, handsNamed(instrument, text)));
   if (words.length === 0) return { kind: 'unread', word: text.trim() };
   for (let at = 0; at < words.length; at += 1) {
     const phrase = words.slice(at, at + 2).join(' ');
@@ -75,6 +82,12 @@ export function readHoles(instrument: Instrument, text: string): ReadFingers<Pat
     if (phrase === 'left hand' || phrase === 'right hand') {
       at += 1;
       const hand = phrase.split(' ')[0];
+      if (opened.has(words[at + 1] ?? '')) {
+        // It is said once more that these are open: so they must be.
+        if (instrument.holes.some((hole, index) => covered[index] > 0 && isFrontOf(instrument, hole.finger, hand))) return { kind: 'unread', word: phrase };
+        at += 1;
+        continue;
+      }
       instrument.holes.forEach((hole, index) => {
         const finger = instrument.fingers.find((each) => each.id === hole.finger);
         if (finger?.hand === hand && !finger.thumb) covered[index] = 1;
@@ -82,6 +95,18 @@ export function readHoles(instrument: Instrument, text: string): ReadFingers<Pat
       continue;
     }
     if (ignored.has(words[at])) continue;
+    if (words[at] === 'no' || words[at] === 'not') {
+      const open = readFinger(
+        instrument,
+        words,
+        at + 1,
+        instrument.fingers.map(({ id }) => id),
+      );
+      if (open.kind !== 'read') return open;
+      if (instrument.holes.some((hole, index) => hole.finger === open.value.finger && covered[index] > 0)) return { kind: 'unread', word: words[at] };
+      at += open.value.words;
+      continue;
+    }
     const half = /^([0-7])h$|^(ø)$/.exec(words[at]);
     if (half !== null) {
       const index = holeNumbered(instrument, half[2] === undefined ? Number(half[1]) : 0);
@@ -104,6 +129,55 @@ export function readHoles(instrument: Instrument, text: string): ReadFingers<Pat
   }
   return { kind: 'read', value: covered };
 }
+
+const opened = new Set(['off', 'up', 'open']);
+const numbers: Readonly<Record<string, number>> = { one: 1, two: 2, three: 3, four: 4, five: 5, six: 6, seven: 7 };
+
+const isFrontOf = (instrument: Instrument, finger: FingerId, hand: string): boolean =>
+  instrument.fingers.some((each) => each.id === finger && each.hand === hand && !each.thumb);
+
+/** "Top hand" and "bottom hand" as the hands that they are. */
+function handsNamed(instrument: Instrument, text: string): string {
+  const upper = instrument.fingers.find(({ thumb }) => !thumb)?.hand ?? 'left';
+  const lower = upper === 'left' ? 'right' : 'left';
+  return text
+    .toLowerCase()
+    .replace(/\b(?:top|upper) hand\b/g, `${upper} hand`)
+    .replace(/\b(?:bottom|lower) hand\b/g, `${lower} hand`);
+}
+
+/** "Three fingers" and "the first two" as that many holes from the top in front; "all six" as all. */
+function counted(instrument: Instrument, text: string): string {
+  const front = instrument.holes.filter(({ finger }) => !instrument.fingers.some((each) => each.id === finger && each.thumb)).length;
+  const asHoles = (said: string, number: string): string => {
+    const count = numbers[number] ?? Number(number);
+    if (instrument.family === 'ocarina' || !(count >= 1 && count <= front)) return said;
+    return Array.from({ length: count }, (_, index) => String(index + 1)).join(' ');
+  };
+  return text
+    .replace(/\ball (two|three|four|five|six|seven|\d)\b/g, (said, number: string) => asHoles(said, number))
+    .replace(/\b(?:the )?(?:first |top |upper )?(one|two|three|four|five|six|seven|\d) fingers\b/g, (said, number: string) => asHoles(said, number));
+}
+
+/** "Little finger up, rest down", "just the thumb off", "both small holes open, all else shut": the rest is covered, or the rest is open. */
+function readBesides(instrument: Instrument, text: string): ReadFingers<Pattern> | undefined {
+  const plain = handsNamed(instrument, text).trim();
+  const both =
+    /^(.+?)\s+(up|off|open|down|on|closed|covered|shut)\s*[,;]\s*(?:and\s+)?(?:the\s+)?(?:rest|others|all else|everything else)\s+(up|off|open|down|on|closed|covered|shut)$/.exec(
+      plain,
+    );
+  const alone = /^(?:just|only)\s+(.+?)\s+(up|off|open)$/.exec(plain);
+  const [list, state] = both !== null ? [both[1], both[2]] : [alone?.[1], alone?.[2]];
+  if (list === undefined || state === undefined) return undefined;
+  const isOpen = opened.has(state);
+  if (both !== null && opened.has(both[3]) === isOpen) return { kind: 'unread', word: text.trim() };
+  const named = instrument.family === 'ocarina' && /^(?:both )?(?:small holes|sub-?holes)$/.test(list) ? subHoles(instrument) : readHoles(instrument, list);
+  if (named.kind !== 'read') return named;
+  return { kind: 'read', value: named.value.map((coverage) => (coverage > 0 === isOpen ? 0 : 1)) };
+}
+
+/** The holes that share a finger with the hole beside them. */
+const subHoles = (instrument: Instrument): ReadFingers<Pattern> => ({ kind: 'read', value: instrument.holes.map(({ id, finger }) => (id === finger ? 0 : 1)) });
 
 /** One finger at a place among words, of those that can be meant; `words` counts how many of them name it. */
 export function readFinger(
@@ -155,7 +229,10 @@ function holeNumbered(instrument: Instrument, number: number): number | undefine
 
 /** A row of signs, one for each hole: "X XXO XXXO", "xxx ooo", "●●● ○○○". */
 function signedPattern(instrument: Instrument, text: string): Pattern | undefined {
-  const row = text.replace(/[\s|]/g, '').replace(/[●•x]/g, 'X').replace(/[○o]/g, 'O');
+  const bare = text.replace(/[\s|]/g, '');
+  // Ones and noughts for all holes, which no list of hole numbers is.
+  const isBinary = /^[01]+$/.test(bare) && bare.length === instrument.holes.length;
+  const row = (isBinary ? bare.replace(/1/g, 'X').replace(/0/g, 'O') : bare).replace(/[●•x]/g, 'X').replace(/[○o]/g, 'O');
   if (!/^[XOhH]+$/.test(row) || row.length !== instrument.holes.length) return undefined;
   const pattern = [...row].map((sign, hole) => {
     if (sign === 'X') return 1;

@@ -27,13 +27,18 @@ export interface NamedNote {
 
 /** Reads the name of a note; undefined where it is none. */
 export function readNote(text: string): NamedNote | undefined {
-  const plain = signs.reduce((said, [sign, word]) => said.replace(sign, word), text.trim().toLowerCase()).replace(/^the\s+|^note\s+/, '');
+  const plain = signs
+    .reduce((said, [sign, word]) => said.replace(sign, word), text.trim().toLowerCase())
+    .replace(/[’′]/g, "'")
+    .replace(/\bnat\b\.?/, 'natural')
+    .replace(/^(.*?)\s*\((low|high|top|bottom)\)$/, '$2 $1')
+    .replace(/^the\s+|^note\s+/, '');
   const match = /^(?:(low|high|top|bottom|back|middle)\s+)?([a-g])(\s*flat|b(?=$|\s|\d)|\s*sharp|\s*natural)?(\d|'{1,2})?$/.exec(plain);
   if (match === null) return undefined;
   const [, word, letter, accidental = '', number] = match;
   const sign = accidental.trim() === 'b' ? 'flat' : accidental.trim();
   const name = sign === '' || sign === 'natural' ? letter : `${letter} ${sign}`;
-  return { letter: `${twins[name] ?? name}${sign === 'natural' ? ' natural' : ''}`, octave: word ?? number };
+  return { letter: `${twins[name] ?? name}${sign === 'natural' ? ' natural' : ''}`, octave: word ?? (number?.startsWith("'") === true ? 'high' : number) };
 }
 
 /** The notes of an instrument that a name can mean. */

@@ -45,7 +45,8 @@ export function proofread(instrument: Instrument, text: string, other?: Instrume
 function proofOf(instrument: Instrument, line: string, before: NoteId | undefined, other: Instrument | undefined): Proof {
   const said = line.trim();
   if (said === '') return { kind: 'empty' };
-  const [name, rest] = split(said);
+  const step = /^from\s+(.+?)\s+to\s+(.+?)[\s:,]+((?:lift|raise|take|put|add|lower|close|open|cover|uncover|drop)\b.*)$/i.exec(said);
+  const [name, rest] = step === null ? split(said) : [step[2], `like ${step[1]}, ${step[3]}`];
   const named = readNote(name);
   if (named === undefined) {
     // No note is named: a change from the line before, whose note is then to be found.
@@ -61,8 +62,10 @@ function proofOf(instrument: Instrument, line: string, before: NoteId | undefine
 
 /** The note before a colon, an equals sign, a dash or "is"; without one, as many words from the front as name a note. */
 function split(said: string): readonly [name: string, rest: string] {
-  const match = /^([^:=]{1,24}?)\s*(?::|=|\s[-–]\s|\sis\s)\s*(.*)$/i.exec(said);
+  const match = /^([^:=]{1,24}?)\s*(?:->|→|:|=|\s[-–]\s|\sis\s)\s*(.*)$/i.exec(said);
   if (match !== null) return [match[1], match[2]];
+  const listed = /^([^,]{1,14}),\s*(.*)$/.exec(said);
+  if (listed !== null && readNote(listed[1]) !== undefined) return [listed[1], listed[2]];
   const words = said.split(/\s+/);
   for (const count of [3, 2, 1]) {
     const name = words.slice(0, count).join(' ');
@@ -76,9 +79,10 @@ const isChange = (said: string): boolean => changeWords.test(said);
 
 /** Holes one by one, or a change from a named note. */
 function readFingering(instrument: Instrument, rest: string, before: NoteId | undefined): ReadFingers<Pattern> {
+  const other = fromOther(rest.trim());
   const like =
     /^(?:is\s+)?(?:just\s+)?(?:the same as|same as|like|as for|as|from)\s+(.+?)(?:(?:\s*,\s*|\s+)(?:but|with|and|plus|minus|without|then)\s+(.*)|\s*,\s*(.*))?$/i.exec(
-      rest.trim(),
+      other,
     );
   if (like !== null) {
     const named = readNote(like[1]);
@@ -96,6 +100,12 @@ function readFingering(instrument: Instrument, rest: string, before: NoteId | un
   return readHoles(instrument, rest);
 }
 
+/** "D without the bottom finger" is said as "like D without the bottom finger"; all else stays as it is. */
+function fromOther(rest: string): string {
+  const match = /^(.{1,16}?)\s+(?:without|minus|plus|with|but)\s/i.exec(rest);
+  return match !== null && readNote(match[1]) !== undefined ? `like ${rest}` : rest;
+}
+
 /** Fingers that go off or on, from a pattern. */
 function readChange(instrument: Instrument, from: Pattern, said: string): ReadFingers<Pattern> {
   const words = wordsOf(
@@ -105,7 +115,7 @@ function readChange(instrument: Instrument, from: Pattern, said: string): ReadFi
       .replace(/put (down|on)/g, 'add'),
   );
   const isOff = words.some((word) => ['off', 'lift', 'lifted', 'raise', 'raised', 'open', 'uncover', 'up', 'without', 'minus'].includes(word));
-  const isOn = words.some((word) => ['add', 'added', 'on', 'down', 'close', 'closed', 'lower', 'cover', 'plus', 'drop', 'too', 'also'].includes(word));
+  const isOn = words.some((word) => ['add', 'added', 'on', 'down', 'close', 'closed', 'lower', 'cover', 'plus', 'drop'].includes(word));
   if (isOff === isOn) return { kind: 'unread', word: said.trim() };
   const skipped =
     /^(off|lift|lifted|raise|raised|open|uncover|up|without|minus|add|added|on|down|close|closed|lower|cover|plus|drop|too|also|and|the|your|finger|fingers|hole|holes|with|from|hand)$/;
