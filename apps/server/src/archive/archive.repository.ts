@@ -31,6 +31,8 @@ export class ArchiveRepository {
         `SELECT l.* FROM sheet_line l JOIN sheet s ON s.id = l.sheet_id WHERE s.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
         [studioId],
       );
+      const modelSigns = signs('m', await this.database.of(ModelEntity).find(everything));
+      const modelOf = (id: string): string => modelSigns.get(id) ?? id;
       const studentSigns = signs('s', students);
       const tuneSigns = signs('t', tunes);
       const sheetSigns = signs('p', sheets);
@@ -46,7 +48,7 @@ export class ArchiveRepository {
         })),
         'tunes.json': tunes.map(({ id, instrument, abc, createdAt, updatedAt, deletedAt }) => ({
           sign: signOf(tuneSigns, id),
-          instrument,
+          instrument: modelOf(instrument),
           abc,
           changed: iso(updatedAt),
           created: iso(createdAt),
@@ -56,7 +58,7 @@ export class ArchiveRepository {
           sign: signOf(sheetSigns, sheet.id),
           student: signOf(studentSigns, sheet.studentId),
           tune: sheet.tuneId === null ? null : signOf(tuneSigns, sheet.tuneId),
-          instrument: sheet.instrument,
+          instrument: modelOf(sheet.instrument),
           title: sheet.title,
           note: sheet.note,
           changed: iso(sheet.updatedAt),
@@ -125,6 +127,7 @@ export class ArchiveRepository {
     const { 'students.json': students, 'tunes.json': tunes, 'sheets.json': sheets, 'models.json': models } = content;
     const ids = new Map([...students, ...tunes, ...sheets, ...models].map((each) => [each.sign, randomUUID() as string]));
     const idOf = (sign: string): string => ids.get(sign) as string;
+    const modelOf = (model: string): string => ids.get(model) ?? model;
     await this.insert(
       StudentEntity,
       students.map(({ sign, alias, consent, created, putAway }) => ({
@@ -143,7 +146,7 @@ export class ArchiveRepository {
         ...fieldsOf(entries.get(sign) as ReadEntry),
         id: idOf(sign),
         studioId,
-        instrument,
+        instrument: modelOf(instrument),
         version: 1,
         createdAt: new Date(created),
         updatedAt: new Date(changed),
@@ -157,7 +160,7 @@ export class ArchiveRepository {
         studioId,
         studentId: idOf(student),
         tuneId: tune === null ? null : idOf(tune),
-        instrument,
+        instrument: modelOf(instrument),
         title,
         note,
         version: 1,

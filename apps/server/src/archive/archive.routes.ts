@@ -1,5 +1,5 @@
 import { routes, type ArchiveContent } from '@zelpit/contract';
-import { instrumentById, readBook, ZelpitFault, type BookReading, type ReadEntry } from '@zelpit/core';
+import { instrumentById, readBook, ZelpitFault, type Instrument, type BookReading, type ReadEntry } from '@zelpit/core';
 import { said, type Endpoints } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem } from '../http/problem';
@@ -37,16 +37,21 @@ export function archiveRoutes(endpoints: Endpoints, archive: ArchiveRepository):
 function readTunes(content: ArchiveContent): ReadonlyMap<string, ReadEntry> {
   return new Map(
     content['tunes.json'].map(({ sign, instrument, abc }) => {
-      const [reading, ...others] = readings(instrument, abc);
+      const [reading, ...others] = readings(content, instrument, abc);
       if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this archive (${sign}) cannot be read.`);
       return [sign, { ...reading.entry, abc }];
     }),
   );
 }
 
-function readings(instrument: string, abc: string): readonly BookReading[] {
+/** @throws ZelpitFault `invalid-instrument` for one that is neither in the archive nor known here */
+function instrumentIn(content: ArchiveContent, id: string): Instrument {
+  return content['models.json'].find(({ sign }) => sign === id)?.instrument ?? instrumentById(id);
+}
+
+function readings(content: ArchiveContent, instrument: string, abc: string): readonly BookReading[] {
   try {
-    return [...readBook(instrumentById(instrument), abc, parseAbc, (wanted) => wanted)];
+    return [...readBook(instrumentIn(content, instrument), abc, parseAbc, (wanted) => wanted)];
   } catch (error) {
     if (error instanceof ZelpitFault) return [];
     throw error;
@@ -56,7 +61,7 @@ function readings(instrument: string, abc: string): readonly BookReading[] {
 function checkLines(content: ArchiveContent): void {
   for (const { instrument, lines, title } of content['sheets.json']) {
     try {
-      assertPlayable(instrument, lines);
+      assertPlayable(instrumentIn(content, instrument), lines);
     } catch (error) {
       if (error instanceof ZelpitFault || error instanceof HttpProblem) throw refused(`A line of the sheet “${title}” cannot be played: ${error.message}`);
       throw error;

@@ -29,9 +29,9 @@ async function fill(visitor: Visitor): Promise<void> {
   const [{ id: tuneId }] = (tunes.body as { saved: { id: string }[] }).saved;
   const sheet = { studentId: id, tuneId, instrument: 'practice-chanter', title: 'Week', note: 'Slowly', lines: [line, { ...line, other: 'd' }] };
   await visitor.post('/api/sheets', sheet).expect(201);
-  await visitor.post('/api/sheets', { ...sheet, studentId: gone.id, tuneId: null, title: 'Theirs', lines: [] }).expect(201);
   const model = { instrument: { ...practiceChanter, name: 'Tarn chanter' } };
   const made = (await visitor.post('/api/models', model).expect(201)).body as OwnModel;
+  await visitor.post('/api/sheets', { ...sheet, studentId: gone.id, tuneId: null, instrument: made.id, title: 'Theirs', lines: [] }).expect(201);
   const fingering = { model: made.id, note: 'e', pattern: [1, 1, 1, 0, 1, 1, 0, 0], isFirst: false, isHidden: false, remark: 'soft', forNow: null };
   await visitor.post('/api/fingerings', fingering).expect(201);
   const held = { model: made.id, hands: 'right-on-top', tuning: { kind: 'ratios', ratios: { 'high-g': '16/9' } }, schools: { 'd-throw': 'heavy' } };

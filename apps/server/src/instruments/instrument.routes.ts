@@ -115,6 +115,8 @@ function modelRoutes(endpoints: Endpoints, models: ModelRepository, instruments:
         'In use',
         `${inUse === 1 ? 'One instrument is' : `${inUse} instruments are`} of this model. Choose another model for it first.`,
       );
+    const uses = await models.usesOf(studioId, id);
+    if (uses > 0) throw new HttpProblem(409, 'In use', `${uses} tunes and sheets are for this instrument. Move them to another one first.`);
     const name = await models.remove(studioId, id);
     if (name === undefined) throw notFound('instrument');
     return said(204, undefined, { deed: { did: 'put away', kind: 'model', id, name } });

@@ -1,4 +1,4 @@
-import type { HeldInstrument, OwnModel, Page, PutAway, StudioFingering } from '@zelpit/contract';
+import { tokenHeader, type HeldInstrument, type ImportResult, type OwnModel, type Page, type PutAway, type StudioFingering } from '@zelpit/contract';
 import { instrumentById, practiceChanter } from '@zelpit/core';
 import { addStudio, startTestServer, visit, visitByLink, type TestServer, type Visitor } from '../testing/test-server';
 
@@ -93,6 +93,19 @@ describe('an instrument that somebody plays', () => {
 
 describe('a model of the studio', () => {
   const own = { instrument: { ...practiceChanter, name: 'Tarn chanter', madeFrom: 'practice-chanter' } };
+
+  it('has tunes and sheets of its own, and is kept while they are', async () => {
+    const model = (await ada.post('/api/models', own).expect(201)).body as OwnModel;
+    const abc = 'X:1\nT:Hers\nM:4/4\nL:1/4\nK:HP\nA c e a|\n';
+    const sent = ada.agent.post(`/api/tunes/import?instrument=${model.id}`).set(tokenHeader, ada.token).set('content-type', 'text/plain').send(abc);
+    const [tune] = ((await sent.expect(201)).body as ImportResult).saved;
+    expect(tune.instrument).toBe(model.id);
+    const line = { home: 'c', other: 'e', repetitions: 8, tempo: null, point: '' };
+    const sheet = { studentId: pim, tuneId: tune.id, instrument: model.id, title: 'On Tarn', note: '', lines: [line] };
+    const { id } = (await ada.post('/api/sheets', sheet).expect(201)).body as { id: string };
+    expect((await ada.get(`/api/sheets/${id}/lines.abc`).expect(200)).text).toContain('c e c e');
+    expect(detailOf((await ada.remove(`/api/models/${model.id}`).expect(409)).body)).toContain('2 tunes and sheets are for this instrument');
+  });
 
   it('can be played, and is kept while somebody does', async () => {
     const model = (await ada.post('/api/models', own).expect(201)).body as OwnModel;

@@ -1,5 +1,5 @@
 import type { OwnModel, Page, PageQuery } from '@zelpit/contract';
-import { instruments, type Instrument } from '@zelpit/core';
+import { instrumentById, instruments, type Instrument } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
@@ -46,6 +46,11 @@ export class ModelRepository {
     return (await this.get(studioId, id))?.instrument;
   }
 
+  /** @throws ZelpitFault `invalid-instrument` where there is none of that id */
+  async known(studioId: string, id: string): Promise<Instrument> {
+    return (await this.instrument(studioId, id)) ?? instrumentById(id);
+  }
+
   async add(studioId: string, by: string, instrument: Instrument): Promise<string> {
     const id = randomUUID();
     await this.database.of(ModelEntity).insert({ id, studioId, name: instrument.name, instrument: { ...instrument, id }, madeBy: by, version: 1 });
@@ -58,6 +63,16 @@ export class ModelRepository {
     const { affected } = await this.database.of(ModelEntity).update({ studioId, id, version, deletedAt: IsNull() }, change);
     if (affected === 1) return 'saved';
     return (await this.database.of(ModelEntity).existsBy({ studioId, id })) ? 'stale' : 'missing';
+  }
+
+  /** How many tunes and sheets are for it. */
+  async usesOf(studioId: string, id: string): Promise<number> {
+    const [{ count }] = await this.database.query<{ count: string }>(
+      `SELECT (SELECT count(*) FROM tune WHERE studio_id = $1 AND instrument = $2 AND deleted_at IS NULL)
+            + (SELECT count(*) FROM sheet WHERE studio_id = $1 AND instrument = $2 AND deleted_at IS NULL) AS count`,
+      [studioId, id],
+    );
+    return Number(count);
   }
 
   /** Puts away, and gives the name back; undefined where there is no such model. */

@@ -97,11 +97,12 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   auditRoutes(endpoints, audit);
   const [students, tunes, sheets] = [new StudentRepository(database), new TuneRepository(database), new SheetRepository(database)];
   studentRoutes(endpoints, students, account.links, config.address);
-  tuneRoutes(endpoints, tunes);
-  sheetRoutes(endpoints, sheets, students, tunes);
+  const models = new ModelRepository(database);
+  tuneRoutes(endpoints, tunes, models);
+  sheetRoutes(endpoints, sheets, students, tunes, models);
   instrumentRoutes(endpoints, {
     instruments: new InstrumentRepository(database),
-    models: new ModelRepository(database),
+    models,
     fingerings: new FingeringRepository(database),
     students,
   });

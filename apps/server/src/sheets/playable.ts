@@ -1,10 +1,9 @@
 import type { SheetLineInput } from '@zelpit/contract';
-import { instrumentById, noteOf } from '@zelpit/core';
+import { noteOf, type Instrument } from '@zelpit/core';
 import { HttpProblem } from '../http/problem';
 
 /** A line must be two different notes of its instrument. @throws ZelpitFault `unknown-note` */
-export function assertPlayable(instrumentId: string, lines: readonly Pick<SheetLineInput, 'home' | 'other'>[]): void {
-  const instrument = instrumentById(instrumentId);
+export function assertPlayable(instrument: Instrument, lines: readonly Pick<SheetLineInput, 'home' | 'other'>[]): void {
   for (const { home, other } of lines) {
     const name = noteOf(instrument, home).schoolName;
     noteOf(instrument, other);

@@ -1,8 +1,9 @@
 import { codeSchema, routes, type SheetDetail } from '@zelpit/contract';
-import { instrumentById, linesAsAbc } from '@zelpit/core';
+import { linesAsAbc } from '@zelpit/core';
 import { said, idOf, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
+import type { ModelRepository } from '../instruments/model.repository';
 import type { StudentRepository } from '../students/student.repository';
 import type { TuneRepository } from '../tunes/tune.repository';
 import { assertPlayable } from './playable';
@@ -10,7 +11,7 @@ import type { SheetRepository, SheetScope } from './sheet.repository';
 
 const scopeOf = ({ studioId, studentId }: Visitor): SheetScope => ({ studioId, studentId });
 
-export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, students: StudentRepository, tunes: TuneRepository): void {
+export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, students: StudentRepository, tunes: TuneRepository, models: ModelRepository): void {
   const sheetOr404 = async (scope: SheetScope, id: string): Promise<SheetDetail> => {
     const sheet = await sheets.get(scope, id);
     if (sheet === undefined) throw notFound('sheet');
@@ -22,7 +23,7 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
   endpoints.serve(routes.addSheet, async ({ visitor: { studioId }, body }) => {
     if (!(await students.has(studioId, body.studentId))) throw notFound('student');
     if (body.tuneId !== null && !(await tunes.has(studioId, body.tuneId))) throw notFound('tune');
-    assertPlayable(body.instrument, body.lines);
+    assertPlayable(await models.known(studioId, body.instrument), body.lines);
     const id = await sheets.add(studioId, body);
     return said(201, await sheetOr404({ studioId }, id), { deed: { did: 'added', kind: 'sheet', id, name: body.title } });
   });
@@ -33,7 +34,7 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
     const id = idOf(request, 'sheet');
     const instrument = await sheets.instrumentOf(studioId, id);
     if (instrument === undefined) throw notFound('sheet');
-    assertPlayable(instrument, body.lines);
+    assertPlayable(await models.known(studioId, instrument), body.lines);
     const outcome = await sheets.save(studioId, id, body);
     if (outcome === 'missing') throw notFound('sheet');
     if (outcome === 'stale') throw changedElsewhere('This sheet was');
@@ -43,7 +44,7 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
   endpoints.serve(routes.linesOfSheet, async ({ request, visitor }) => {
     const sheet = await sheetOr404(scopeOf(visitor), idOf(request, 'sheet'));
     const name = `${fileNameOf(sheet.title, 'lines')}.abc`;
-    return said(200, linesAsAbc(instrumentById(sheet.instrument), sheet.title, sheet.lines), { fileName: name });
+    return said(200, linesAsAbc(await models.known(visitor.studioId, sheet.instrument), sheet.title, sheet.lines), { fileName: name });
   });
 
   endpoints.serve(routes.putSheetAway, async ({ request, visitor: { studioId } }) => {

@@ -1,9 +1,10 @@
 import { routes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
-import { instrumentById, readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
+import { readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
 import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
 import { moveAbc, parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
+import type { ModelRepository } from '../instruments/model.repository';
 import type { TuneRepository } from './tune.repository';
 
 /** Tunes read before the server turns to other requests. */
@@ -21,7 +22,7 @@ async function readGently(instrument: Instrument, text: string, choose?: (wanted
   return readings;
 }
 
-export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
+export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: ModelRepository): void {
   const tuneOr404 = async (studioId: string, id: string): Promise<TuneDetail> => {
     const tune = await tunes.get(studioId, id);
     if (tune === undefined) throw notFound('tune');
@@ -33,7 +34,7 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
   endpoints.serve(routes.tune, async ({ request, visitor }) => said(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
 
   endpoints.serve(routes.bringTunes, async ({ request, visitor, query }) => {
-    const instrument = instrumentById(query.instrument);
+    const instrument = await models.known(visitor.studioId, query.instrument);
     const text = Buffer.isBuffer(request.body) ? decodeText(request.body) : '';
     const readings = await readGently(instrument, text);
     const good: ReadEntry[] = [];
@@ -49,7 +50,7 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository): void {
   });
 
   const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof routes.saveTune>> => {
-    const instrument = instrumentById(moved ?? (await tuneOr404(studioId, id)).instrument);
+    const instrument = await models.known(studioId, moved ?? (await tuneOr404(studioId, id)).instrument);
     // Whoever moved it to an instrument meant that one, whatever the key says.
     const readings = await readGently(instrument, abc, (wanted) => wanted);
     const [reading] = readings;

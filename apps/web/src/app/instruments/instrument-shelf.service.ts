@@ -9,8 +9,8 @@ import {
   type OwnModel,
   type StudioFingering,
 } from '@zelpit/contract';
-import { asPlayed, instruments, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
-import { forkJoin, map, tap, type Observable } from 'rxjs';
+import { asPlayed, instrumentById, instruments, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
+import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../api/api.service';
 
 /** A model with its name among others: "soprano recorder, German". */
@@ -23,6 +23,7 @@ const replaced = <T extends { readonly id: string }>(all: readonly T[], one: T):
 @Injectable({ providedIn: 'root' })
 export class InstrumentShelf {
   private readonly api = inject(ApiService);
+  private underway: Observable<void> | undefined;
 
   readonly held = signal<readonly HeldInstrument[]>([]);
   readonly ownModels = signal<readonly OwnModel[]>([]);
@@ -46,6 +47,21 @@ export class InstrumentShelf {
         this.isLoaded.set(true);
       }),
     );
+  }
+
+  /** Everything, fetched once. */
+  ready(): Observable<void> {
+    if (this.isLoaded()) return of(undefined);
+    this.underway ??= this.load().pipe(
+      finalize(() => (this.underway = undefined)),
+      shareReplay(1),
+    );
+    return this.underway;
+  }
+
+  /** A model that is here; the practice chanter stands in for one that is not, and before they were fetched. */
+  known(id: string | undefined): Instrument {
+    return this.model(id ?? '') ?? instrumentById('practice-chanter');
   }
 
   model(id: string): Instrument | undefined {

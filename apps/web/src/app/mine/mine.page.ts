@@ -1,9 +1,10 @@
 import { Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { instrumentById, lineTitle } from '@zelpit/core';
+import { lineTitle } from '@zelpit/core';
 import type { SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
 import { saidBy } from '../api/api.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { PainCautionComponent } from '../lines/pain-caution.component';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
@@ -58,6 +59,7 @@ import { SheetsService } from '../sheets/sheets.service';
   `,
 })
 export class MinePage {
+  private readonly shelf = inject(InstrumentShelf);
   private readonly service = inject(SheetsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
@@ -84,7 +86,7 @@ export class MinePage {
   }
 
   protected titleOf(sheet: SheetDetail, line: { home: string; other: string }): string {
-    return lineTitle(instrumentById(sheet.instrument), line);
+    return lineTitle(this.shelf.known(sheet.instrument), line);
   }
 
   protected leave(): void {

@@ -1,8 +1,9 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { describedLine, instrumentById, lineBeats } from '@zelpit/core';
+import { describedLine, lineBeats } from '@zelpit/core';
 import type { OpenedLine } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { LinePlayer } from '../lines/line-player.service';
 import { SheetsService } from '../sheets/sheets.service';
 import { KeyService } from '../shell/key.service';
@@ -19,6 +20,7 @@ const mostPills = 12;
   templateUrl: './runner.page.html',
 })
 export class RunnerPage implements OnDestroy {
+  private readonly shelf = inject(InstrumentShelf);
   private readonly sheets = inject(SheetsService);
   private readonly player = inject(LinePlayer);
   private readonly router = inject(Router);
@@ -35,7 +37,7 @@ export class RunnerPage implements OnDestroy {
   private readonly drawing = viewChild<ElementRef<HTMLElement>>('drawing');
   private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-  protected readonly instrument = computed(() => instrumentById(this.opened()?.instrument ?? 'practice-chanter'));
+  protected readonly instrument = computed(() => this.shelf.known(this.opened()?.instrument));
   protected readonly described = computed(() => {
     const opened = this.opened();
     return opened === undefined ? undefined : describedLine(this.instrument(), opened.line);

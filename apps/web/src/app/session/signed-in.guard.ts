@@ -1,5 +1,7 @@
 import { inject } from '@angular/core';
 import { Router, type CanActivateChildFn } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { SessionService } from './session.service';
 
 /** Who may see a page: everyone who is signed in where nothing is said. Students see only what says so. */
@@ -8,12 +10,25 @@ export interface PageData {
   readonly forOwners?: true;
 }
 
+/** A page is not kept waiting longer than this for the instruments. */
+const patienceMs = 1500;
+let lastStudio: string | undefined;
+
+const ready = (shelf: InstrumentShelf): Promise<unknown> =>
+  Promise.race([firstValueFrom(shelf.ready()).catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patienceMs))]);
+
 /** Leads to the sign-in, and from there back to where one wanted to go; to a first studio where there is none. */
 export const signedIn: CanActivateChildFn = async (route, state) => {
   const router = inject(Router);
   const session = inject(SessionService);
+  const shelf = inject(InstrumentShelf);
   const loaded = await session.load().catch(() => undefined);
   if (loaded?.isNew === true) return router.createUrlTree(['/new-studio']);
+  const studio = loaded?.signedIn?.studio.id;
+  // Another studio than before in this window: nothing of the first may stay on the page.
+  if (studio !== undefined && lastStudio !== undefined && studio !== lastStudio) location.assign(state.url);
+  lastStudio = studio ?? lastStudio;
+  if (studio !== undefined) await ready(shelf);
   const data = route.data as PageData;
   switch (loaded?.signedIn?.role) {
     case undefined:

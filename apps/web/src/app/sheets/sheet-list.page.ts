@@ -99,7 +99,7 @@ export class SheetListPage {
     if (student === undefined) return;
     this.isBusy.set(true);
     const title = `Practice for ${student.alias}`.slice(0, 120);
-    this.service.add({ studentId: student.id, tuneId: null, instrument: this.state.builtInModel().id, title, note: '', lines: [] }).subscribe({
+    this.service.add({ studentId: student.id, tuneId: null, instrument: this.state.model().id, title, note: '', lines: [] }).subscribe({
       next: (sheet) => void this.router.navigate(['/sheets', sheet.id]),
       error: (error: unknown) => {
         this.isBusy.set(false);

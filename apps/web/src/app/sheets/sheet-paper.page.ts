@@ -1,8 +1,8 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { instrumentById } from '@zelpit/core';
 import type { SheetDetail } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { fileNameOf, saveFile } from '../files/save-file';
 import { signsWithoutFont } from '../paper/font-runs';
 import type { SheetOnPaper } from '../paper/paper-layout';
@@ -56,6 +56,7 @@ const storageKey = 'zelpit.paper';
   `,
 })
 export class SheetPaperPage implements OnDestroy {
+  private readonly shelf = inject(InstrumentShelf);
   private readonly sheets = inject(SheetsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
@@ -72,7 +73,7 @@ export class SheetPaperPage implements OnDestroy {
   protected readonly onPaper = computed((): SheetOnPaper | undefined => {
     const sheet = this.sheet();
     if (sheet === undefined) return undefined;
-    const instrument = instrumentById(sheet.instrument);
+    const instrument = this.shelf.forStudent(this.shelf.known(sheet.instrument), sheet.student.id);
     const changed = new Date(sheet.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
     const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, changed].join(', ');
     return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines };

@@ -1,8 +1,9 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { expectedMinutes, instrumentById, lineTitle, plannedLine } from '@zelpit/core';
+import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
 import { saidBy } from '../api/api.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { fileNameOf, saveFile } from '../files/save-file';
 import { LinePlayer } from '../lines/line-player.service';
 import { LineStripComponent } from '../lines/line-strip.component';
@@ -40,6 +41,7 @@ import { SheetsService } from './sheets.service';
   providers: [SheetEditor],
 })
 export class SheetPage implements OnDestroy {
+  private readonly shelf = inject(InstrumentShelf);
   private readonly sheets = inject(SheetsService);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
@@ -49,7 +51,7 @@ export class SheetPage implements OnDestroy {
   readonly id = input.required<string>();
   protected readonly chosen = signal('');
   protected readonly spoken = signal('');
-  protected readonly instrument = computed(() => instrumentById(this.editor.stored()?.instrument ?? 'practice-chanter'));
+  protected readonly instrument = computed(() => this.shelf.forStudent(this.shelf.known(this.editor.stored()?.instrument), this.editor.stored()?.student.id));
   protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
   protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
   protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));

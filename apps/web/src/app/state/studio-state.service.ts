@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { instrumentById, instruments, type Instrument } from '@zelpit/core';
+import { instrumentById, type Instrument } from '@zelpit/core';
 import { studentLinkSchema, studentSchema, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
 import { forkJoin, map, of, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
@@ -55,17 +55,13 @@ export class StudioState {
   readonly instrument = computed(() => this.inHand().instrument);
   readonly instrumentSaid = computed(() => this.inHand().held?.name ?? nameOf(this.instrument()));
 
-  /** The built-in model that the instrument in hand is, or was made from. */
-  readonly builtInModel = computed(() => {
-    const { id, madeFrom } = this.instrument();
-    return instruments.find((each) => each.id === id || each.id === madeFrom) ?? instrumentById('practice-chanter');
-  });
+  /** The model that the instrument in hand is of. */
+  readonly model = computed(() => this.shelf.known(this.instrument().id));
 
   /** Students and instruments, fetched once. */
   ready(): Observable<void> {
-    const shelf = this.shelf.isLoaded() ? of(undefined) : this.shelf.load();
     const students = this.hasStudents() || this.isOfStudent() ? of(undefined) : this.loadStudents();
-    return forkJoin([shelf, students]).pipe(map(() => undefined));
+    return forkJoin([this.shelf.ready(), students]).pipe(map(() => undefined));
   }
 
   chooseInstrument(choice: string): void {

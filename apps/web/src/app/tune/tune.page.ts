@@ -1,7 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { instrumentById, instruments, placePhrase, tenMinuteSheet, type Articulation, troubleWeight, type TuneChange } from '@zelpit/core';
+import { placePhrase, tenMinuteSheet, type Articulation, troubleWeight, type TuneChange } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
@@ -86,8 +86,8 @@ export class TunePage implements OnDestroy {
     return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change);
   });
 
-  protected readonly instrumentChoices = instruments.map((each): Choice<string> => ({ value: each.id, said: nameOf(each) }));
-  protected readonly instrumentSaid = computed(() => nameOf(instrumentById(this.editor.draft()?.instrument ?? 'practice-chanter')));
+  protected readonly instrumentChoices = computed(() => this.shelf.models().map((each): Choice<string> => ({ value: each.id, said: nameOf(each) })));
+  protected readonly instrumentSaid = computed(() => nameOf(this.shelf.known(this.editor.draft()?.instrument)));
   protected readonly articulations = articulations;
   protected readonly articulationSaid = computed(() => {
     const opened = this.opened();
@@ -148,7 +148,7 @@ export class TunePage implements OnDestroy {
     effect(() => {
       const draft = this.editor.draft();
       // For whom and how it is played are part of what is taken apart.
-      const family = instrumentById(draft?.instrument ?? 'practice-chanter').family;
+      const family = this.shelf.known(draft?.instrument).family;
       this.articulation.of(family);
       this.state.student();
       if (!this.shelf.isLoaded()) return;

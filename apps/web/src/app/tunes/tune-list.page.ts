@@ -1,10 +1,9 @@
 import { Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { instruments } from '@zelpit/core';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
-import { nameOf } from '../instruments/instrument-shelf.service';
+import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { NoticeService } from '../shell/notice.service';
@@ -23,6 +22,7 @@ import { TunesService } from './tunes.service';
 export class TuneListPage {
   private readonly service = inject(TunesService);
   private readonly notices = inject(NoticeService);
+  private readonly shelf = inject(InstrumentShelf);
   private readonly state = inject(StudioState);
   private readonly picker = viewChild<ElementRef<HTMLInputElement>>('picker');
 
@@ -36,13 +36,13 @@ export class TuneListPage {
   protected readonly search = signal('');
   protected pasted = '';
   /** For which instrument what comes in is read: the one in hand. */
-  protected readonly targetSaid = computed(() => nameOf(this.state.builtInModel()));
+  protected readonly targetSaid = computed(() => nameOf(this.state.model()));
   /** Tunes of one instrument only; empty for all. */
   protected readonly only = signal('');
-  protected readonly onlySaid = computed(() => (this.only() === '' ? 'every instrument' : instrumentName(this.only())));
+  protected readonly onlySaid = computed(() => (this.only() === '' ? 'every instrument' : this.nameOf(this.only())));
   protected readonly onlyChoices = computed((): readonly Choice<string>[] => {
     const ids = [...new Set((this.tunes() ?? []).map(({ instrument }) => instrument))];
-    return [{ value: '', said: 'every instrument' }, ...ids.map((id) => ({ value: id, said: instrumentName(id) }))];
+    return [{ value: '', said: 'every instrument' }, ...ids.map((id) => ({ value: id, said: this.nameOf(id) }))];
   });
 
   protected readonly groups = computed(() => {
@@ -71,8 +71,12 @@ export class TuneListPage {
     });
   }
 
+  private nameOf(id: string): string {
+    return nameOf(this.shelf.known(id));
+  }
+
   protected instrumentOf({ instrument }: TuneSummary): string {
-    return instrument === 'practice-chanter' ? '' : instrumentName(instrument);
+    return instrument === 'practice-chanter' ? '' : this.nameOf(instrument);
   }
 
   protected pickFile(): void {
@@ -129,7 +133,7 @@ export class TuneListPage {
     this.isBusy.set(true);
     this.importFault.set('');
     this.result.set(undefined);
-    this.service.bringIn(file, this.state.builtInModel().id).subscribe({
+    this.service.bringIn(file, this.state.model().id).subscribe({
       next: (result) => {
         this.result.set(result);
         this.isBusy.set(false);
@@ -146,5 +150,3 @@ export class TuneListPage {
     });
   }
 }
-
-const instrumentName = (id: string): string => nameOf(instruments.find((each) => each.id === id) ?? { name: id });

@@ -1,7 +1,7 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { instrumentById } from '@zelpit/core';
 import { saidBy } from '../api/api.service';
+import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { ConflictComponent } from '../saving/conflict.component';
 import { UndoComponent } from '../saving/undo.component';
 import { Engraver } from '../score/engraver.service';
@@ -69,6 +69,7 @@ const quietMs = 400;
 })
 export class TuneTextPage {
   private readonly engraver = inject(Engraver);
+  private readonly shelf = inject(InstrumentShelf);
   private readonly notices = inject(NoticeService);
   protected readonly editor = inject(TuneEditor);
 
@@ -111,7 +112,7 @@ export class TuneTextPage {
 
   private async read(abc: string): Promise<void> {
     const parse = await this.engraver.parser();
-    const instrument = instrumentById(this.editor.draft()?.instrument ?? 'practice-chanter');
+    const instrument = this.shelf.known(this.editor.draft()?.instrument);
     if (this.editor.draft()?.abc === abc) this.found.set(textFaults(instrument, abc, parse));
   }
 }

@@ -12,7 +12,6 @@ import {
 } from '@zelpit/contract';
 import {
   changesOfTune,
-  instrumentById,
   isTongued,
   moveThatHelps,
   readTune,
@@ -24,7 +23,7 @@ import {
   type TuneChange,
   type TuneChanges,
 } from '@zelpit/core';
-import { forkJoin, from, map, of, switchMap, type Observable } from 'rxjs';
+import { forkJoin, from, map, switchMap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../api/api.service';
 import { OutgoingService } from '../saving/outgoing.service';
 import { InstrumentShelf } from '../instruments/instrument-shelf.service';
@@ -64,7 +63,7 @@ export class TunesService {
 
   /** A tune's text taken apart, for its instrument as the student in hand plays it. */
   takeApart(detail: TuneDetail): Observable<OpenedTune> {
-    const instrument = this.shelf.forStudent(instrumentById(detail.instrument), this.state.student()?.id);
+    const instrument = this.shelf.forStudent(this.shelf.known(detail.instrument), this.state.student()?.id);
     const articulation = this.articulation.of(instrument.family);
     return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, instrument, articulation, readTune(instrument, parsed))));
   }
@@ -76,7 +75,7 @@ export class TunesService {
 
   /** The instruments of the studio, fetched once. */
   shelved(): Observable<unknown> {
-    return this.shelf.isLoaded() ? of(undefined) : this.shelf.load();
+    return this.shelf.ready();
   }
 
   bringIn(file: Blob, instrument: string): Observable<ImportResult> {
