@@ -36,32 +36,59 @@ async function visitor(viewport, colorScheme) {
 const shoot = (page, name, options = {}) => page.screenshot({ path: join(folder, `${name}.png`), ...options });
 
 try {
-  const maker = await visitor(desk, 'light');
-  await maker.page.goto(`${server.address}/students`);
-  await maker.page.getByRole('button', { name: 'Put away Wren' }).click();
-  await maker.page.getByRole('button', { name: 'Undo' }).waitFor();
   const { page, places, open } = await visitor(desk, 'light');
   for (const [name, path] of [
     ['tunes', '/tunes'],
     ['tune', `/tunes/${places.tune}`],
-    ['tune-text', `/tunes/${places.tune}/text`],
     ['lines', `/tunes/${places.tune}/lines?ten=1`],
     ['sheets', '/sheets'],
     ['sheet', `/sheets/${places.sheet}`],
     ['students', '/students'],
-    ['places', '/places'],
-    ['put-away', '/put-away'],
-    ['practice', '/practice'],
-    ['studio', '/studio'],
+    ['instruments', '/instruments'],
   ]) {
     await open(path);
     await shoot(page, name);
   }
-  await page.addInitScript("localStorage.setItem('zelpit.chart', 'recorder-soprano-baroque'); localStorage.setItem('zelpit.model.recorder', 'yes');");
+  const choose = async (purpose, name) => {
+    await page.getByRole('button', { name: new RegExp(`^${purpose}: `) }).click();
+    await page.getByRole('menuitem', { name, exact: true }).click();
+  };
   await open('/charts');
+  await choose('Student', 'Oda');
   await page.getByRole('button', { name: 'high D', exact: true }).click();
   await page.waitForTimeout(still);
   await shoot(page, 'chart');
+  await open('/charts/handout');
+  await choose('Instrument', 'alto ocarina in C, split sub-holes');
+  await page.getByRole('button', { name: 'None' }).click();
+  for (const note of ['C', 'D', 'E', 'F', 'G', 'A', 'B flat', 'high C']) await page.getByRole('button', { name: note, exact: true }).click();
+  await page.waitForTimeout(still);
+  await page.locator('svg.sheet-page').screenshot({ path: join(folder, 'handout.png') });
+  await open('/charts/compare');
+  await choose('First instrument', 'pipe chanter');
+  await page.waitForTimeout(still);
+  await shoot(page, 'compare');
+  await open('/charts/finder');
+  await choose('Instrument', 'whistle in D');
+  for (const which of ['Note before', 'Note after']) await choose(which, 'A');
+  await choose('Ranked', 'the easiest first');
+  await page.waitForTimeout(still);
+  await shoot(page, 'finder');
+  await open('/charts/proof');
+  await page
+    .getByLabel("The handout's lines")
+    .fill('G: 1 2 3\nA = top two fingers\nlift the ring finger\nE: like D with the ring finger off\nF: xxx xoo\nC nat: o x x o o o');
+  await page.waitForTimeout(still);
+  await shoot(page, 'proof');
+  await open('/workshop');
+  await page.getByRole('button', { name: 'Copy it' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Tarn chanter');
+  await page.getByLabel('Holes of fingering 3').fill('XXXXXXXO');
+  await page.getByLabel('Holes of fingering 3').press('Tab');
+  await page.evaluate('window.scrollTo(0, 0)');
+  await page.waitForTimeout(still);
+  await shoot(page, 'workshop');
+  await page.getByRole('button', { name: 'Undo' }).click();
   await open(`/sheets/${places.sheet}`);
   const other = await page.context().newPage();
   await other.goto(page.url());
@@ -96,12 +123,6 @@ try {
     }
     await shoot(runner.page, `runner-${colorScheme}`);
   }
-  const out = await browser.newContext({ viewport: desk });
-  const first = await out.newPage();
-  await first.goto(`${server.address}/sign-in`);
-  await first.getByRole('button', { name: 'Sign in to the demo' }).waitFor();
-  await first.waitForTimeout(still);
-  await shoot(first, 'sign-in');
 } finally {
   await browser.close();
   await server.stop();

@@ -64,7 +64,7 @@ import { coverPath, handoutLayout, handoutMargin } from './handout-layout';
           >
             {{ note.name }}
           </svg:text>
-          @if (note.small !== note.name) {
+          @if (note.small !== '') {
             <svg:text
               [attr.x]="note.x"
               [attr.y]="note.nameY + drawn().smallSize * 1.05"

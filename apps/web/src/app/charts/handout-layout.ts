@@ -59,7 +59,8 @@ const shares = { radius: 0.38, name: 0.78, small: 0.42, label: 0.46, column: 1.7
 export function handoutLayout(instrument: Instrument, notes: readonly NoteId[], settings: HandoutSettings): Handout {
   const inner = { width: settings.width - 2 * handoutMargin, height: settings.height - handoutTop - foot };
   const count = instrument.holes.length;
-  const labelWide = settings.names === 'both' ? 6.2 : 4.6;
+  const isLong = settings.names === 'both' || hasSubHoles(instrument);
+  const labelWide = isLong && settings.names !== 'holes' ? 6.4 : 4.6;
   const pitchFor = (columns: number): number => {
     const rows = Math.ceil(notes.length / columns);
     const across = inner.width / (labelWide * shares.label + columns * shares.column);
@@ -85,7 +86,8 @@ export function handoutLayout(instrument: Instrument, notes: readonly NoteId[], 
         x,
         nameY: top(row) - 0.62 * pitch,
         name: note.writtenName,
-        small: note.schoolName,
+        // What its written name does not say: the octave.
+        small: /^[A-G]/.test(note.schoolName) ? '' : note.schoolName,
         body: { y: top(row) - 0.12 * pitch, height: (count + 0.24) * pitch },
         holes: pattern.map((coverage, hole) => ({
           x,
@@ -108,6 +110,9 @@ export function handoutLayout(instrument: Instrument, notes: readonly NoteId[], 
     labelSize: shares.label * pitch,
   };
 }
+
+/** True where a finger covers two holes. */
+const hasSubHoles = ({ holes }: Instrument): boolean => new Set(holes.map(({ finger }) => finger)).size < holes.length;
 
 /** A hole's name on paper: its finger, its number, or both. */
 function labelOf(instrument: Instrument, index: number, names: LaneNames): string {
