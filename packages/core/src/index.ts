@@ -9,4 +9,5 @@ export * from './pitch';
 export * from './plan';
 export * from './proof';
 export * from './sound';
+export * from './timing';
 export * from './tune';

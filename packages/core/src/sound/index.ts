@@ -3,3 +3,4 @@ export { playNotes, type PlayedNote, type PlaySettings } from './play-tune';
 export { levelCap, renderTimeline, type RenderSettings } from './render';
 export type { Click, StepRole, Timeline, TimelineStep } from './timeline';
 export { heldTone } from './held-tone';
+export { changeTimeline, type ChangePlay } from './play-change';

@@ -1,0 +1,77 @@
+import { heardFrom, tablePitch } from '../acoustics';
+import type { Change } from '../change';
+import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
+
+/**
+ * What a pattern between two notes is to the ear. `low`: more than 50 cents under both. `same`: within 35 cents of one of them, no fault by itself.
+ * `run`: within 40 cents of a charted note strictly between. `between`: between them, near no charted note. `over-open`: all lifts done and no lower
+ * done, in a cross, heard as the gap. `above`: higher than both otherwise.
+ */
+export type SoundClass = 'over-open' | 'low' | 'same' | 'run' | 'between' | 'above';
+
+export const soundClasses: readonly SoundClass[] = ['over-open', 'low', 'same', 'run', 'between', 'above'];
+
+/** A pattern on the way from one note to another. */
+export interface InBetweenSound {
+  readonly pattern: Pattern;
+  readonly kind: SoundClass;
+  /** In Hz at the instrument's usual tuning. */
+  readonly hertz: number;
+  /** The charted note that it is nearest to. */
+  readonly note: NoteId;
+  readonly isSteady: boolean;
+  /** Over plausible geometries, in cents. */
+  readonly spread: number;
+}
+
+const [underBoth, nearEnd, nearCharted] = [50, 35, 40];
+const centsOf = (one: number, other: number): number => 1200 * Math.log2(one / other);
+
+/** The pattern in which the movers of a mask have moved; a mover's bit is its place in `movers`. */
+export function patternAt(instrument: Instrument, change: Change, mask: number): Pattern {
+  const moved = new Set(change.movers.filter((_, index) => (mask >> index) & 1).map(({ finger }) => finger));
+  return change.fromPattern.map((coverage, hole) => (moved.has(instrument.holes[hole].finger) ? change.toPattern[hole] : coverage));
+}
+
+/** Every pattern of a change by its mask: 0 is the note before, the last one the note after. */
+export function inBetweenSounds(instrument: Instrument, change: Change): readonly InBetweenSound[] {
+  const { movers, register } = change;
+  const ends = [change.fromPattern, change.toPattern].map((pattern, index) => endPitch(instrument, index === 0 ? change.from : change.to, pattern));
+  const lifts = movers.reduce((mask, { direction }, index) => (direction === 'lift' ? mask | (1 << index) : mask), 0);
+  return Array.from({ length: 2 ** movers.length }, (_, mask): InBetweenSound => {
+    const pattern = patternAt(instrument, change, mask);
+    const heard = heardFrom(instrument, pattern, { register });
+    const hertz = tableOr(instrument, pattern, register, heard.pitch);
+    const isOverOpen = change.kind === 'cross' && mask === lifts;
+    return {
+      pattern,
+      hertz,
+      note: heard.note,
+      isSteady: heard.isSteady,
+      spread: heard.spread,
+      kind: isOverOpen ? 'over-open' : classOf(instrument, change, ends, hertz),
+    };
+  });
+}
+
+/** Pitch of a note in its fingers: the model's where there is one without registers, so that in-between sounds are measured with one rule. */
+function endPitch(instrument: Instrument, note: NoteId, pattern: Pattern): number {
+  return tableOr(instrument, pattern, undefined, soundingPitch(instrument, note));
+}
+
+function tableOr(instrument: Instrument, pattern: Pattern, register: number | undefined, otherwise: number): number {
+  return register === undefined ? (tablePitch(instrument, pattern)?.hertz ?? otherwise) : otherwise;
+}
+
+function classOf(instrument: Instrument, { from, to }: Change, ends: readonly number[], hertz: number): SoundClass {
+  const [lower, upper] = [Math.min(...ends), Math.max(...ends)];
+  if (centsOf(hertz, lower) < -underBoth) return 'low';
+  if (ends.some((end) => Math.abs(centsOf(hertz, end)) <= nearEnd)) return 'same';
+  const isBetween = (pitch: number): boolean => pitch > lower && pitch < upper;
+  const isRun = instrument.notes.some(({ id }) => {
+    const charted = soundingPitch(instrument, id);
+    return id !== from && id !== to && isBetween(charted) && Math.abs(centsOf(hertz, charted)) <= nearCharted;
+  });
+  if (isRun) return 'run';
+  return isBetween(hertz) || hertz < lower ? 'between' : 'above';
+}

@@ -1,0 +1,20 @@
+export { difficultyOf, type Difficulty, type DifficultyTerm } from './difficulty';
+export { difficultyWeights } from './difficulty.data';
+export { steppedSounds, type HeardStep } from './heard-steps';
+export { inBetweenSounds, patternAt, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
+export { normalFrom, seededRandom } from './seeded-random';
+export {
+  addDurations,
+  audibleMs,
+  bestLead,
+  drawMoments,
+  exactRisk,
+  levels,
+  normalBelow,
+  simulatedRisk,
+  type ChangeRisk,
+  type ClassRisk,
+  type LeadWeights,
+  type Level,
+  type TimingParameters,
+} from './timing-model';

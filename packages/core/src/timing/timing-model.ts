@@ -1,0 +1,208 @@
+import { ZelpitFault } from '../fault';
+import type { Change, Mover } from '../change';
+import type { FingerId, Instrument } from '../fingering';
+import { inBetweenSounds, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
+import { normalFrom } from './seeded-random';
+
+/** How a player's fingers keep together. Times in ms. */
+export interface TimingParameters {
+  /** Standard deviation of a finger's moment. */
+  readonly sigma: number;
+  /** Own deviations of single fingers, where they were set or fitted. */
+  readonly sigmaOf?: Readonly<Partial<Record<FingerId, number>>>;
+  /** How much a finger comes late by itself; negative is early. */
+  readonly biasOf?: Readonly<Partial<Record<FingerId, number>>>;
+  /** Correlation within a hand, 0 to 1; the thumb belongs to its hand. */
+  readonly rho: number;
+  /** How much earlier lifts are meant than landings. */
+  readonly lead: number;
+}
+
+/** A beginner's deviation is about 25 ms, a fluent player's about 8. */
+export const levels = {
+  beginner: { sigma: 25, rho: 0.5, lead: 0 },
+  learner: { sigma: 15, rho: 0.5, lead: 0 },
+  fluent: { sigma: 8, rho: 0.5, lead: 0 },
+} as const satisfies Readonly<Record<string, TimingParameters>>;
+export type Level = keyof typeof levels;
+
+/** Shorter than this, a sound between two notes is not heard as one, in ms. */
+export const audibleMs = 10;
+
+/** What one class of sounds does in a change. */
+export interface ClassRisk {
+  /** That it sounds for longer than 10 ms in all. */
+  readonly probability: number;
+  /** Mean length in all, in ms. */
+  readonly meanMs: number;
+}
+
+export type ChangeRisk = Readonly<Record<SoundClass, ClassRisk>>;
+
+/** @throws ZelpitFault `out-of-range` for a deviation outside 0 to 200 ms, a correlation outside 0 to 1, a lead beyond 200 ms either way */
+export function assertTiming({ sigma, sigmaOf = {}, rho, lead }: TimingParameters): void {
+  const isIn = (value: number, low: number, high: number): boolean => value >= low && value <= high;
+  const deviations = [sigma, ...Object.values(sigmaOf).filter((value) => value !== undefined)];
+  if (!deviations.every((value) => isIn(value, 0, 200)) || !isIn(rho, 0, 1) || !isIn(lead, -200, 200))
+    throw new ZelpitFault('out-of-range', 'A timing has deviations of 0 to 200 ms, a correlation of 0 to 1 and a lead of at most 200 ms.', {
+      sigma,
+      rho,
+      lead,
+    });
+}
+
+/** Means and deviations of each mover's moment, lifts `lead` ms before landings. */
+function momentsOf(
+  movers: readonly Mover[],
+  { sigma, sigmaOf = {}, biasOf = {}, lead }: TimingParameters,
+): readonly { readonly mean: number; readonly sigma: number }[] {
+  return movers.map(({ finger, direction }) => ({ mean: (direction === 'lift' ? -lead : 0) + (biasOf[finger] ?? 0), sigma: sigmaOf[finger] ?? sigma }));
+}
+
+/**
+ * Draws one change after another: `visit` gets the same array each time, the moments of the movers in ms. Noise is normal and shared within a hand.
+ * @param random numbers from 0 to 1
+ */
+export function drawMoments(change: Change, parameters: TimingParameters, draws: number, random: () => number, visit: (moments: Float64Array) => void): void {
+  assertTiming(parameters);
+  const { movers } = change;
+  const moments = momentsOf(movers, parameters);
+  const means = Float64Array.from(moments, ({ mean }) => mean);
+  const normal = normalFrom(random);
+  const common = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(parameters.rho));
+  const own = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(1 - parameters.rho));
+  const isRight = Uint8Array.from(movers, ({ hand }) => Number(hand === 'right'));
+  const hasBoth = isRight.includes(1) && isRight.includes(0);
+  const drawn = new Float64Array(movers.length);
+  for (let draw = 0; draw < draws; draw += 1) {
+    const first = normal();
+    // A hand that does not move draws nothing.
+    const second = hasBoth ? normal() : first;
+    for (let index = 0; index < drawn.length; index += 1) {
+      drawn[index] = means[index] + common[index] * (isRight[index] === 1 ? second : first) + own[index] * normal();
+    }
+    visit(drawn);
+  }
+}
+
+/** How long each pattern sounds between the first and the last mover, by its mask, added to `into`. */
+export function addDurations(moments: Float64Array, into: Float64Array): void {
+  const count = moments.length;
+  let mask = 0;
+  let now = Infinity;
+  for (let index = 0; index < count; index += 1) now = Math.min(now, moments[index]);
+  for (let step = 0; step < count; step += 1) {
+    // The earliest that has not moved yet.
+    let next = -1;
+    for (let index = 0; index < count; index += 1) if (((mask >> index) & 1) === 0 && (next === -1 || moments[index] < moments[next])) next = index;
+    if (step > 0) into[mask] += moments[next] - now;
+    now = moments[next];
+    mask |= 1 << next;
+  }
+}
+
+/**
+ * The risk of a change by simulation.
+ * @param draws how many; 20 000 give a probability within about 0.007
+ */
+export function simulatedRisk(
+  instrument: Instrument,
+  change: Change,
+  parameters: TimingParameters,
+  draws: number,
+  random: () => number,
+  sounds: readonly InBetweenSound[] = inBetweenSounds(instrument, change),
+): ChangeRisk {
+  const classAt = Uint8Array.from(sounds, ({ kind }) => soundClasses.indexOf(kind));
+  const [counts, totals, inDraw] = [new Float64Array(soundClasses.length), new Float64Array(soundClasses.length), new Float64Array(soundClasses.length)];
+  const durations = new Float64Array(sounds.length);
+  if (change.movers.length > 1) {
+    drawMoments(change, parameters, draws, random, (moments) => {
+      durations.fill(0);
+      addDurations(moments, durations);
+      inDraw.fill(0);
+      for (let mask = 1; mask < durations.length - 1; mask += 1) inDraw[classAt[mask]] += durations[mask];
+      for (let kind = 0; kind < inDraw.length; kind += 1) {
+        totals[kind] += inDraw[kind];
+        if (inDraw[kind] > audibleMs) counts[kind] += 1;
+      }
+    });
+  }
+  const entries = soundClasses.map((kind, index) => [kind, { probability: counts[index] / draws, meanMs: totals[index] / draws }] as const);
+  return Object.fromEntries(entries) as Record<SoundClass, ClassRisk>;
+}
+
+/** Probability that a normal number of mean 0 and deviation 1 lies below a value. Source: Abramowitz and Stegun (1964), 7.1.26, within 1.5e-7. */
+export function normalBelow(value: number): number {
+  const t = 1 / (1 + (0.327_591_1 * Math.abs(value)) / Math.SQRT2);
+  const polynomial = t * (0.254_829_592 + t * (-0.284_496_736 + t * (1.421_413_741 + t * (-1.453_152_027 + t * 1.061_405_429))));
+  const erf = 1 - polynomial * Math.exp(-(value * value) / 2);
+  return value >= 0 ? 0.5 * (1 + erf) : 0.5 * (1 - erf);
+}
+
+/** The risk of a change of two fingers in closed form; undefined for any other. */
+export function exactRisk(instrument: Instrument, change: Change, parameters: TimingParameters): ChangeRisk | undefined {
+  assertTiming(parameters);
+  if (change.movers.length !== 2) return undefined;
+  const sounds = inBetweenSounds(instrument, change);
+  const [one, other] = momentsOf(change.movers, parameters);
+  const shared = change.movers[0].hand === change.movers[1].hand ? parameters.rho : 0;
+  const deviation = Math.sqrt(one.sigma ** 2 + other.sigma ** 2 - 2 * shared * one.sigma * other.sigma);
+  const risk = Object.fromEntries(soundClasses.map((kind) => [kind, { probability: 0, meanMs: 0 }])) as Record<SoundClass, ClassRisk>;
+  // Mask 1: the first has moved and the second has not, for as long as the second is later.
+  for (const [mask, mean] of [
+    [1, other.mean - one.mean],
+    [2, one.mean - other.mean],
+  ] as const) {
+    const { kind } = sounds[mask];
+    const before = risk[kind];
+    risk[kind] = { probability: before.probability + longerThan(audibleMs, mean, deviation), meanMs: before.meanMs + meanAbove(mean, deviation) };
+  }
+  return risk;
+}
+
+function longerThan(length: number, mean: number, deviation: number): number {
+  if (deviation === 0) return mean > length ? 1 : 0;
+  return normalBelow((mean - length) / deviation);
+}
+
+/** Mean of what lies above 0. */
+function meanAbove(mean: number, deviation: number): number {
+  if (deviation === 0) return Math.max(0, mean);
+  const z = mean / deviation;
+  return mean * normalBelow(z) + (deviation * Math.exp(-(z * z) / 2)) / Math.sqrt(2 * Math.PI);
+}
+
+/** How much a teacher minds what is too open and what is too closed. */
+export interface LeadWeights {
+  readonly tooClosed: number;
+  readonly tooOpen: number;
+}
+
+const leadStep = 5;
+const longestLead = 40;
+
+/**
+ * The lead of lifts before landings that makes the weighted risk of a change smallest, in ms: a multiple of 5, 0 to 40.
+ * @param seed the same draws serve every lead
+ */
+export function bestLead(
+  instrument: Instrument,
+  changes: readonly Change[],
+  parameters: TimingParameters,
+  weights: LeadWeights,
+  draws: number,
+  randomOf: () => () => number,
+): number {
+  let best = { lead: 0, cost: Infinity };
+  const sounds = changes.map((change) => inBetweenSounds(instrument, change));
+  for (let lead = 0; lead <= longestLead; lead += leadStep) {
+    const random = randomOf();
+    const cost = changes.reduce((sum, change, index) => {
+      const risk = simulatedRisk(instrument, change, { ...parameters, lead }, draws, random, sounds[index]);
+      return sum + weights.tooClosed * risk.low.probability + weights.tooOpen * risk['over-open'].probability;
+    }, 0);
+    if (cost < best.cost - 1e-12) best = { lead, cost };
+  }
+  return best.lead;
+}
