@@ -10,7 +10,7 @@ const args = ['--disable-quic', '--disable-background-networking', '--disable-co
 async function clickHoles(page: Page, count: number): Promise<readonly number[]> {
   return page.evaluate(async (times) => {
     const answer = (): string => document.querySelector('zp-any-fingers [role="status"]')?.textContent ?? '';
-    const holes = [...document.querySelectorAll<SVGGElement>('zp-holes g.hole')];
+    const holes = Array.from(document.querySelectorAll<SVGGElement>('zp-holes g.hole'));
     const found: number[] = [];
     for (let index = 0; index < times; index += 1) {
       const before = answer();

@@ -15,6 +15,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/charts',
       '/charts/proof',
       '/charts/finder',
+      '/changes',
       '/charts/handout',
       '/charts/compare',
       '/charts/calibrate',

@@ -25,6 +25,7 @@ export const routes: Routes = [
       { path: 'charts', title: 'Chart · Zelpit', data: forStudents, loadComponent: () => import('./charts/charts.page').then((file) => file.ChartsPage) },
       { path: 'charts/finder', title: 'Find fingers · Zelpit', loadComponent: () => import('./charts/finder.page').then((file) => file.FinderPage) },
       { path: 'charts/proof', title: 'Proofread · Zelpit', loadComponent: () => import('./charts/proof.page').then((file) => file.ProofPage) },
+      { path: 'changes', title: 'Changes · Zelpit', loadComponent: () => import('./changes/changes.page').then((file) => file.ChangesPage) },
       { path: 'charts/handout', title: 'Chart on paper · Zelpit', loadComponent: () => import('./charts/handout.page').then((file) => file.HandoutPage) },
       { path: 'charts/compare', title: 'Two charts · Zelpit', loadComponent: () => import('./charts/compare.page').then((file) => file.ComparePage) },
       { path: 'charts/calibrate', title: 'Fit a chart · Zelpit', loadComponent: () => import('./charts/calibrate.page').then((file) => file.CalibratePage) },

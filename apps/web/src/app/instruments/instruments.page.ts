@@ -20,7 +20,7 @@ import { InstrumentShelf, nameOf } from './instrument-shelf.service';
       <zp-sentence><span>Who plays what</span><zp-for-whom [hasInstrument]="false" /></zp-sentence>
       <section class="band" aria-label="Add an instrument">
         <div class="band-said">
-          <p class="band-todo">Give {{ state.student()?.alias ?? 'somebody' }} an instrument, or add one of your own.</p>
+          <p class="band-todo">Give {{ studentSaid('somebody') }} an instrument, or add one of your own.</p>
           <p class="band-else">Model, tuning, schools and hands are kept with it, and so are the notes that are known.</p>
         </div>
         <form class="band-actions" (ngSubmit)="add(true)">
@@ -30,8 +30,8 @@ import { InstrumentShelf, nameOf } from './instrument-shelf.service';
               <option [value]="each.id">{{ each.said }}</option>
             }
           </select>
-          <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy() || state.student() === undefined">
-            Add for {{ state.student()?.alias ?? 'a student' }}
+          <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy() || state.students().length === 0">
+            Add for {{ studentSaid('a student') }}
           </button>
           <button type="button" class="btn btn-line" [disabled]="attempt.isBusy()" (click)="add(false)">Add for me</button>
         </form>
@@ -92,6 +92,10 @@ export class InstrumentsPage {
     for (const held of this.shelf.held()) byOwner.set(held.owner.name, [...(byOwner.get(held.owner.name) ?? []), held]);
     return [...byOwner].map(([owner, held]) => ({ owner, held }));
   });
+
+  protected studentSaid(otherwise: string): string {
+    return this.state.hasStudents() && this.state.students().length > 0 ? this.state.student().alias : otherwise;
+  }
 
   constructor() {
     this.shelf.load().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });

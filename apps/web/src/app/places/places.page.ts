@@ -28,6 +28,7 @@ export class PlacesPage {
 const forAll = [
   { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
   { to: '/charts', name: 'Charts', said: 'Every fingering of every instrument, and what any fingers sound.' },
+  { to: '/changes', name: 'Changes', said: 'Every change of an instrument, how much trouble it is, and one taken apart in time.' },
   { to: '/instruments', name: 'Who plays what', said: 'Each student’s instrument: model, tuning, hands, and the notes that are known.' },
   { to: '/workshop', name: 'Instrument workshop', said: 'Instruments of your own: copied and changed, measured, or from a file.' },
   { to: '/sheets', name: 'Sheets', said: 'What each student practises, on screen and on paper.' },

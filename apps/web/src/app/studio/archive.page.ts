@@ -15,7 +15,7 @@ import { SessionService } from '../session/session.service';
       <zp-sentence><span>The whole studio as a file</span></zp-sentence>
       <section class="band" aria-label="Take out">
         <div class="band-said">
-          <p class="band-todo">All students, tunes and sheets in one file.</p>
+          <p class="band-todo">All students, tunes, sheets and instruments in one file.</p>
           <p class="band-else">It holds notes on children: keep it where only you can read it. Passwords are not in it.</p>
         </div>
         <div class="band-actions">
@@ -89,9 +89,18 @@ export class ArchivePage {
     });
   }
 
-  protected said({ students, tunes, sheets, newCodes, putAway }: ArchiveResult): string {
+  protected said({ students, tunes, sheets, instruments, models, fingerings, newCodes, putAway }: ArchiveResult): string {
+    const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
+    const rest = [
+      [instruments, 'instrument'],
+      [models, 'instrument of the workshop'],
+      [fingerings, 'fingering'],
+    ] as const;
+    const others = rest
+      .filter(([count]) => count > 0)
+      .map(([count, thing]) => `, ${counted(count, thing).replace('instrument of the workshops', 'instruments of the workshop')}`);
     const codes = newCodes === 0 ? '' : ` ${newCodes} lines got new codes, because theirs were taken here; print those sheets again.`;
     const before = putAway === 0 ? '' : ` ${putAway} things that were here are put away.`;
-    return `Here now: ${students} students, ${tunes} tunes, ${sheets} sheets.${codes}${before}`;
+    return `Here now: ${counted(students, 'student')}, ${counted(tunes, 'tune')}, ${counted(sheets, 'sheet')}${others.join('')}.${codes}${before}`;
   }
 }

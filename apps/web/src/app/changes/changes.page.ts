@@ -1,0 +1,293 @@
+import { Component, computed, effect, inject, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { scaleSqrt } from 'd3';
+import {
+  adviceFor,
+  changeBetween,
+  changeTimeline,
+  comfortHint,
+  inBetweenSounds,
+  kindPhrase,
+  levels,
+  noteOf,
+  renderTimeline,
+  steppedSounds,
+  troubleOf,
+  type Change,
+  type Level,
+  type NoteId,
+} from '@zelpit/core';
+import { ChooserComponent, type Choice } from '../shell/chooser.component';
+import { ForWhomComponent } from '../shell/for-whom.component';
+import { KeyService } from '../shell/key.service';
+import { SentenceComponent } from '../shell/sentence.component';
+import { Transport } from '../sound/transport.service';
+import { ChartState } from '../charts/chart-state.service';
+import { ChangeLanesComponent, shownMs } from './change-lanes.component';
+import { startChangeMapWorker } from './change-map-worker';
+import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
+
+type Quantity = 'difficulty' | 'low' | 'run' | 'gap' | 'length';
+
+const quantities: readonly Choice<Quantity>[] = [
+  { value: 'difficulty', said: 'how hard it is' },
+  { value: 'low', said: 'a low note cuts in' },
+  { value: 'run', said: 'notes between slip in' },
+  { value: 'gap', said: 'too open for a moment' },
+  { value: 'length', said: 'how long a fault sounds' },
+];
+const levelChoices: readonly Choice<Level>[] = [
+  { value: 'beginner', said: 'a beginner' },
+  { value: 'learner', said: 'a learner' },
+  { value: 'fluent', said: 'a fluent player' },
+];
+type Shown = 'all' | 'crosses' | 'steps';
+const shownChoices: readonly Choice<Shown>[] = [
+  { value: 'all', said: 'all changes' },
+  { value: 'crosses', said: 'crosses only' },
+  { value: 'steps', said: 'neighbours in the scale' },
+];
+
+/** Notes that a map can hold and still be read. */
+const mostNotes = 26;
+const cellSize = 46;
+const noteMs = 550;
+const slowest = 20;
+
+interface Cell {
+  readonly key: string;
+  readonly from: NoteId;
+  readonly to: NoteId;
+  /** Side of the square that shows the quantity, in px. */
+  readonly side: number;
+  readonly mark: string;
+  readonly said: string;
+  readonly isFaint: boolean;
+  readonly mapped: MappedChange | undefined;
+}
+
+/** Every change of an instrument: how much trouble it is, and one of them taken apart in time. */
+@Component({
+  selector: 'zp-changes',
+  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, FormsModule],
+  templateUrl: './changes.page.html',
+})
+export class ChangesPage implements OnDestroy {
+  private readonly transport = inject(Transport);
+  private readonly chart = inject(ChartState);
+  protected readonly quantities = quantities;
+  protected readonly levelChoices = levelChoices;
+  protected readonly shownChoices = shownChoices;
+  protected readonly cellSize = cellSize;
+
+  protected readonly instrument = this.chart.instrument;
+  protected readonly quantity = signal<Quantity>('difficulty');
+  protected readonly level = signal<Level>('learner');
+  protected readonly shown = signal<Shown>('all');
+  protected readonly quantitySaid = computed(() => quantities.find(({ value }) => value === this.quantity())?.said ?? '');
+  protected readonly levelSaid = computed(() => levelChoices.find(({ value }) => value === this.level())?.said ?? '');
+  protected readonly shownSaid = computed(() => shownChoices.find(({ value }) => value === this.shown())?.said ?? '');
+  protected readonly lead = signal(0);
+  protected readonly timing = computed(() => ({ ...levels[this.level()], lead: this.lead() }));
+
+  protected readonly notes = computed(() =>
+    this.instrument()
+      .notes.slice(0, mostNotes)
+      .map(({ id, writtenName, schoolName }) => ({ id, short: writtenName, name: schoolName })),
+  );
+  private readonly mapped = signal<ReadonlyMap<string, MappedChange>>(new Map());
+  protected readonly isComputing = computed(() => this.mapped().size < this.notes().length * (this.notes().length - 1));
+  private worker?: Worker;
+  private ticket = 0;
+
+  protected readonly rows = computed(() => {
+    const notes = this.notes();
+    const mapped = this.mapped();
+    const values = [...mapped.values()].map((each) => this.valueOf(each));
+    const side = scaleSqrt()
+      .domain([0, Math.max(this.least(), ...values)])
+      .range([0, cellSize - 8]);
+    return notes.map((from, row) => ({
+      ...from,
+      cells: notes.map((to, column): Cell => this.cell(from, to, mapped.get(keyOf(from.id, to.id)), Math.abs(row - column), side)),
+    }));
+  });
+
+  /** Pair under the hand: the hardest, until one is chosen. */
+  private readonly chosenKey = linkedSignal({ source: () => this.instrument().id, computation: () => '' });
+  protected readonly chosen = computed((): MappedChange | undefined => {
+    const mapped = this.mapped();
+    return (
+      mapped.get(this.chosenKey()) ??
+      [...mapped.values()].reduce<MappedChange | undefined>(
+        (best, each) => (best === undefined || each.difficulty.total > best.difficulty.total ? each : best),
+        undefined,
+      )
+    );
+  });
+  protected readonly change = computed((): Change | undefined => {
+    const chosen = this.chosen();
+    return chosen === undefined ? undefined : changeBetween(this.instrument(), chosen.from, chosen.to);
+  });
+  protected readonly about = computed(() => {
+    const [instrument, change, chosen] = [this.instrument(), this.change(), this.chosen()];
+    if (change === undefined || chosen === undefined) return undefined;
+    const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+    const hint = comfortHint(instrument, change.fromPattern, change.toPattern);
+    return {
+      name: `${name(change.from)} to ${name(change.to)}`,
+      kind: kindPhrase(change),
+      advice: adviceFor(instrument, change, troubleOf(instrument, change)),
+      hints: [...(wristHint(change) ?? []), ...(hint === undefined ? [] : [hint])],
+      risks: risksSaid(chosen),
+      terms: chosen.difficulty.terms.map(({ said, value }) => `${said} ${value.toFixed(1)}`).join(' · '),
+      total: chosen.difficulty.total.toFixed(1),
+    };
+  });
+
+  /** When each finger moves: as it was dragged, else all in one instant. */
+  protected readonly moments = linkedSignal({ source: this.change, computation: (change): readonly number[] => (change?.movers ?? []).map(() => 0) });
+  protected readonly slower = signal(1);
+  protected readonly width = Math.min(1184, Math.max(560, document.documentElement.clientWidth - 96));
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' '], cap: 'Space', said: 'Hear the change as the fingers stand', run: () => this.hear() },
+    { keys: ['c'], cap: 'C', said: 'All fingers in one instant', run: () => this.clean() },
+    { keys: ['f'], cap: 'F', said: 'Landings too soon', run: () => this.faulty() },
+    { keys: ['s'], cap: 'S', said: 'Slow motion on or off', run: () => this.toggleSlow() },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const [instrument, notes, timing] = [this.instrument(), this.notes().map(({ id }) => id), this.timing()];
+      untracked(() => {
+        this.worker?.terminate();
+        this.worker = startChangeMapWorker();
+        this.ticket += 1;
+        this.mapped.set(new Map());
+        this.worker.addEventListener('message', ({ data }: MessageEvent<ChangeMapAnswer>) => this.take(data));
+        const request: ChangeMapRequest = { id: this.ticket, instrument, notes, timing };
+        this.worker.postMessage(request);
+      });
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.worker?.terminate();
+    this.transport.stop();
+  }
+
+  protected choose({ from, to }: Cell): void {
+    if (from !== to) this.chosenKey.set(keyOf(from, to));
+  }
+
+  protected move({ index, ms }: { readonly index: number; readonly ms: number }): void {
+    this.moments.update((moments) => moments.map((each, at) => (at === index ? ms : each)));
+  }
+
+  protected clean(): void {
+    this.moments.update((moments) => moments.map(() => 0));
+    this.hear();
+  }
+
+  /** Landings 20 ms before lifts, the fault that is heard most. */
+  protected faulty(): void {
+    const movers = this.change()?.movers ?? [];
+    this.moments.set(movers.map(({ direction }, index) => (direction === 'lower' ? -10 : 10) + index));
+    this.hear();
+  }
+
+  protected toggleSlow(): void {
+    this.slower.update((slower) => (slower === 1 ? slowest : 1));
+  }
+
+  protected hear(): void {
+    const [instrument, change, moments, slower] = [this.instrument(), this.change(), this.moments(), this.slower()];
+    if (change === undefined) return;
+    const timeline = changeTimeline(instrument, change, moments, { noteMs, slower });
+    this.transport.hold((sampleRate) => renderTimeline(instrument, timeline, { sampleRate }));
+  }
+
+  private take({ id, row }: ChangeMapAnswer): void {
+    if (id !== this.ticket) return;
+    this.mapped.update((mapped) => new Map([...mapped, ...row.map((each) => [keyOf(each.from, each.to), each] as const)]));
+  }
+
+  private valueOf({ risk, difficulty }: MappedChange): number {
+    switch (this.quantity()) {
+      case 'difficulty':
+        return difficulty.total;
+      case 'low':
+        return risk.low.probability;
+      case 'run':
+        return risk.run.probability;
+      case 'gap':
+        return risk['over-open'].probability;
+      case 'length':
+        return risk.low.meanMs + risk.run.meanMs + risk['over-open'].meanMs;
+    }
+  }
+
+  /** What fills a cell at least, so that a harmless map stays light. */
+  private least(): number {
+    return { difficulty: 6, low: 0.3, run: 0.5, gap: 0.3, length: 10 }[this.quantity()];
+  }
+
+  private cell(
+    from: { id: NoteId; name: string },
+    to: { id: NoteId; name: string },
+    mapped: MappedChange | undefined,
+    apart: number,
+    side: (value: number) => number,
+  ): Cell {
+    const key = keyOf(from.id, to.id);
+    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', said: '', isFaint: true, mapped: undefined };
+    const change = changeBetween(this.instrument(), from.id, to.id);
+    const isFaint = (this.shown() === 'crosses' && change.kind !== 'cross') || (this.shown() === 'steps' && apart > 1);
+    const value = mapped === undefined ? undefined : this.valueOf(mapped);
+    return {
+      key,
+      from: from.id,
+      to: to.id,
+      side: value === undefined || isFaint ? 0 : side(value),
+      mark: marks[change.kind],
+      said: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountSaid(value)}`}`,
+      isFaint,
+      mapped,
+    };
+  }
+
+  private amountSaid(value: number): string {
+    if (this.quantity() === 'difficulty') return `${value.toFixed(1)} hard`;
+    return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${Math.round(value * 100)} %`;
+  }
+
+  /** How long the in-between sounds last in all, as the fingers stand. */
+  protected readonly betweenMs = computed(() => {
+    const change = this.change();
+    if (change === undefined) return 0;
+    return steppedSounds(inBetweenSounds(this.instrument(), change), this.moments()).reduce((sum, { from, to }) => sum + to - from, 0);
+  });
+  protected readonly mostMs = shownMs;
+}
+
+const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only': '↑', 'lower-only': '↓', cross: '×' };
+
+const keyOf = (from: NoteId, to: NoteId): string => `${from}>${to}`;
+
+function risksSaid({ risk }: MappedChange): readonly { readonly said: string; readonly percent: string; readonly ms: string }[] {
+  const rows = [
+    { said: 'a low note cuts in', of: risk.low },
+    { said: 'notes between slip in', of: risk.run },
+    { said: 'too open for a moment', of: risk['over-open'] },
+    { said: 'a sound between', of: risk.between },
+  ];
+  return rows.map(({ said, of }) => ({ said, percent: `${Math.round(of.probability * 100)} %`, ms: `${of.meanMs.toFixed(1)} ms` }));
+}
+
+/** For three or more fingers of the lower hand a small turn of the wrist helps. */
+function wristHint({ movers }: Change): readonly string[] | undefined {
+  const lower = movers.filter(({ finger }) => /^R\d$/.test(finger)).length;
+  return lower >= 3 ? ['A small turn of the wrist, about ten degrees, helps the index finger of the lower hand.'] : undefined;
+}
