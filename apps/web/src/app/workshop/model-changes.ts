@@ -31,6 +31,24 @@ export const removeHole =
     ...(sound !== undefined && { sound: withGeometryHoles(sound, (list) => without(list, index)) }),
   });
 
+export const changeFinger =
+  (index: number, change: Partial<Instrument['fingers'][number]>): Change =>
+  ({ fingers }) => ({ fingers: replaced(fingers, index, change) });
+
+/** A finger more; it covers nothing until a hole is given to it. */
+export const addFinger: Change = ({ fingers }) => {
+  const id = freeId(
+    'F',
+    fingers.map((finger) => finger.id),
+  );
+  return { fingers: [...fingers, { id, label: `new finger ${id}`, spoken: `new finger ${id}`, hand: 'right', thumb: false }] };
+};
+
+/** Its holes keep its name until they are given to another finger; until then the instrument does not hold together. */
+export const removeFinger =
+  (index: number): Change =>
+  ({ fingers }) => ({ fingers: without(fingers, index) });
+
 export const changeHole =
   (index: number, change: Partial<Instrument['holes'][number]>): Change =>
   ({ holes, sound }) => ({

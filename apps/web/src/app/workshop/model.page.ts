@@ -140,6 +140,18 @@ export class ModelPage {
     this.editor.change(changes.changeHole(index, change), 'a hole');
   }
 
+  protected finger_(index: number, change: Partial<Instrument['fingers'][number]>): void {
+    this.editor.change(changes.changeFinger(index, change), 'a finger');
+  }
+
+  protected addFinger(): void {
+    this.editor.change(changes.addFinger, 'a finger');
+  }
+
+  protected removeFinger(index: number): void {
+    this.editor.change(changes.removeFinger(index), 'a finger');
+  }
+
   protected setHalf(index: number, event: Event): void {
     const typed = this.text(event);
     const value = typed === '' ? undefined : this.number(event);

@@ -34,6 +34,14 @@ describe('a copy in the workshop', () => {
     expect(renamed.sound?.geometry.holes[0].hole).toBe('Th');
   });
 
+  it('gets a finger more, which covers nothing until a hole is its own', () => {
+    const more = apply(chanter, changes.addFinger);
+    expect(instrumentProblems(more).join()).toContain('covers no hole');
+    const given = apply(more, changes.changeHole(7, { finger: more.fingers[8].id }), changes.removeFinger(7));
+    expect(instrumentProblems(given).join('; ')).not.toContain('covers no hole');
+    expect(apply(chanter, changes.changeFinger(7, { label: 'R pinky' })).fingers[7].label).toBe('R pinky');
+  });
+
   it('gets a note with its fingers, and loses both together', () => {
     const more = apply(chanter, changes.addNote);
     expect(more.notes).toHaveLength(10);
