@@ -54,3 +54,16 @@ test('the map is for a level, for lifts ahead, for crosses only, and for another
   await page.getByRole('menuitem', { name: 'crosses only' }).click();
   await expect(page.locator('.map-cell:not(.is-faint)')).toHaveCount(38);
 });
+
+test('crosses with one note become a sheet, from easy to hard', async ({ page }) => {
+  await openMap(page);
+  await page.getByRole('button', { name: /^Note: / }).click();
+  await page.getByRole('menuitem', { name: 'low A', exact: true }).click();
+  await expect(page.getByText('2 lines, from easy to hard.')).toBeVisible();
+  await page.getByRole('button', { name: /^Lines: / }).click();
+  await page.getByRole('menuitem', { name: 'all crosses, once each' }).click();
+  await expect(page.getByText('19 lines, from easy to hard.')).toBeVisible();
+  await page.getByRole('button', { name: /^Put them on a new sheet for / }).click();
+  await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^All crosses, once each for /);
+  await expect(page.locator('.line-row')).toHaveCount(19);
+});

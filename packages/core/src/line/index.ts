@@ -16,3 +16,4 @@ export {
   type ChangeLine,
   type DescribedLine,
 } from './change-line';
+export { coverageOf, linesOf, type ChosenLines, type Coverage, type LineSet, type LineSetKind } from './line-sets';

@@ -5,6 +5,9 @@ import {
   adviceFor,
   changeBetween,
   changeTimeline,
+  linesOf,
+  lineTitle,
+  plannedLine,
   comfortHint,
   inBetweenSounds,
   kindPhrase,
@@ -14,9 +17,15 @@ import {
   steppedSounds,
   troubleOf,
   type Change,
+  type ChangeLine,
   type Level,
+  type LineSetKind,
   type NoteId,
 } from '@zelpit/core';
+import { Router } from '@angular/router';
+import { Attempt } from '../api/attempt';
+import { SheetsService } from '../sheets/sheets.service';
+import { StudioState } from '../state/studio-state.service';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
@@ -47,6 +56,17 @@ const shownChoices: readonly Choice<Shown>[] = [
   { value: 'crosses', said: 'crosses only' },
   { value: 'steps', said: 'neighbours in the scale' },
 ];
+
+const lineSets: readonly Choice<LineSetKind>[] = [
+  { value: 'crosses-with', said: 'crosses with' },
+  { value: 'crosses-once', said: 'all crosses, once each' },
+  { value: 'crosses-by-note', said: 'all crosses, note by note' },
+  { value: 'lift-only', said: 'fingers only lift' },
+  { value: 'lower-only', said: 'fingers only land' },
+  { value: 'neighbours', said: 'neighbours in the scale' },
+];
+/** What a sheet can hold. */
+const mostLines = 60;
 
 /** Notes that a map can hold and still be read. */
 const mostNotes = 26;
@@ -150,6 +170,37 @@ export class ChangesPage implements OnDestroy {
   protected readonly slower = signal(1);
   protected readonly width = Math.min(1184, Math.max(560, document.documentElement.clientWidth - 96));
 
+  protected readonly lineSets = lineSets;
+  protected readonly making = new Attempt();
+  private readonly sheets = inject(SheetsService);
+  private readonly router = inject(Router);
+  protected readonly state = inject(StudioState);
+  protected readonly lineSet = signal<LineSetKind>('crosses-with');
+  protected readonly lineSetSaid = computed(() => lineSets.find(({ value }) => value === this.lineSet())?.said ?? '');
+  protected readonly noteChoices = computed(() => this.notes().map(({ id, name }): Choice<NoteId> => ({ value: id, said: name })));
+  protected readonly lineNote = linkedSignal((): NoteId => this.chosen()?.from ?? this.notes()[0].id);
+  protected readonly lineNoteSaid = computed(() => this.notes().find(({ id }) => id === this.lineNote())?.name ?? '');
+
+  /** The lines of the chosen set from easy to hard, each with what is hardest in it. */
+  protected readonly lines = computed(() => {
+    const [instrument, mapped] = [this.instrument(), this.mapped()];
+    const { lines, leftOut } = linesOf(instrument, { kind: this.lineSet(), note: this.lineNote() });
+    const known = lines.flatMap((line) => {
+      const found = mapped.get(keyOf(line.home, line.other));
+      return found === undefined
+        ? []
+        : [{ line, title: lineTitle(instrument, line), hard: found.difficulty.total, why: found.difficulty.terms[0]?.said ?? '' }];
+    });
+    const ordered = [...known].sort((one, other) => one.hard - other.hard || one.title.localeCompare(other.title));
+    return { ordered: ordered.slice(0, mostLines), isCut: ordered.length > mostLines, leftOut: leftOut.map((line) => lineTitle(instrument, line)) };
+  });
+  protected readonly linesSaid = computed(() => {
+    const { ordered, isCut } = this.lines();
+    if (ordered.length === 0) return 'No change is of that kind.';
+    const count = ordered.length === 1 ? 'One line' : `${ordered.length} lines`;
+    return `${count}, from easy to hard${isCut ? `; a sheet holds ${mostLines}, so the hardest are left out` : ''}.`;
+  });
+
   private readonly release = inject(KeyService).use([
     { keys: [' '], cap: 'Space', said: 'Hear the change as the fingers stand', run: () => this.hear() },
     { keys: ['c'], cap: 'C', said: 'All fingers in one instant', run: () => this.clean() },
@@ -176,6 +227,24 @@ export class ChangesPage implements OnDestroy {
     this.release();
     this.worker?.terminate();
     this.transport.stop();
+  }
+
+  /** Puts the lines of the set on a new sheet of the student in hand. */
+  protected makeSheet(): void {
+    const student = this.state.student();
+    const instrument = this.instrument();
+    const title =
+      this.lineSet() === 'crosses-with' ? `Crosses with ${this.lineNoteSaid()}` : `${this.lineSetSaid().charAt(0).toUpperCase()}${this.lineSetSaid().slice(1)}`;
+    const lines = this.lines().ordered.map(({ line }: { readonly line: ChangeLine }) => ({ ...plannedLine(instrument, line), point: '' }));
+    const sheet = {
+      studentId: student.id,
+      tuneId: null,
+      instrument: instrument.id,
+      title: `${title} for ${student.alias}`.slice(0, 120),
+      note: 'Slow and clean before faster.',
+      lines,
+    };
+    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
   }
 
   protected choose({ from, to }: Cell): void {
