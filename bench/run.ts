@@ -10,6 +10,7 @@ import { killFigures } from './kill.bench';
 import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
 import { soundFigures } from './sound.bench';
+import { timingFigures } from './timing.bench';
 
 const folder = import.meta.dirname;
 
@@ -17,6 +18,7 @@ const folder = import.meta.dirname;
 const groups: readonly { readonly name: string; readonly measure: () => readonly Figure[] | Promise<readonly Figure[]>; readonly figures: RegExp }[] = [
   { name: 'changes', measure: changeFigures, figures: /^changes of/ },
   { name: 'acoustics', measure: acousticFigures, figures: /patterns of the practice chanter|recorder, \d forks|chanters hidden|one such fit/ },
+  { name: 'timing', measure: timingFigures, figures: /map of 72|closed form|path finder/ },
   { name: 'sound', measure: soundFigures, figures: /minute of sound/ },
   { name: 'page', measure: firstLoadFigures, figures: /first load|counted apart|page usable/ },
   { name: 'chart', measure: chartClickFigures, figures: /hole clicked|such a click/ },
@@ -24,7 +26,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'load', measure: loadFigures, figures: /of a save/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
-const quick = ['changes', 'acoustics', 'sound', 'page', 'chart'];
+const quick = ['changes', 'acoustics', 'timing', 'sound', 'page', 'chart'];
 
 /** `--quick` leaves out what takes minutes; `--only kill,load` measures these. What is left out keeps its figures from before. */
 function chosenGroups(): readonly string[] {

@@ -1,5 +1,5 @@
 import { hasRegisters } from '../acoustics';
-import { chartedFingering, fingerCoverage, scaleDegree, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { chartedFingering, fingerCoverage, scaleDegree, type FingerId, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
 
 export interface Mover {
   readonly finger: FingerId;
@@ -33,8 +33,13 @@ export interface Change {
  * @example changeBetween(practiceChanter, 'b', 'e').isDirectExchange // true
  */
 export function changeBetween(instrument: Instrument, from: NoteId, to: NoteId): Change {
-  const { pattern: fromPattern } = chartedFingering(instrument, from);
-  const { pattern: toPattern, register } = chartedFingering(instrument, to);
+  return changeOfFingerings(instrument, chartedFingering(instrument, from), chartedFingering(instrument, to));
+}
+
+/** The change from one fingering to another, whichever of their notes' ways they are. */
+export function changeOfFingerings(instrument: Instrument, before: Fingering, after: Fingering): Change {
+  const { note: from, pattern: fromPattern } = before;
+  const { note: to, pattern: toPattern, register } = after;
   const movers = moversBetween(instrument, fromPattern, toPattern);
   const lifts = movers.filter((mover) => mover.direction === 'lift').length;
   const lowers = movers.length - lifts;

@@ -1,5 +1,5 @@
 export { adviceFor, heardPhrases, kindPhrase, listed, spokenFingers, type Advice, type HeardPhrases } from './advice';
-export { changeBetween, crossesOf, moversBetween, type Change, type ChangeKind, type Mover } from './change';
+export { changeBetween, changeOfFingerings, crossesOf, moversBetween, type Change, type ChangeKind, type Mover } from './change';
 export { crossingNoise, leadOf, outcomesOf, patternsAlong, type InBetween, type Lead, type Outcomes } from './in-between';
 export { compareTrouble, troubleOf, troubleWeight, type Trouble, type Troubled } from './trouble';
 export { comfortHint, heldThroughout } from './comfort';

@@ -22,3 +22,14 @@ export const difficultyWeights = {
   overOpen: 1.5,
   between: 1,
 } as const;
+
+/** Weights of what makes one fingering of a note better than another in a tune, in the same unit. */
+export const pathWeights = {
+  /** For each ten cents that it is out of tune. */
+  tenCents: 0.8,
+  /** For each rank after the one taught first. */
+  rank: 0.25,
+  halfCover: 1,
+  /** What a share of in-between patterns counts as a probability. */
+  share: 0.5,
+} as const;

@@ -2,7 +2,7 @@ export { difficultyOf, type Difficulty, type DifficultyTerm } from './difficulty
 export { difficultyWeights } from './difficulty.data';
 export { steppedSounds, type HeardStep } from './heard-steps';
 export { inBetweenSounds, patternAt, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
-export { normalFrom, seededRandom } from './seeded-random';
+export { normalFrom, normalPool, seededNormal, seededRandom } from './seeded-random';
 export {
   addDurations,
   audibleMs,
@@ -18,3 +18,4 @@ export {
   type Level,
   type TimingParameters,
 } from './timing-model';
+export { cheapestPath, PathCosts, type FingerPath, type PathChoice, type PathNote, type Pins } from './path-finder';

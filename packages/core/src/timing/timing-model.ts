@@ -2,7 +2,6 @@ import { ZelpitFault } from '../fault';
 import type { Change, Mover } from '../change';
 import type { FingerId, Instrument } from '../fingering';
 import { inBetweenSounds, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
-import { normalFrom } from './seeded-random';
 
 /** How a player's fingers keep together. Times in ms. */
 export interface TimingParameters {
@@ -61,14 +60,13 @@ function momentsOf(
 
 /**
  * Draws one change after another: `visit` gets the same array each time, the moments of the movers in ms. Noise is normal and shared within a hand.
- * @param random numbers from 0 to 1
+ * @param normal numbers of mean 0 and deviation 1
  */
-export function drawMoments(change: Change, parameters: TimingParameters, draws: number, random: () => number, visit: (moments: Float64Array) => void): void {
+export function drawMoments(change: Change, parameters: TimingParameters, draws: number, normal: () => number, visit: (moments: Float64Array) => void): void {
   assertTiming(parameters);
   const { movers } = change;
   const moments = momentsOf(movers, parameters);
   const means = Float64Array.from(moments, ({ mean }) => mean);
-  const normal = normalFrom(random);
   const common = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(parameters.rho));
   const own = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(1 - parameters.rho));
   const isRight = Uint8Array.from(movers, ({ hand }) => Number(hand === 'right'));
@@ -89,8 +87,7 @@ export function drawMoments(change: Change, parameters: TimingParameters, draws:
 export function addDurations(moments: Float64Array, into: Float64Array): void {
   const count = moments.length;
   let mask = 0;
-  let now = Infinity;
-  for (let index = 0; index < count; index += 1) now = Math.min(now, moments[index]);
+  let now = 0;
   for (let step = 0; step < count; step += 1) {
     // The earliest that has not moved yet.
     let next = -1;
@@ -110,14 +107,14 @@ export function simulatedRisk(
   change: Change,
   parameters: TimingParameters,
   draws: number,
-  random: () => number,
+  normal: () => number,
   sounds: readonly InBetweenSound[] = inBetweenSounds(instrument, change),
 ): ChangeRisk {
   const classAt = Uint8Array.from(sounds, ({ kind }) => soundClasses.indexOf(kind));
   const [counts, totals, inDraw] = [new Float64Array(soundClasses.length), new Float64Array(soundClasses.length), new Float64Array(soundClasses.length)];
   const durations = new Float64Array(sounds.length);
   if (change.movers.length > 1) {
-    drawMoments(change, parameters, draws, random, (moments) => {
+    drawMoments(change, parameters, draws, normal, (moments) => {
       durations.fill(0);
       addDurations(moments, durations);
       inDraw.fill(0);
@@ -184,7 +181,7 @@ const longestLead = 40;
 
 /**
  * The lead of lifts before landings that makes the weighted risk of a change smallest, in ms: a multiple of 5, 0 to 40.
- * @param seed the same draws serve every lead
+ * @param normals the same draws serve every lead
  */
 export function bestLead(
   instrument: Instrument,
@@ -192,14 +189,13 @@ export function bestLead(
   parameters: TimingParameters,
   weights: LeadWeights,
   draws: number,
-  randomOf: () => () => number,
+  normals: () => () => number,
 ): number {
   let best = { lead: 0, cost: Infinity };
   const sounds = changes.map((change) => inBetweenSounds(instrument, change));
   for (let lead = 0; lead <= longestLead; lead += leadStep) {
-    const random = randomOf();
     const cost = changes.reduce((sum, change, index) => {
-      const risk = simulatedRisk(instrument, change, { ...parameters, lead }, draws, random, sounds[index]);
+      const risk = simulatedRisk(instrument, change, { ...parameters, lead }, draws, normals(), sounds[index]);
       return sum + weights.tooClosed * risk.low.probability + weights.tooOpen * risk['over-open'].probability;
     }, 0);
     if (cost < best.cost - 1e-12) best = { lead, cost };

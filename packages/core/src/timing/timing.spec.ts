@@ -10,7 +10,7 @@ import {
   inBetweenSounds,
   levels,
   normalBelow,
-  seededRandom,
+  seededNormal,
   simulatedRisk,
   steppedSounds,
   type ChangeRisk,
@@ -22,7 +22,7 @@ const pairs = practiceChanter.notes.flatMap(({ id: from }) =>
   practiceChanter.notes.filter(({ id }) => id !== from).map(({ id: to }) => changeBetween(practiceChanter, from, to)),
 );
 const riskOf = (from: NoteId, to: NoteId, parameters: TimingParameters = levels.learner, seed = 1): ChangeRisk =>
-  simulatedRisk(practiceChanter, changeBetween(practiceChanter, from, to), parameters, draws, seededRandom(seed));
+  simulatedRisk(practiceChanter, changeBetween(practiceChanter, from, to), parameters, draws, seededNormal(seed));
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 describe('the timing of a learner on the practice chanter', () => {
@@ -48,17 +48,17 @@ describe('the timing of a learner on the practice chanter', () => {
   });
 
   it('over all 72 changes is low .084, run .26 and over-open .058', () => {
-    const risks = pairs.map((change) => simulatedRisk(practiceChanter, change, levels.learner, 5000, seededRandom(3)));
+    const risks = pairs.map((change) => simulatedRisk(practiceChanter, change, levels.learner, 5000, seededNormal(3)));
     expect(mean(risks.map(({ low }) => low.probability))).toBeCloseTo(0.084, 1.9);
     expect(Math.abs(mean(risks.map(({ run }) => run.probability)) - 0.26)).toBeLessThan(0.02);
     expect(Math.abs(mean(risks.map((risk) => risk['over-open'].probability)) - 0.058)).toBeLessThan(0.01);
   });
 
   it('with lifts 15 ms ahead cuts low a third as often, and is too open twice as often or more', () => {
-    const low = pairs.filter((change) => simulatedRisk(practiceChanter, change, levels.learner, 2000, seededRandom(5)).low.probability > 0.03);
+    const low = pairs.filter((change) => simulatedRisk(practiceChanter, change, levels.learner, 2000, seededNormal(5)).low.probability > 0.03);
     expect(low).toHaveLength(30);
     const at = (lead: number): readonly [number, number] => {
-      const risks = low.map((change) => simulatedRisk(practiceChanter, change, { ...levels.learner, lead }, 3000, seededRandom(6)));
+      const risks = low.map((change) => simulatedRisk(practiceChanter, change, { ...levels.learner, lead }, 3000, seededNormal(6)));
       return [mean(risks.map((risk) => risk.low.probability)), mean(risks.map((risk) => risk['over-open'].probability))];
     };
     for (const [lead, pLow, pOpen] of [
@@ -74,8 +74,8 @@ describe('the timing of a learner on the practice chanter', () => {
   });
 
   it('wants a lead of 5 ms where both are minded alike, 15 ms where too open is minded less', () => {
-    const low = pairs.filter((change) => simulatedRisk(practiceChanter, change, levels.learner, 2000, seededRandom(5)).low.probability > 0.03);
-    const best = (tooOpen: number): number => bestLead(practiceChanter, low, levels.learner, { tooClosed: 1, tooOpen }, 1000, () => seededRandom(9));
+    const low = pairs.filter((change) => simulatedRisk(practiceChanter, change, levels.learner, 2000, seededNormal(5)).low.probability > 0.03);
+    const best = (tooOpen: number): number => bestLead(practiceChanter, low, levels.learner, { tooClosed: 1, tooOpen }, 1000, () => seededNormal(9));
     expect(best(1)).toBe(5);
     expect(best(0.3)).toBe(15);
   });
@@ -88,7 +88,7 @@ describe('changes of two fingers', () => {
     const worst = two.map((change) => {
       const [exact, drawn] = [
         exactRisk(practiceChanter, change, levels.learner),
-        simulatedRisk(practiceChanter, change, levels.learner, draws, seededRandom(seed)),
+        simulatedRisk(practiceChanter, change, levels.learner, draws, seededNormal(seed)),
       ];
       return Math.max(...Object.entries(drawn).map(([kind, risk]) => Math.abs(risk.probability - (exact?.[kind as keyof ChangeRisk].probability ?? 9))));
     });
@@ -166,7 +166,7 @@ describe('how hard a change is', () => {
 
   it('is the sum of terms that are all there to be seen', () => {
     for (const change of pairs.slice(0, 20)) {
-      const { total, terms } = difficultyOf(practiceChanter, change, simulatedRisk(practiceChanter, change, levels.learner, 500, seededRandom(2)));
+      const { total, terms } = difficultyOf(practiceChanter, change, simulatedRisk(practiceChanter, change, levels.learner, 500, seededNormal(2)));
       expect(terms.reduce((sum, { value }) => sum + value, 0)).toBeCloseTo(total);
       expect(terms.every(({ said, value }) => said !== '' && value > 0)).toBe(true);
     }
@@ -196,7 +196,7 @@ describe('bad input', () => {
 
   it('is drawn the same for the same seed', () => {
     const all: number[] = [];
-    for (const seed of [7, 7]) drawMoments(changeBetween(practiceChanter, 'b', 'e'), levels.learner, 3, seededRandom(seed), (moments) => all.push(...moments));
+    for (const seed of [7, 7]) drawMoments(changeBetween(practiceChanter, 'b', 'e'), levels.learner, 3, seededNormal(seed), (moments) => all.push(...moments));
     expect(all.slice(0, 6)).toEqual(all.slice(6));
     expect(noteOf(practiceChanter, 'b').schoolName).toBe('B');
   });
