@@ -1,6 +1,6 @@
-import { changeBetween } from '../change';
+import { changeOfFingerings } from '../change';
 import { hasRegisters } from '../acoustics';
-import { chartedFingering, type Instrument, type NoteId } from '../fingering';
+import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps } from '../movement';
 import { milliseconds } from '../pitch';
 import { faultPatterns, worstFault, type FaultKind } from './fault-steps';
@@ -19,6 +19,8 @@ export interface PlayedNote {
   readonly isTied: boolean;
   /** True where the tongue begins it: the tone stops for a moment before, and no finger is heard. */
   readonly isTongued?: boolean;
+  /** The way in which it is fingered; the one taught first where nothing is said. */
+  readonly fingering?: Fingering;
 }
 
 export interface PlaySettings {
@@ -68,7 +70,7 @@ function sound(instrument: Instrument, steps: TimelineStep[], played: PlayedNote
     steps.push(step({ pattern: [] }, start, length, 'rest', played.index));
     return;
   }
-  const { pattern, register } = blown(instrument, played.note);
+  const { pattern, register } = blown(instrument, fingeringOf(instrument, played, played.note));
   const graces = played.isTied ? [] : graceSteps(instrument, played.graceNotes, played.note);
   const each = graces.length === 0 ? 0 : Math.min(graceNoteMs, (length * (1 - shareLeftForTheme)) / graces.length);
   graces.forEach((grace, index) => steps.push(step({ pattern: grace.pattern, register }, start + index * each, each, 'grace', played.index)));
@@ -78,7 +80,7 @@ function sound(instrument: Instrument, steps: TimelineStep[], played: PlayedNote
 
 function cutIn(instrument: Instrument, steps: TimelineStep[], before: PlayedNote, after: PlayedNote, fault: NonNullable<PlaySettings['fault']>): void {
   if (before.note === null || after.note === null || before.note === after.note || after.graceNotes.length > 0) return;
-  const change = changeBetween(instrument, before.note, after.note);
+  const change = changeOfFingerings(instrument, fingeringOf(instrument, before, before.note), fingeringOf(instrument, after, after.note));
   const kind = fault.kind === 'worst' ? worstFault(instrument, change) : fault.kind;
   const patterns = kind === undefined ? [] : faultPatterns(instrument, change, kind);
   const previous = steps.pop();
@@ -90,9 +92,10 @@ function cutIn(instrument: Instrument, steps: TimelineStep[], before: PlayedNote
   patterns.forEach((pattern, index) => steps.push(step({ pattern, register: change.register }, from + index * each, each, 'fault', after.index)));
 }
 
+const fingeringOf = (instrument: Instrument, { fingering }: PlayedNote, note: NoteId): Fingering => fingering ?? chartedFingering(instrument, note);
+
 /** The fingers of a note and, on a flue, the register in which they are blown. */
-function blown(instrument: Instrument, note: NoteId): Blown {
-  const { pattern, register } = chartedFingering(instrument, note);
+function blown(instrument: Instrument, { pattern, register }: Fingering): Blown {
   return hasRegisters(instrument) ? { pattern, register } : { pattern };
 }
 

@@ -1,5 +1,5 @@
-import { adviceFor, changeBetween, compareTrouble, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
-import type { Instrument, NoteId } from '../fingering';
+import { adviceFor, changeOfFingerings, compareTrouble, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
+import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote } from '../movement';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
@@ -36,15 +36,23 @@ export interface TuneChanges {
 }
 
 interface Gathered {
-  readonly from: NoteId;
-  readonly to: NoteId;
+  readonly before: Fingering;
+  readonly after: Fingering;
   readonly places: Place[];
   /** Grace notes that it goes through, each group once. */
   readonly groups: Map<string, readonly NoteId[]>;
 }
 
-/** Every distinct change between neighbouring theme notes, as played with repeats, ranked by trouble. */
-export function changesOfTune(instrument: Instrument, tune: Tune, articulation: Articulation = 'slurred'): TuneChanges {
+/** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
+export type TuneFingerings = ReadonlyMap<number, Fingering>;
+
+/**
+ * Every distinct change between neighbouring theme notes, as played with repeats, ranked by trouble. Changes between the same notes in other fingers
+ * are other changes.
+ */
+export function changesOfTune(instrument: Instrument, tune: Tune, articulation: Articulation = 'slurred', fingerings: TuneFingerings = new Map()): TuneChanges {
+  const first = new Map(instrument.fingerings.filter(({ rank }) => rank === 1).map((each) => [each.note, each]));
+  const fingeringOf = (index: number, note: NoteId): Fingering => fingerings.get(index) ?? first.get(note) ?? chartedFingering(instrument, note);
   const open = new Map<string, Gathered>();
   const hidden = new Map<string, Gathered>();
   const tongued = new Map<string, Gathered>();
@@ -54,14 +62,17 @@ export function changesOfTune(instrument: Instrument, tune: Tune, articulation: 
   };
   for (const [before, after] of neighbours(tune)) {
     if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
-    gather(kindOf(after), before, after, before.written.note, after.written.note);
+    gather(kindOf(after), before, after, fingeringOf(before.index, before.written.note), fingeringOf(after.index, after.written.note));
   }
   return { open: ranked(instrument, open), underGraceNotes: ranked(instrument, hidden), tongued: ranked(instrument, tongued) };
 }
 
-function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: NoteId, to: NoteId): void {
-  const id = `${from}>${to}`;
-  const gathered = into.get(id) ?? { from, to, places: [], groups: new Map<string, readonly NoteId[]>() };
+/** A note by its id, and by its way where that is not the one taught first. */
+const wayOf = ({ note, rank }: Fingering): string => (rank === 1 ? note : `${note}.${rank}`);
+
+function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: Fingering, to: Fingering): void {
+  const id = `${wayOf(from)}>${wayOf(to)}`;
+  const gathered = into.get(id) ?? { before: from, after: to, places: [], groups: new Map<string, readonly NoteId[]>() };
   into.set(id, gathered);
   gathered.places.push({ from: before.index, to: after.index, bar: after.bar, beat: after.beat, isAcrossRepeat: after.index !== before.index + 1 });
   if (after.graceNotes.length > 0) gathered.groups.set(after.graceNotes.join(' '), after.graceNotes);
@@ -91,8 +102,9 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
 }
 
 function ranked(instrument: Instrument, gathered: ReadonlyMap<string, Gathered>): readonly TuneChange[] {
-  const changes = [...gathered].map(([id, { from, to, places, groups }]): TuneChange => {
-    const change = changeBetween(instrument, from, to);
+  const changes = [...gathered].map(([id, { before, after, places, groups }]): TuneChange => {
+    const change = changeOfFingerings(instrument, before, after);
+    const [from, to] = [before.note, after.note];
     const outcomes = outcomesOf(instrument, change);
     const trouble = troubleOf(instrument, change, outcomes);
     const under = new Set([...groups.values()].map((letters) => underPhrase(instrument, from, letters, to)));

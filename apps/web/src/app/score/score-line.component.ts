@@ -3,6 +3,7 @@ import { isTongued, laneLayout, seamBetween, type Articulation, type Instrument,
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 import { Engraver, type Engraving } from './engraver.service';
+import type { TunePath } from '../tunes/tune-path';
 import type { ScoreLine } from './score-lines';
 
 /** A place where two notes of the line meet. */
@@ -94,6 +95,8 @@ export class ScoreLineComponent implements OnDestroy {
   readonly tune = input.required<Tune>();
   readonly instrument = input.required<Instrument>();
   readonly articulation = input.required<Articulation>();
+  /** How notes with several fingerings are fingered, by index. */
+  readonly path = input.required<TunePath>();
   readonly width = input.required<number>();
   /** Changes by "from-to" of their notes. */
   readonly changeAt = input.required<ReadonlyMap<string, TuneChange>>();
@@ -140,11 +143,11 @@ export class ScoreLineComponent implements OnDestroy {
       const placed = engraving.notes[index];
       const x = scoreGeometry.labels + (placed?.x ?? 0);
       const graceNotes = note.graceNotes.map((each, position) => ({ x: scoreGeometry.labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
-      return { x, note: note.written.kind === 'note' ? note.written.note : null, graceNotes };
+      return { x, note: note.written.kind === 'note' ? note.written.note : null, graceNotes, ...this.fingersOf(note.index) };
     });
     const before = notes[first - 1];
     if (before?.written.kind !== 'note' || own.length === 0) return own;
-    return [{ x: own[0].x - 2 * leadSeam, note: before.written.note, graceNotes: [] }, ...own];
+    return [{ x: own[0].x - 2 * leadSeam, note: before.written.note, graceNotes: [], ...this.fingersOf(first - 1) }, ...own];
   });
 
   /** The columns of this line's own notes. */
@@ -165,6 +168,11 @@ export class ScoreLineComponent implements OnDestroy {
       return [{ x: seamBetween(columns[position], column), change, trouble: this.isHidden(from + 1, column) ? undefined : change.trouble }];
     });
   });
+
+  private fingersOf(note: number): Pick<LaneNote, 'pattern'> {
+    const pattern = this.path().get(note)?.fingering.pattern;
+    return pattern === undefined ? {} : { pattern };
+  }
 
   /** True where a grace note or the tongue hides what is between two notes. */
   private isHidden(note: number, { graceNotes }: LaneNote): boolean {

@@ -23,7 +23,7 @@ const chanter = instrumentById('practice-chanter');
 
 function opened(music: string): OpenedTune {
   const tune = readTune(chanter, abcjs.parseOnly(`X:1\nT:t\nM:2/4\nL:1/8\nQ:1/4=80\nK:HP\n${music}\n`)[0] as unknown as ParsedAbc);
-  return { instrument: chanter, tune, changes: changesOfTune(chanter, tune) } as unknown as OpenedTune;
+  return { instrument: chanter, articulation: 'slurred', path: new Map(), tune, changes: changesOfTune(chanter, tune) } as unknown as OpenedTune;
 }
 
 function players(): { tunes: TunePlayer; lines: LinePlayer; transport: FakeTransport; sound: SoundSettings } {

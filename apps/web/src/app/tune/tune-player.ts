@@ -25,12 +25,12 @@ export class TunePlayer {
     const order = playedBars(opened.tune);
     const from = order.findIndex((index) => opened.tune.bars[index].number >= fromBar);
     const start = fromBar === 1 ? 0 : Math.max(0, from);
-    this.play(opened, 'tune', playedNotesOf(opened.tune, opened.articulation, order.slice(start)), isFaulty, () => this.playTune(opened, fromBar, isFaulty));
+    this.play(opened, 'tune', playedNotesOf(opened, order.slice(start)), isFaulty, () => this.playTune(opened, fromBar, isFaulty));
   }
 
   playBar(opened: OpenedTune, number: number, isFaulty = false): void {
     const bars = opened.tune.bars.flatMap((bar, index) => (bar.number === number ? [index] : []));
-    this.play(opened, 'bar', playedNotesOf(opened.tune, opened.articulation, bars), isFaulty, () => this.playBar(opened, number, isFaulty));
+    this.play(opened, 'bar', playedNotesOf(opened, bars), isFaulty, () => this.playBar(opened, number, isFaulty));
   }
 
   /** There and back, twice, one beat a note, without grace notes. */
@@ -43,6 +43,7 @@ export class TunePlayer {
       beats: 1,
       index: index % 2 === 0 ? place.from : place.to,
       isTied: false,
+      fingering: opened.path.get(index % 2 === 0 ? place.from : place.to)?.fingering,
     }));
     this.play(opened, isFaulty ? 'faulty' : 'clean', notes, isFaulty, () => this.playChange(opened, change, isFaulty));
   }

@@ -1,7 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { placePhrase, tenMinuteSheet, type Articulation, troubleWeight, type TuneChange } from '@zelpit/core';
+import { noteOf, patternKey, placePhrase, tenMinuteSheet, type Fingering, type Articulation, troubleWeight, type TuneChange } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
@@ -17,6 +17,8 @@ import { TempoComponent } from '../sound/tempo.component';
 import { UndoComponent } from '../saving/undo.component';
 import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { StudioState } from '../state/studio-state.service';
+import { recited } from '../charts/chart-words';
+import { PinnedFingers } from '../tunes/pins.service';
 import { TuneEditor } from '../tunes/tune-editor';
 import type { TuneDraft } from '../tunes/tune-kind';
 import { TunesService, type OpenedTune } from '../tunes/tunes.service';
@@ -53,6 +55,7 @@ export class TunePage implements OnDestroy {
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly player = inject(TunePlayer);
   private readonly shelf = inject(InstrumentShelf);
+  private readonly pins = inject(PinnedFingers);
   private readonly state = inject(StudioState);
   private readonly articulation = inject(ArticulationSettings);
   protected readonly editor = inject(TuneEditor);
@@ -151,6 +154,7 @@ export class TunePage implements OnDestroy {
       const family = this.shelf.known(draft?.instrument).family;
       this.articulation.of(family);
       this.state.student();
+      this.pins.of(this.id());
       if (!this.shelf.isLoaded()) return;
       const stored = untracked(() => this.editor.stored());
       if (draft !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, draft));
@@ -171,6 +175,38 @@ export class TunePage implements OnDestroy {
     this.release();
     this.sizes.disconnect();
     this.transport.stop();
+  }
+
+  /** The ways of the chosen change's notes where there are several, and what the next best would cost. */
+  protected readonly waysHere = computed(() => {
+    const [opened, change] = [this.opened(), this.change()];
+    if (opened === undefined || change === undefined) return [];
+    const [place] = change.places;
+    const pins = this.pins.of(this.id());
+    return [place.from, place.to].flatMap((index) => {
+      const choice = opened.path.get(index);
+      if (choice === undefined) return [];
+      const { note } = choice.fingering;
+      const said = (fingering: Fingering): string => recited(opened.instrument, fingering.pattern) || 'all open';
+      const isPinned = pins.has(note);
+      const [next] = choice.others;
+      return [
+        {
+          note,
+          name: noteOf(opened.instrument, note).schoolName,
+          said: said(choice.fingering),
+          besides: besides(isPinned, next === undefined ? undefined : `${said(next.fingering)} costs ${next.more.toFixed(1)} more`),
+          choices: [
+            { value: undefined, said: 'the easiest here' },
+            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: patternKey(each.pattern), said: said(each) })),
+          ],
+        },
+      ];
+    });
+  });
+
+  protected pin(note: string, holes: string | undefined): void {
+    this.pins.pin(this.id(), note, holes);
   }
 
   protected chooseArticulation(articulation: Articulation): void {
@@ -357,4 +393,9 @@ export class TunePage implements OnDestroy {
 
 function marginOf(page: HTMLElement): number {
   return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
+}
+
+function besides(isPinned: boolean, next: string | undefined): string {
+  if (isPinned) return '(pinned)';
+  return next === undefined ? '' : `; ${next}`;
 }

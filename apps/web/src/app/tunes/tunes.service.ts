@@ -18,6 +18,7 @@ import {
   type Articulation,
   type Instrument,
   type KeyMove,
+  type Pins,
   type PlayedNote,
   type Tune,
   type TuneChange,
@@ -30,6 +31,8 @@ import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { Engraver } from '../score/engraver.service';
 import { StudioState } from '../state/studio-state.service';
 import { ArticulationSettings } from '../tune/articulation.service';
+import { PinnedFingers } from './pins.service';
+import { pathOfTune, type TunePath } from './tune-path';
 
 /** A tune with everything that is found in it. */
 export interface OpenedTune {
@@ -37,6 +40,8 @@ export interface OpenedTune {
   readonly instrument: Instrument;
   readonly articulation: Articulation;
   readonly tune: Tune;
+  /** How notes with several fingerings are fingered. */
+  readonly path: TunePath;
   readonly changes: TuneChanges;
   /** Changes by "from-to" of their notes. */
   readonly changeAt: ReadonlyMap<string, TuneChange>;
@@ -52,6 +57,7 @@ export class TunesService {
   private readonly shelf = inject(InstrumentShelf);
   private readonly state = inject(StudioState);
   private readonly articulation = inject(ArticulationSettings);
+  private readonly pins = inject(PinnedFingers);
 
   list(): Observable<TuneSummary[]> {
     return this.api.all('/api/tunes', tuneSummarySchema);
@@ -65,7 +71,8 @@ export class TunesService {
   takeApart(detail: TuneDetail): Observable<OpenedTune> {
     const instrument = this.shelf.forStudent(this.shelf.known(detail.instrument), this.state.student()?.id);
     const articulation = this.articulation.of(instrument.family);
-    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, instrument, articulation, readTune(instrument, parsed))));
+    const pins = this.pins.of(detail.id);
+    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, instrument, articulation, readTune(instrument, parsed), pins)));
   }
 
   open(id: string): Observable<OpenedTune> {
@@ -95,15 +102,20 @@ export class TunesService {
   }
 }
 
-function openTune(detail: TuneDetail, instrument: Instrument, articulation: Articulation, tune: Tune): OpenedTune {
-  const changes = changesOfTune(instrument, tune, articulation);
+function openTune(detail: TuneDetail, instrument: Instrument, articulation: Articulation, tune: Tune, pins: Pins): OpenedTune {
+  const path = pathOfTune(instrument, tune, articulation, pins);
+  const fingerings = new Map([...path].map(([index, { fingering }]) => [index, fingering]));
+  const changes = changesOfTune(instrument, tune, articulation, fingerings);
   const all = [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
   const changeAt = new Map(all.flatMap((change) => change.places.map((place) => [`${place.from}-${place.to}`, change] as const)));
-  return { detail, instrument, articulation, tune, changes, changeAt, move: moveThatHelps(instrument, tune) };
+  return { detail, instrument, articulation, tune, path, changes, changeAt, move: moveThatHelps(instrument, tune) };
 }
 
 /** The notes of some bars, as they are played. */
-export function playedNotesOf(tune: Tune, articulation: Articulation, bars: readonly number[]): readonly PlayedNote[] {
+export function playedNotesOf(
+  { tune, articulation, path }: Pick<OpenedTune, 'tune' | 'articulation' | 'path'>,
+  bars: readonly number[],
+): readonly PlayedNote[] {
   return bars.flatMap((index) => {
     const bar = tune.bars[index];
     return tune.notes.slice(bar.first, bar.end).map((note): PlayedNote => ({
@@ -113,6 +125,7 @@ export function playedNotesOf(tune: Tune, articulation: Articulation, bars: read
       index: note.index,
       isTied: note.isTiedFromPrevious,
       isTongued: isTongued(note, articulation),
+      fingering: path.get(note.index)?.fingering,
     }));
   });
 }
