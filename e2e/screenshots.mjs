@@ -43,7 +43,6 @@ try {
     ['lines', `/tunes/${places.tune}/lines?ten=1`],
     ['sheets', '/sheets'],
     ['sheet', `/sheets/${places.sheet}`],
-    ['students', '/students'],
     ['instruments', '/instruments'],
   ]) {
     await open(path);
@@ -53,6 +52,14 @@ try {
     await page.getByRole('button', { name: new RegExp(`^${purpose}: `) }).click();
     await page.getByRole('menuitem', { name, exact: true }).click();
   };
+  await open('/changes');
+  await choose('Student', 'Pim');
+  await page.waitForTimeout(3000);
+  await page.getByRole('button', { name: /^B to E,/ }).click();
+  await page.keyboard.press('f');
+  await page.evaluate('window.scrollTo(0, 0)');
+  await page.waitForTimeout(still);
+  await shoot(page, 'changes');
   await open('/charts');
   await choose('Student', 'Oda');
   await page.getByRole('button', { name: 'high D', exact: true }).click();
