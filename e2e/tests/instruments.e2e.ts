@@ -255,6 +255,30 @@ test('a tune for the whistle is tongued or slurred, and moves to another instrum
   await expect(page.locator('.lane-label').first()).toHaveText('thumb');
 });
 
+test('in a tune a note with several fingerings takes the easiest way, and a teacher pins another', async ({ page }) => {
+  await openTune(page, 'The Kettle on Skellow Stair');
+  await page
+    .getByRole('button', { name: /C to B/ })
+    .first()
+    .click();
+  await expect(page.getByText(/costs \d+\.\d more/).first()).toBeVisible();
+  await page.getByRole('button', { name: /^Fingers for C: / }).click();
+  await page.getByRole('menuitem', { name: 'OXX XOX', exact: true }).click();
+  await expect(page.getByText('(pinned)').first()).toBeVisible();
+  await page.reload();
+  await page
+    .getByRole('button', { name: /C to B/ })
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: 'Fingers for C: OXX XOX' }).first()).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Fingers for C: / })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: 'the easiest here' }).click();
+  await expect(page.getByText('(pinned)')).toHaveCount(0);
+});
+
 test('a student sees the own chart and its known notes, and nothing to change', async ({ page, browser, baseURL }) => {
   await signIn(page, '/students');
   await page.getByRole('button', { name: 'Link for the tablet of Oda' }).click();

@@ -55,12 +55,14 @@ test('changes under grace notes stand apart', async ({ page }) => {
 
 test('movers bend at a change and stayers do not; a grace note is a hop', async ({ page }) => {
   await openTune(page, 'The Paper Lighthouse');
-  const curves = await page
-    .locator('zp-score-line')
-    .first()
-    .locator('path[stroke-linecap="round"]')
-    .evaluateAll((paths) => paths.map((path) => path.getAttribute('d') ?? ''));
-  expect(curves.some((path) => path.includes('C'))).toBe(true);
+  const drawn = (): Promise<string[]> =>
+    page
+      .locator('zp-score-line')
+      .first()
+      .locator('path[stroke-linecap="round"]')
+      .evaluateAll((paths) => paths.map((path) => path.getAttribute('d') ?? ''));
+  await expect.poll(async () => (await drawn()).some((path) => path.includes('C'))).toBe(true);
+  const curves = await drawn();
   expect(curves.some((path) => !path.includes('C'))).toBe(true);
 });
 

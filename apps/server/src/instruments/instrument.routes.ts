@@ -2,6 +2,7 @@ import { routes, type HeldInstrument, type HeldInstrumentInput, type OwnModel } 
 import { asPlayed, instrumentProblems, noteOf, withKeptFingerings, type Instrument } from '@zelpit/core';
 import { said, idOf, type Endpoints } from '../http/endpoints';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
+import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { StudentRepository } from '../students/student.repository';
 import type { FingeringRepository } from './fingering.repository';
 import type { InstrumentRepository } from './instrument.repository';
@@ -60,19 +61,7 @@ function heldRoutes(endpoints: Endpoints, { instruments, models, fingerings, stu
     return said(200, await heldOr404(studioId, id), { deed: { did: 'changed', kind: 'instrument', id, name: body.name } });
   });
 
-  endpoints.serve(routes.putInstrumentAway, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'instrument');
-    const name = await instruments.remove(studioId, id);
-    if (name === undefined) throw notFound('instrument');
-    return said(204, undefined, { deed: { did: 'put away', kind: 'instrument', id, name } });
-  });
-
-  endpoints.serve(routes.bringInstrumentBack, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'instrument');
-    const name = await instruments.restore(studioId, id);
-    if (name === undefined) throw notFound('instrument');
-    return said(204, undefined, { deed: { did: 'brought back', kind: 'instrument', id, name } });
-  });
+  serveAwayAndBack(endpoints, instruments, { away: routes.putInstrumentAway, back: routes.bringInstrumentBack, kind: 'instrument', thing: 'instrument' });
 }
 
 /** @throws HttpProblem 422 with every contradiction */
@@ -106,27 +95,22 @@ function modelRoutes(endpoints: Endpoints, models: ModelRepository, instruments:
     return said(200, await modelOr404(studioId, id), { deed: { did: 'changed', kind: 'model', id, name: instrument.name } });
   });
 
-  endpoints.serve(routes.putModelAway, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'instrument');
-    const inUse = await instruments.countOf(studioId, id);
-    if (inUse > 0)
-      throw new HttpProblem(
-        409,
-        'In use',
-        `${inUse === 1 ? 'One instrument is' : `${inUse} instruments are`} of this model. Choose another model for it first.`,
-      );
-    const uses = await models.usesOf(studioId, id);
-    if (uses > 0) throw new HttpProblem(409, 'In use', `${uses} tunes and sheets are for this instrument. Move them to another one first.`);
-    const name = await models.remove(studioId, id);
-    if (name === undefined) throw notFound('instrument');
-    return said(204, undefined, { deed: { did: 'put away', kind: 'model', id, name } });
-  });
-
-  endpoints.serve(routes.bringModelBack, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'instrument');
-    const name = await models.restore(studioId, id);
-    if (name === undefined) throw notFound('instrument');
-    return said(204, undefined, { deed: { did: 'brought back', kind: 'model', id, name } });
+  serveAwayAndBack(endpoints, models, {
+    away: routes.putModelAway,
+    back: routes.bringModelBack,
+    kind: 'model',
+    thing: 'instrument',
+    before: async (studioId, id) => {
+      const inUse = await instruments.countOf(studioId, id);
+      if (inUse > 0)
+        throw new HttpProblem(
+          409,
+          'In use',
+          `${inUse === 1 ? 'One instrument is' : `${inUse} instruments are`} of this model. Choose another model for it first.`,
+        );
+      const uses = await models.usesOf(studioId, id);
+      if (uses > 0) throw new HttpProblem(409, 'In use', `${uses} tunes and sheets are for this instrument. Move them to another one first.`);
+    },
   });
 }
 

@@ -4,6 +4,7 @@ import { said, idOf, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
 import type { ModelRepository } from '../instruments/model.repository';
+import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { StudentRepository } from '../students/student.repository';
 import type { TuneRepository } from '../tunes/tune.repository';
 import { assertPlayable } from './playable';
@@ -47,19 +48,7 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
     return said(200, linesAsAbc(await models.known(visitor.studioId, sheet.instrument), sheet.title, sheet.lines), { fileName: name });
   });
 
-  endpoints.serve(routes.putSheetAway, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'sheet');
-    const name = await sheets.remove(studioId, id);
-    if (name === undefined) throw notFound('sheet');
-    return said(204, undefined, { deed: { did: 'put away', kind: 'sheet', id, name } });
-  });
-
-  endpoints.serve(routes.bringSheetBack, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'sheet');
-    const name = await sheets.restore(studioId, id);
-    if (name === undefined) throw notFound('sheet');
-    return said(204, undefined, { deed: { did: 'brought back', kind: 'sheet', id, name } });
-  });
+  serveAwayAndBack(endpoints, sheets, { away: routes.putSheetAway, back: routes.bringSheetBack, kind: 'sheet', thing: 'sheet' });
 
   endpoints.serve(routes.lineByCode, async ({ request, visitor }) => {
     const code = codeSchema.safeParse(request.params['code']);

@@ -3,6 +3,7 @@ import type { LinkRepository } from '../accounts/link.repository';
 import { linkAddress } from '../accounts/this-computer';
 import { said, idOf, type Endpoints } from '../http/endpoints';
 import { changedElsewhere, notFound } from '../http/problem';
+import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { StudentRepository } from './student.repository';
 
 export function studentRoutes(endpoints: Endpoints, students: StudentRepository, links: LinkRepository, address: string | undefined): void {
@@ -27,19 +28,12 @@ export function studentRoutes(endpoints: Endpoints, students: StudentRepository,
     return said(200, await studentOr404(studioId, id), { deed: { did: 'changed', kind: 'student', id, name: body.alias } });
   });
 
-  endpoints.serve(routes.putStudentAway, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'student');
-    const name = await students.remove(studioId, id);
-    if (name === undefined) throw notFound('student');
-    await students.endSessions(id);
-    return said(204, undefined, { deed: { did: 'put away', kind: 'student', id, name } });
-  });
-
-  endpoints.serve(routes.bringStudentBack, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'student');
-    const name = await students.restore(studioId, id);
-    if (name === undefined) throw notFound('student');
-    return said(204, undefined, { deed: { did: 'brought back', kind: 'student', id, name } });
+  serveAwayAndBack(endpoints, students, {
+    away: routes.putStudentAway,
+    back: routes.bringStudentBack,
+    kind: 'student',
+    thing: 'student',
+    after: (id) => students.endSessions(id),
   });
 
   endpoints.serve(routes.linkForStudent, async ({ request, visitor: { studioId } }) => {

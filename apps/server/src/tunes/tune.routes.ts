@@ -2,6 +2,7 @@ import { routes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelp
 import { readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
 import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
+import { serveAwayAndBack } from '../put-away/away-and-back';
 import { moveAbc, parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
 import type { ModelRepository } from '../instruments/model.repository';
@@ -74,17 +75,5 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: 
     return save(studioId, id, { version, abc: moveAbc(abc, semitones) });
   });
 
-  endpoints.serve(routes.putTuneAway, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'tune');
-    const name = await tunes.remove(studioId, id);
-    if (name === undefined) throw notFound('tune');
-    return said(204, undefined, { deed: { did: 'put away', kind: 'tune', id, name } });
-  });
-
-  endpoints.serve(routes.bringTuneBack, async ({ request, visitor: { studioId } }) => {
-    const id = idOf(request, 'tune');
-    const name = await tunes.restore(studioId, id);
-    if (name === undefined) throw notFound('tune');
-    return said(204, undefined, { deed: { did: 'brought back', kind: 'tune', id, name } });
-  });
+  serveAwayAndBack(endpoints, tunes, { away: routes.putTuneAway, back: routes.bringTuneBack, kind: 'tune', thing: 'tune' });
 }

@@ -3,6 +3,7 @@ import { FormsModule } from '@angular/forms';
 import { scaleSqrt } from 'd3';
 import {
   adviceFor,
+  bestLead,
   changeBetween,
   changeTimeline,
   linesOf,
@@ -12,6 +13,7 @@ import {
   inBetweenSounds,
   kindPhrase,
   levels,
+  normalPool,
   noteOf,
   renderTimeline,
   steppedSounds,
@@ -50,6 +52,13 @@ const levelChoices: readonly Choice<Level>[] = [
   { value: 'learner', said: 'a learner' },
   { value: 'fluent', said: 'a fluent player' },
 ];
+const opennessChoices: readonly Choice<number>[] = [
+  { value: 1, said: 'as much as too closed' },
+  { value: 0.3, said: 'a third as much as too closed' },
+];
+const leadDraws = 3000;
+const leadNormals = normalPool(2, 32_768);
+
 type Shown = 'all' | 'crosses' | 'steps';
 const shownChoices: readonly Choice<Shown>[] = [
   { value: 'all', said: 'all changes' },
@@ -163,6 +172,18 @@ export class ChangesPage implements OnDestroy {
       terms: chosen.difficulty.terms.map(({ said, value }) => `${said} ${value.toFixed(1)}`).join(' · '),
       total: chosen.difficulty.total.toFixed(1),
     };
+  });
+
+  protected readonly openness = opennessChoices;
+  /** How much a sound that is too open is minded, against one that is too closed. */
+  protected readonly tooOpen = signal(1);
+  protected readonly tooOpenSaid = computed(() => opennessChoices.find(({ value }) => value === this.tooOpen())?.said ?? '');
+  /** The lead that is best for the chosen change, in ms; undefined where nothing can be too closed or too open. */
+  protected readonly bestLead = computed(() => {
+    const change = this.change();
+    if (change?.kind !== 'cross') return undefined;
+    const weights = { tooClosed: 1, tooOpen: this.tooOpen() };
+    return bestLead(this.instrument(), [change], levels[this.level()], weights, leadDraws, leadNormals);
   });
 
   /** When each finger moves: as it was dragged, else all in one instant. */

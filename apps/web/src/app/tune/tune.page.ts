@@ -155,7 +155,8 @@ export class TunePage implements OnDestroy {
       this.articulation.of(family);
       this.state.student();
       this.pins.of(this.id());
-      if (!this.shelf.isLoaded()) return;
+      // Whose fingers they are decides how it is taken apart: once, when that is known.
+      if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
       const stored = untracked(() => this.editor.stored());
       if (draft !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, draft));
     });
@@ -164,7 +165,7 @@ export class TunePage implements OnDestroy {
     });
     this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
     this.sizes.observe(this.element.nativeElement);
-    this.tunes.shelved().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
+    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
     this.tunes.list().subscribe({
       next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
       error: (error: unknown) => this.notices.fault(error),
