@@ -4,6 +4,8 @@ import { TunePage } from './tune/tune.page';
 
 const forStudents: PageData = { forStudents: true };
 const forOwners: PageData = { forOwners: true };
+const withInstruments: PageData = { needsInstruments: true };
+const forStudentsWithInstruments: PageData = { forStudents: true, needsInstruments: true };
 
 export const routes: Routes = [
   { path: 'sign-in', title: 'Sign in · Zelpit', loadComponent: () => import('./session/sign-in.page').then((file) => file.SignInPage) },
@@ -38,16 +40,27 @@ export const routes: Routes = [
       { path: 'workshop/:id', title: 'Workshop · Zelpit', loadComponent: () => import('./workshop/model.page').then((file) => file.ModelPage) },
       { path: 'students', title: 'Students · Zelpit', loadComponent: () => import('./students/students.page').then((file) => file.StudentsPage) },
       { path: 'sheets', title: 'Sheets · Zelpit', loadComponent: () => import('./sheets/sheet-list.page').then((file) => file.SheetListPage) },
-      { path: 'sheets/:id', title: 'Sheet · Zelpit', loadComponent: () => import('./sheets/sheet.page').then((file) => file.SheetPage) },
+      { path: 'sheets/:id', title: 'Sheet · Zelpit', data: withInstruments, loadComponent: () => import('./sheets/sheet.page').then((file) => file.SheetPage) },
       {
         path: 'sheets/:id/paper',
         title: 'Sheet on paper · Zelpit',
+        data: withInstruments,
         loadComponent: () => import('./sheets/sheet-paper.page').then((file) => file.SheetPaperPage),
       },
       { path: 'practice', title: 'Practice · Zelpit', loadComponent: () => import('./practice/practice.page').then((file) => file.PracticePage) },
-      { path: 'c/:code', title: 'Practice · Zelpit', data: forStudents, loadComponent: () => import('./practice/runner.page').then((file) => file.RunnerPage) },
+      {
+        path: 'c/:code',
+        title: 'Practice · Zelpit',
+        data: forStudentsWithInstruments,
+        loadComponent: () => import('./practice/runner.page').then((file) => file.RunnerPage),
+      },
       { path: 'put-away', title: 'Put away · Zelpit', loadComponent: () => import('./put-away/put-away.page').then((file) => file.PutAwayPage) },
-      { path: 'mine', title: 'Practice · Zelpit', data: forStudents, loadComponent: () => import('./mine/mine.page').then((file) => file.MinePage) },
+      {
+        path: 'mine',
+        title: 'Practice · Zelpit',
+        data: forStudentsWithInstruments,
+        loadComponent: () => import('./mine/mine.page').then((file) => file.MinePage),
+      },
       { path: 'teachers', title: 'Teachers · Zelpit', loadComponent: () => import('./studio/teachers.page').then((file) => file.TeachersPage) },
       { path: 'deeds', title: 'Who changed what · Zelpit', data: forOwners, loadComponent: () => import('./studio/deeds.page').then((file) => file.DeedsPage) },
       { path: 'archive', title: 'Archive · Zelpit', data: forOwners, loadComponent: () => import('./studio/archive.page').then((file) => file.ArchivePage) },

@@ -8,6 +8,8 @@ import { SessionService } from './session.service';
 export interface PageData {
   readonly forStudents?: true;
   readonly forOwners?: true;
+  /** It is not opened before the studio's instruments are here. */
+  readonly needsInstruments?: true;
 }
 
 /** A page is not kept waiting longer than this for the instruments. */
@@ -28,8 +30,9 @@ export const signedIn: CanActivateChildFn = async (route, state) => {
   // Another studio than before in this window: nothing of the first may stay on the page.
   if (studio !== undefined && lastStudio !== undefined && studio !== lastStudio) location.assign(state.url);
   lastStudio = studio ?? lastStudio;
-  if (studio !== undefined) await ready(shelf);
   const data = route.data as PageData;
+  const fetched = studio === undefined ? undefined : ready(shelf);
+  if (data.needsInstruments === true) await fetched;
   switch (loaded?.signedIn?.role) {
     case undefined:
       return router.createUrlTree(['/sign-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });
