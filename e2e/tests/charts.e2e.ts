@@ -2,6 +2,8 @@ import type { Page } from '@playwright/test';
 import { expect, signIn, test } from './as-teacher';
 
 async function chooseInstrument(page: Page, name: string): Promise<void> {
+  // The choices are whole once students and instruments are here.
+  await page.waitForLoadState('networkidle');
   await page.getByRole('button', { name: /^Instrument: / }).click();
   await page.getByRole('menuitem', { name, exact: true }).click();
 }

@@ -8,6 +8,8 @@ async function chooseFor(page: Page, student: string): Promise<void> {
 }
 
 async function chooseInstrument(page: Page, name: string): Promise<void> {
+  // The choices are whole once students and instruments are here.
+  await page.waitForLoadState('networkidle');
   await page.getByRole('button', { name: /^Instrument: / }).click();
   await page.getByRole('menuitem', { name, exact: true }).click();
 }

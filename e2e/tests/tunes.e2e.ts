@@ -66,6 +66,8 @@ for (const [name, text, said] of [
 
 test('notes that the chanter does not have are named, the rest works, and moving the key is offered', async ({ page }) => {
   await signIn(page);
+  // The choices are whole once students and instruments are here.
+  await page.waitForLoadState('networkidle');
   await page.getByRole('button', { name: /^Instrument: / }).click();
   await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();
   await pasteTune(page, 'X:1\nT:Too Low\nM:4/4\nL:1/4\nK:G\nG A B c|d c B A|G2 D2|\n');
