@@ -8,13 +8,13 @@ import {
   instrumentById,
   normalOf,
   practiceChanter,
+  seededRandom,
   tuningFingerings,
   type BoreGeometry,
   type FitStep,
   type Instrument,
   type Measured,
 } from '@zelpit/core';
-import { randomOf } from '../e2e/random';
 import { benchCommand, medianOf, type Figure } from './measure';
 
 const rounds = 25;
@@ -40,7 +40,7 @@ function allPatterns(levels: readonly number[]): number {
 
 /** Each forked fingering predicted by a fit that has not seen it, started from a geometry disturbed by 1 mm and 0.3 mm. */
 function unseenForks(instrument: Instrument, forks: readonly string[]): readonly number[] {
-  const normal = normalOf(randomOf(seed));
+  const normal = normalOf(seededRandom(seed));
   const seen = tuningFingerings(instrument);
   return forks.map((note) => {
     const fork = instrument.fingerings.find((each) => each.note === note && each.rank === 1);
@@ -59,7 +59,7 @@ function unseenForks(instrument: Instrument, forks: readonly string[]): readonly
 
 /** Hidden chanters, one note left out of each fit, pitches known within 5 cents. */
 function calibrations(): { readonly off: readonly number[]; readonly times: readonly number[] } {
-  const normal = normalOf(randomOf(seed));
+  const normal = normalOf(seededRandom(seed));
   const start = geometryOf(practiceChanter) as BoreGeometry;
   const off: number[] = [];
   const times: number[] = [];

@@ -1,8 +1,8 @@
+import { seededRandom } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import pg from 'pg';
 import { signInToDemo, type ApiVisitor } from './api-visitor';
-import { randomOf } from './random';
 import type { RunningServer, ServerSettings } from './server.mjs';
 
 export interface KillSettings {
@@ -48,7 +48,7 @@ interface Acknowledged {
  * was acknowledged is compared with the tables.
  */
 export async function killRun({ kills, writers, seed, startServer, postgres }: KillSettings): Promise<KillResult> {
-  const random = randomOf(seed);
+  const random = seededRandom(seed);
   const sessionSecret = 'k'.repeat(32);
   const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.databaseUrl, sessionSecret });
   let server = await start();

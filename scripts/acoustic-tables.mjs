@@ -13,7 +13,7 @@ async function bundled() {
     export { startingGeometries } from './acoustics/starting-geometries.data';
     export { chartedTarget } from './acoustics/charted';
     export { centsNear } from './acoustics/fit-geometry';
-    export { randomOf } from '../../../e2e/random';
+    export { seededRandom } from './timing/seeded-random';
     export { fittedToChart, soundTable } from './acoustics/make-tables';`;
   await build({
     stdin: { contents, resolveDir: join(root, 'packages', 'core', 'src'), loader: 'ts' },
@@ -55,7 +55,7 @@ function residualTable(instrument, geometry, { chartedTarget, centsNear }) {
 /** Fits the starting geometries to the charts and writes the fitted ones and the tables of all patterns into the core. */
 async function main() {
   const core = await bundled();
-  const { instruments, startingGeometries, fittedToChart, soundTable, randomOf } = core;
+  const { instruments, startingGeometries, fittedToChart, soundTable, seededRandom } = core;
   const residuals = [];
   const geometries = {};
   const tables = {};
@@ -63,7 +63,7 @@ async function main() {
     const instrument = instruments.find((each) => each.id === id);
     const fitted = fittedToChart(instrument, start);
     geometries[id] = rounded(fitted.geometry);
-    tables[id] = soundTable(instrument, geometries[id], randomOf(20_261));
+    tables[id] = soundTable(instrument, geometries[id], seededRandom(20_261));
     residuals.push(residualTable(instrument, geometries[id], core));
     say(`${id}: ${fitted.rms.toFixed(2)} cents rms over ${fitted.residuals.length} charted notes after ${fitted.iteration} steps`);
   }
