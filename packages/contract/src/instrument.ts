@@ -1,11 +1,10 @@
-import { instrumentSchema, keptFingeringSchema, tuningSchema } from '@zelpit/core';
+import { instrumentSchema, keptFingeringSchema, noteIdSchema, tuningSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { pageQuerySchema } from './page';
 import { idSchema } from './problem';
 import { typedText } from './text';
 
 const modelId = z.string().min(1).max(60);
-const noteId = z.string().min(1).max(24);
 const version = z.number().int().min(1);
 
 /** An instrument that somebody plays: which model, how it is tuned and held, which notes are known on it. */
@@ -21,7 +20,7 @@ export const heldInstrumentInputSchema = z.strictObject({
   schools: z.record(z.string().max(40), z.string().max(40)),
   /** Pitch of the reference note; null for the usual one. */
   referenceHertz: z.number().min(10).max(20_000).nullable(),
-  knownNotes: z.array(noteId).max(80),
+  knownNotes: z.array(noteIdSchema).max(80),
   note: typedText.max(300, 'A remark has at most 300 characters.'),
 });
 export type HeldInstrumentInput = z.infer<typeof heldInstrumentInputSchema>;

@@ -1,15 +1,14 @@
+import { noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { typedText } from './text';
 import { findSchema, pageQuerySchema } from './page';
 import { idSchema } from './problem';
 
-const noteId = z.string().min(1).max(24);
-
 export const sheetLineInputSchema = z.strictObject({
   /** The line's own; a new line may bring one that no line has yet, or none. */
   id: idSchema.optional(),
-  home: noteId,
-  other: noteId,
+  home: noteIdSchema,
+  other: noteIdSchema,
   /** Times through the line. */
   repetitions: z.number().int().min(1, 'At least once.').max(50, 'At most 50 times.'),
   /** Beats a minute; null for free. */

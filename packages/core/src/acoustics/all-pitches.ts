@@ -1,5 +1,5 @@
 import type { BoreGeometry, Instrument } from '../fingering';
-import { boreModelFor, soundingOf } from './sound-model';
+import { boreModelFor, soundingOf, usualFoot } from './sound-model';
 import { indexOf } from './sound-table';
 
 /** Pitches of all patterns in the order of the table; 0 where nothing sounds. */
@@ -7,7 +7,6 @@ export function allPitches(instrument: Instrument, geometry: BoreGeometry): { re
   const model = boreModelFor(instrument, geometry);
   const hertz = new Array<number>(2 ** geometry.holes.length).fill(0);
   const steady = new Array<string>(hertz.length).fill('0');
-  const foot = instrument.family === 'irish-pipes' ? 'closed' : 'open';
   model.forAll(
     () => [1, 0],
     (coverages, found) => {
@@ -16,7 +15,7 @@ export function allPitches(instrument: Instrument, geometry: BoreGeometry): { re
       hertz[index] = sounding === undefined ? 0 : Math.round(sounding.hertz * 10) / 10;
       steady[index] = sounding?.isSteady === true ? '1' : '0';
     },
-    foot,
+    usualFoot(instrument),
   );
   return { hertz, steady: steady.join('') };
 }

@@ -1,7 +1,6 @@
 import { patternKey, type Instrument, type Pattern } from '../fingering';
-import type { Foot } from './bore-model';
 import { geometryOf, sizeRatio, soundSourceOf, vesselHertz } from './pattern-sound';
-import { boreModelFor, soundingOf } from './sound-model';
+import { boreModelFor, soundingOf, usualFoot } from './sound-model';
 
 /** What one pattern can sound. */
 export interface PatternSounding {
@@ -12,9 +11,6 @@ export interface PatternSounding {
 }
 
 const known = new WeakMap<object, readonly PatternSounding[]>();
-
-/** How the foot stands while fingers are looked for. */
-export const usualFoot = ({ family }: Instrument): Foot => (family === 'irish-pipes' ? 'closed' : 'open');
 
 /** All patterns, with the usual half covers where holes have one; made once for a geometry. Empty for an instrument without a model. */
 export function allSoundings(instrument: Instrument): readonly PatternSounding[] {

@@ -1,8 +1,7 @@
 import { coverOf, soundingPitch, type Fingering, type Instrument, type Pattern } from '../fingering';
-import { usualFoot } from './all-soundings';
 import type { Foot } from './bore-model';
 import { geometryOf, sizeRatio } from './pattern-sound';
-import { boreModelFor, soundOf } from './sound-model';
+import { boreModelFor, soundOf, usualFoot } from './sound-model';
 
 const halvings = 14;
 /** Less than this is no half cover but a leak, more than its rest no opening. */

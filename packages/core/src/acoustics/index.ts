@@ -6,8 +6,8 @@ export { heardFrom, liesBelow, liesBetween, nearestNote, type Heard, type Hearin
 export { patternsNear, type FinderOrder, type FinderSettings, type FoundPattern } from './pattern-finder';
 export { PatternSound, type NamedPitch, type PatternAnswer } from './pattern-answer';
 export { geometryOf, sizeRatio, soundSourceOf, tablePitch, type TablePitch } from './pattern-sound';
-export { boreModelFor, soundOf, type Sounding } from './sound-model';
-export { allSoundings, hasRegisters, soundingsByPattern, usualFoot, type PatternSounding } from './all-soundings';
+export { boreModelFor, soundOf, usualFoot, type Sounding } from './sound-model';
+export { allSoundings, hasRegisters, soundingsByPattern, type PatternSounding } from './all-soundings';
 export { measuredPatterns, startOfCalibration, unexplained, type MeasuredNote } from './calibration';
 export { HalfCoverSolver, solvedCover } from './half-cover';
 export { loudnessAt } from './loudness';

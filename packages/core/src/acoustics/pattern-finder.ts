@@ -1,7 +1,7 @@
 import { ZelpitFault } from '../fault';
 import { coverOf, holesThatDiffer, isSameFingers, patternKey, type Fingering, type Instrument, type Pattern } from '../fingering';
 import { centsBetween, hertz, type Hertz } from '../pitch';
-import { allSoundings } from './all-soundings';
+import { allSoundings, soundingsByPattern } from './all-soundings';
 import { HalfCoverSolver } from './half-cover';
 import { sizeRatio } from './pattern-sound';
 
@@ -77,17 +77,14 @@ function plainPatterns(instrument: Instrument, wanted: Hertz, within: number, wi
 function solvedPatterns(instrument: Instrument, wanted: Hertz, all: boolean): Bare[] {
   const ratio = sizeRatio(instrument);
   const solver = new HalfCoverSolver(instrument);
-  const plain = new Map(
-    allSoundings(instrument)
-      .filter(({ pattern }) => !hasHalf(pattern))
-      .map((each) => [patternKey(each.pattern), each]),
-  );
+  const byPattern = soundingsByPattern(instrument);
+  const plain = allSoundings(instrument).filter(({ pattern }) => !hasHalf(pattern));
   const found: Bare[] = [];
   instrument.holes.forEach((hole, index) => {
     if (hole.half === undefined && !all) return;
-    for (const { pattern, registers, isSteady } of plain.values()) {
+    for (const { pattern, registers, isSteady } of plain) {
       if (pattern[index] !== 1) continue;
-      const open = plain.get(patternKey(pattern.map((coverage, at) => (at === index ? 0 : coverage))));
+      const open = byPattern.get(patternKey(pattern.map((coverage, at) => (at === index ? 0 : coverage))));
       registers.forEach((pitch, register) => {
         const opened = open?.registers[register];
         if (opened === undefined || (pitch * ratio - wanted) * (opened * ratio - wanted) >= 0) return;

@@ -1,5 +1,4 @@
-import type { Instrument, Pattern } from '../fingering';
-import type { BoreGeometry } from '../fingering';
+import type { BoreGeometry, Instrument, Pattern } from '../fingering';
 import { BoreModel, type Foot, type Resonance } from './bore-model';
 
 /** What a pattern of holes sounds by the model. */
@@ -10,6 +9,9 @@ export interface Sounding {
   /** Resonances from the lowest up; on a flue the breath decides between the first two. */
   readonly registers: readonly number[];
 }
+
+/** How the foot stands while fingers are looked for. */
+export const usualFoot = ({ family }: Instrument): Foot => (family === 'irish-pipes' ? 'closed' : 'open');
 
 const pointsOfGrid = 500;
 const fourSemitones = 2 ** (4 / 12);

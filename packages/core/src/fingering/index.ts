@@ -1,6 +1,7 @@
 export {
   instrumentSchema,
   mostHoles,
+  noteIdSchema,
   type Finger,
   type FingerId,
   type Fingering,

@@ -8,16 +8,16 @@ export const mostHoles = 12;
 const fingerId = z.string().min(1).max(8);
 /** Of a note that an instrument of these families can have. */
 const referenceHertz = z.number().min(10).max(20_000);
-const noteId = z.string().min(1).max(24);
+export const noteIdSchema = z.string().min(1).max(24);
 /** How much of a hole is covered: 1 covered, 0 open, between for half holes. */
 const coverage = z.number().min(0).max(1);
-const patternSchema = z.array(coverage).min(1).max(mostHoles).readonly();
+/** Coverage of each hole, in the order of the instrument's holes. */
+export const holesSchema = z.array(coverage).min(1).max(mostHoles);
+const patternSchema = holesSchema.readonly();
+/** Words that hold no mark such as <b>. */
+export const withoutMarks = /^(?![\s\S]*<[a-zA-Z/!])/;
 /** Plain words that are shown as they are. */
-const words = z
-  .string()
-  .min(1)
-  .max(300)
-  .regex(/^(?![\s\S]*<[a-zA-Z/!])/, 'is plain text, without marks such as <b>');
+const words = z.string().min(1).max(300).regex(withoutMarks, 'is plain text, without marks such as <b>');
 /** A fraction as tuners say it: "7/4". */
 const ratioText = z.string().regex(/^[1-9]\d{0,3}\/[1-9]\d{0,3}$/, 'is written as a fraction such as 7/4');
 
@@ -39,7 +39,7 @@ const holeSchema = z.strictObject({
 });
 
 const noteSchema = z.strictObject({
-  id: noteId,
+  id: noteIdSchema,
   /** What a teacher calls it: "low A". */
   schoolName: words.max(40),
   /** What stands on the page, without octave: "A". */
@@ -57,7 +57,7 @@ const noteSchema = z.strictObject({
 });
 
 const fingeringSchema = z.strictObject({
-  note: noteId,
+  note: noteIdSchema,
   /** One coverage per hole, in the order of `holes`. */
   pattern: patternSchema,
   school: z.string().min(1).max(40),
@@ -88,16 +88,16 @@ const graceNoteSchema = z.strictObject({
   /** Named by its finger, not by what sounds: "G grace note". */
   name: z.string().min(1),
   /** The note whose letter it is written with. */
-  written: noteId,
+  written: noteIdSchema,
   opens: z.array(fingerId).min(1),
   /** Theme notes that it can be played on. */
-  on: z.array(noteId).min(1),
+  on: z.array(noteIdSchema).min(1),
 });
 
 const tapSchema = z.strictObject({
-  on: noteId,
+  on: noteIdSchema,
   /** The note whose letter it is written with. */
-  written: noteId,
+  written: noteIdSchema,
   closes: z.array(fingerId).min(1),
 });
 
@@ -117,7 +117,7 @@ export const instrumentSchema = z.strictObject({
   /** Whether it can be played with the other hand on top, and what there is to know. */
   mirror: z.strictObject({ kind: z.enum(['allowed', 'warned', 'refused']), said: words }).optional(),
   extras: z.array(extraSchema).max(40).optional(),
-  reference: z.strictObject({ note: noteId, hertz: referenceHertz, lowestHertz: referenceHertz, highestHertz: referenceHertz }),
+  reference: z.strictObject({ note: noteIdSchema, hertz: referenceHertz, lowestHertz: referenceHertz, highestHertz: referenceHertz }),
   /** Keys of ABC under which letters are the instrument's own notes. */
   ownKeys: z.array(z.string().max(10)).max(20),
   /** Its own sound source; a built-in instrument has one in the core. */

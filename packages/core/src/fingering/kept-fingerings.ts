@@ -1,27 +1,21 @@
 import * as z from 'zod';
 import { ZelpitFault } from '../fault';
-import type { Fingering, Instrument } from './instrument';
+import { holesSchema, noteIdSchema, withoutMarks, type Fingering, type Instrument, type NoteId } from './instrument';
 import { noteOf } from './lookup';
 import { isSameFingers } from './pattern';
 import { withFirst } from './schools';
 
-const coverage = z.number().min(0).max(1);
-
 /** A teacher's word on a fingering: an own one, or a built-in one put first, hidden or annotated. */
 export const keptFingeringSchema = z.strictObject({
-  note: z.string().min(1).max(24),
-  pattern: z.array(coverage).min(1).max(12),
+  note: noteIdSchema,
+  pattern: holesSchema,
   foot: z.enum(['closed', 'open']).optional(),
   /** Taught before all others. */
   isFirst: z.boolean(),
   isHidden: z.boolean(),
-  remark: z
-    .string()
-    .trim()
-    .max(300)
-    .regex(/^(?![\s\S]*<[a-zA-Z/!])/, 'A remark is plain text, without marks such as <b>.'),
+  remark: z.string().trim().max(300).regex(withoutMarks, 'A remark is plain text, without marks such as <b>.'),
   /** A stand-in: what comes later, and from which day. */
-  forNow: z.strictObject({ eventually: z.array(coverage).min(1).max(12), until: z.iso.date() }).nullable(),
+  forNow: z.strictObject({ eventually: holesSchema, until: z.iso.date() }).nullable(),
 });
 export type KeptFingering = z.infer<typeof keptFingeringSchema>;
 
@@ -51,7 +45,7 @@ function withOne(instrument: Instrument, kept: ConfirmedFingering): Instrument {
       note: kept.note,
       pattern: kept.pattern,
       school: 'own',
-      register: registerFor(instrument, kept),
+      register: registerFor(instrument, kept.note),
       rank: 1 + Math.max(0, ...ofNote.map(({ rank }) => rank)),
       source: 'teacher',
     }),
@@ -72,8 +66,7 @@ function hiding(instrument: Instrument, kept: ConfirmedFingering, others: readon
 }
 
 /** The register in which the note is charted. */
-const registerFor = ({ fingerings }: Instrument, { note }: KeptFingering): number =>
-  fingerings.find((each) => each.note === note && each.rank === 1)?.register ?? 1;
+const registerFor = ({ fingerings }: Instrument, note: NoteId): number => fingerings.find((each) => each.note === note && each.rank === 1)?.register ?? 1;
 
 function assertPlayable(instrument: Instrument, { note, pattern, foot, forNow }: KeptFingering): void {
   const name = noteOf(instrument, note).schoolName;
@@ -81,7 +74,7 @@ function assertPlayable(instrument: Instrument, { note, pattern, foot, forNow }:
   for (const each of [pattern, ...(forNow === null ? [] : [forNow.eventually])])
     if (each.length !== count)
       throw new ZelpitFault('invalid-pattern', `The ${instrument.name} has ${count} holes; a fingering of ${name} with ${each.length} came.`, { note });
-  const register = registerFor(instrument, { note } as KeptFingering);
+  const register = registerFor(instrument, note);
   const other = instrument.fingerings.find(
     (each) => each.note !== note && each.foot === foot && each.register === register && isSameFingers(each.pattern, pattern),
   );

@@ -1,10 +1,9 @@
 import * as z from 'zod';
 import { ZelpitFault } from '../fault';
-import type { Instrument, Note, NoteId } from './instrument';
+import { noteIdSchema, type Instrument, type Note, type NoteId } from './instrument';
 import { noteOf } from './lookup';
 
 const widestCents = 100;
-const noteId = z.string().min(1).max(24);
 
 /**
  * How the notes of one instrument lie to its reference note: by the chart, in equal temperament, by a tuner's fractions where he
@@ -13,8 +12,8 @@ const noteId = z.string().min(1).max(24);
 export const tuningSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('chart') }),
   z.strictObject({ kind: z.literal('equal') }),
-  z.strictObject({ kind: z.literal('ratios'), ratios: z.record(noteId, z.string().max(12)) }),
-  z.strictObject({ kind: z.literal('cents'), cents: z.record(noteId, z.number().min(-widestCents).max(widestCents)) }),
+  z.strictObject({ kind: z.literal('ratios'), ratios: z.record(noteIdSchema, z.string().max(12)) }),
+  z.strictObject({ kind: z.literal('cents'), cents: z.record(noteIdSchema, z.number().min(-widestCents).max(widestCents)) }),
 ]);
 export type Tuning = z.infer<typeof tuningSchema>;
 

@@ -89,8 +89,7 @@ export function readHoles(instrument: Instrument, text: string): ReadFingers<Pat
         continue;
       }
       instrument.holes.forEach((hole, index) => {
-        const finger = instrument.fingers.find((each) => each.id === hole.finger);
-        if (finger?.hand === hand && !finger.thumb) covered[index] = 1;
+        if (isFrontOf(instrument, hole.finger, hand)) covered[index] = 1;
       });
       continue;
     }

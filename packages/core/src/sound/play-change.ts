@@ -1,6 +1,6 @@
 import type { Change } from '../change';
 import { milliseconds } from '../pitch';
-import { patternAt } from '../timing';
+import { patternAt, stepsBetween } from '../timing';
 import type { Instrument } from '../fingering';
 import type { Timeline, TimelineStep } from './timeline';
 
@@ -15,7 +15,6 @@ export interface ChangePlay {
  * A change as it sounds when its fingers move at these moments, in ms, in the order of its movers. Fingers that move together leave nothing between.
  */
 export function changeTimeline(instrument: Instrument, change: Change, moments: readonly number[], { noteMs, slower }: ChangePlay): Timeline {
-  const order = moments.map((at, index) => ({ at, index })).sort((one, other) => one.at - other.at);
   const blown = change.register === undefined ? {} : { register: change.register };
   const steps: TimelineStep[] = [];
   let start = 0;
@@ -24,12 +23,7 @@ export function changeTimeline(instrument: Instrument, change: Change, moments: 
     start += length;
   };
   push(change.fromPattern, noteMs, 'theme', 0);
-  let mask = 0;
-  order.forEach(({ at, index }, place) => {
-    const before = order[place - 1]?.at;
-    if (before !== undefined && at > before) push(patternAt(instrument, change, mask), (at - before) * slower, 'fault', 0);
-    mask |= 1 << index;
-  });
+  for (const { mask, from, to } of stepsBetween(moments)) push(patternAt(instrument, change, mask), (to - from) * slower, 'fault', 0);
   push(change.toPattern, noteMs, 'theme', 1);
   return { steps, clicks: [], length: milliseconds(start) };
 }

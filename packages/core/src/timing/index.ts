@@ -1,6 +1,6 @@
 export { difficultyOf, type Difficulty, type DifficultyTerm } from './difficulty';
 export { difficultyWeights } from './difficulty.data';
-export { steppedSounds, type HeardStep } from './heard-steps';
+export { steppedSounds, stepsBetween, type HeardStep } from './heard-steps';
 export { inBetweenSounds, patternAt, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
 export { normalFrom, normalPool, seededNormal, seededRandom } from './seeded-random';
 export {
