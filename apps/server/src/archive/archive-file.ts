@@ -86,10 +86,18 @@ function checkedSigns(content: ArchiveContent): ArchiveContent {
   return checkedModels(content);
 }
 
+/** The built-in instruments by id and those of the archive by sign. */
+export function instrumentsIn(content: ArchiveContent): ReadonlyMap<string, Instrument> {
+  return new Map([
+    ...instruments.map((each) => [each.id, each] as const),
+    ...content['models.json'].map(({ sign, instrument }) => [sign, instrument] as const),
+  ]);
+}
+
 /** Every model is one that is known here or one of the archive, and holds together. */
 function checkedModels(content: ArchiveContent): ArchiveContent {
   const { 'instruments.json': held, 'models.json': models, 'fingerings.json': fingerings } = content;
-  const known = new Map([...instruments.map((each) => [each.id, each] as const), ...models.map(({ sign, instrument }) => [sign, instrument] as const)]);
+  const known = instrumentsIn(content);
   for (const { instrument } of models) {
     const [problem] = instrumentProblems(instrument);
     if (problem !== undefined) throw refused(`The instrument “${instrument.name}” in this archive does not hold together: ${problem}.`);

@@ -1,9 +1,10 @@
 import type { ArchiveContent, ArchiveResult } from '@zelpit/contract';
-import { patternKey, type ReadEntry } from '@zelpit/core';
+import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { In, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import type { Database } from '../database/database';
 import { FingeringEntity, InstrumentEntity, ModelEntity, SheetEntity, SheetLineEntity, StudentEntity, StudioEntity, TuneEntity } from '../database/entities';
+import type { FingeringRepository } from '../instruments/fingering.repository';
 import type { SheetRepository } from '../sheets/sheet.repository';
 import { fieldsOf } from '../tunes/tune.repository';
 
@@ -17,6 +18,7 @@ export class ArchiveRepository {
   constructor(
     private readonly database: Database,
     private readonly sheets: SheetRepository,
+    private readonly fingerings: FingeringRepository,
   ) {}
 
   /** Everything of the studio as it was at one moment, what is put away too. Teachers, their passwords and the list of changes stay here. */
@@ -31,7 +33,8 @@ export class ArchiveRepository {
         `SELECT l.* FROM sheet_line l JOIN sheet s ON s.id = l.sheet_id WHERE s.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
         [studioId],
       );
-      const modelSigns = signs('m', await this.database.of(ModelEntity).find(everything));
+      const models = await this.database.of(ModelEntity).find(everything);
+      const modelSigns = signs('m', models);
       const modelOf = (id: string): string => modelSigns.get(id) ?? id;
       const studentSigns = signs('s', students);
       const tuneSigns = signs('t', tunes);
@@ -66,7 +69,15 @@ export class ArchiveRepository {
           created: iso(sheet.createdAt),
           putAway: isoOrNull(sheet.deletedAt),
         })),
-        ...(await this.readInstruments(studioId, studentSigns)),
+        'models.json': models.map(({ id, instrument, madeBy, createdAt, updatedAt, deletedAt }) => ({
+          sign: signOf(modelSigns, id),
+          instrument,
+          by: madeBy,
+          changed: iso(updatedAt),
+          created: iso(createdAt),
+          putAway: isoOrNull(deletedAt),
+        })),
+        ...(await this.readInstruments(studioId, studentSigns, modelOf)),
       };
     }, 'REPEATABLE READ');
   }
@@ -74,13 +85,11 @@ export class ArchiveRepository {
   private async readInstruments(
     studioId: string,
     studentSigns: ReadonlyMap<string, string>,
-  ): Promise<Pick<ArchiveContent, 'instruments.json' | 'models.json' | 'fingerings.json'>> {
+    modelOf: (id: string) => string,
+  ): Promise<Pick<ArchiveContent, 'instruments.json' | 'fingerings.json'>> {
     const everything = { where: { studioId }, withDeleted: true, order: { createdAt: 'ASC', id: 'ASC' } } as const;
     const held = await this.database.of(InstrumentEntity).find(everything);
-    const models = await this.database.of(ModelEntity).find(everything);
     const fingerings = await this.database.of(FingeringEntity).find({ where: { studioId }, order: { createdAt: 'ASC', id: 'ASC' } });
-    const modelSigns = signs('m', models);
-    const modelOf = (id: string): string => modelSigns.get(id) ?? id;
     return {
       'instruments.json': held.map(({ name, model, hands, tuning, schools, referenceHertz, knownNotes, note, ...each }, index) => ({
         sign: `i${index + 1}`,
@@ -89,14 +98,6 @@ export class ArchiveRepository {
         changed: iso(each.updatedAt),
         created: iso(each.createdAt),
         putAway: isoOrNull(each.deletedAt),
-      })),
-      'models.json': models.map(({ id, instrument, madeBy, createdAt, updatedAt, deletedAt }) => ({
-        sign: signOf(modelSigns, id),
-        instrument,
-        by: madeBy,
-        changed: iso(updatedAt),
-        created: iso(createdAt),
-        putAway: isoOrNull(deletedAt),
       })),
       'fingerings.json': fingerings.map(({ model, kept, confirmedBy, confirmedOn }) => ({
         ...kept,
@@ -174,7 +175,7 @@ export class ArchiveRepository {
     );
     const newCodes = await this.giveCodes(lines);
     await this.insert(SheetLineEntity, lines);
-    await this.writeInstruments(studioId, content, ids);
+    await this.writeInstruments(studioId, content, idOf, modelOf);
     return {
       students: students.length,
       tunes: tunes.length,
@@ -186,15 +187,14 @@ export class ArchiveRepository {
     };
   }
 
-  private async writeInstruments(studioId: string, content: ArchiveContent, ids: ReadonlyMap<string, string>): Promise<void> {
-    const modelOf = (model: string): string => ids.get(model) ?? model;
+  private async writeInstruments(studioId: string, content: ArchiveContent, idOf: (sign: string) => string, modelOf: (model: string) => string): Promise<void> {
     await this.insert(
       ModelEntity,
       content['models.json'].map(({ sign, instrument, by, created, changed, putAway }) => ({
-        id: modelOf(sign),
+        id: idOf(sign),
         studioId,
         name: instrument.name,
-        instrument: { ...instrument, id: modelOf(sign) },
+        instrument: { ...instrument, id: idOf(sign) },
         madeBy: by,
         version: 1,
         createdAt: new Date(created),
@@ -208,7 +208,7 @@ export class ArchiveRepository {
         ...rest,
         id: randomUUID(),
         studioId,
-        studentId: student === null ? null : modelOf(student),
+        studentId: student === null ? null : idOf(student),
         teacherId: null,
         model: modelOf(model),
         version: 1,
@@ -217,11 +217,7 @@ export class ArchiveRepository {
         deletedAt: dateOrNull(putAway),
       })),
     );
-    for (const { model, by, on, ...kept } of content['fingerings.json']) {
-      const row = { studioId, model: modelOf(model), note: kept.note, patternKey: patternKey(kept.pattern) };
-      await this.database.of(FingeringEntity).delete(row);
-      await this.database.of(FingeringEntity).insert({ ...row, id: randomUUID(), kept, confirmedBy: by, confirmedOn: on });
-    }
+    for (const { model, by, on, ...kept } of content['fingerings.json']) await this.fingerings.keep(studioId, by, on, { ...kept, model: modelOf(model) });
   }
 
   /** Keeps each line's code where nobody has it, and gives a new one where somebody has. */

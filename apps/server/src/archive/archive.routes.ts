@@ -5,7 +5,7 @@ import { fileNameOf } from '../http/file-name';
 import { HttpProblem } from '../http/problem';
 import { assertPlayable } from '../sheets/playable';
 import { parseAbc } from '../tunes/abc-parser';
-import { readArchive, refused, writeArchive } from './archive-file';
+import { instrumentsIn, readArchive, refused, writeArchive } from './archive-file';
 import type { ArchiveRepository } from './archive.repository';
 
 /** The whole studio out and in. */
@@ -35,23 +35,19 @@ export function archiveRoutes(endpoints: Endpoints, archive: ArchiveRepository):
 
 /** Every tune of the archive, read as if it were brought in alone. */
 function readTunes(content: ArchiveContent): ReadonlyMap<string, ReadEntry> {
+  const known = instrumentsIn(content);
   return new Map(
     content['tunes.json'].map(({ sign, instrument, abc }) => {
-      const [reading, ...others] = readings(content, instrument, abc);
+      const [reading, ...others] = readings(known, instrument, abc);
       if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this archive (${sign}) cannot be read.`);
       return [sign, { ...reading.entry, abc }];
     }),
   );
 }
 
-/** @throws ZelpitFault `invalid-instrument` for one that is neither in the archive nor known here */
-function instrumentIn(content: ArchiveContent, id: string): Instrument {
-  return content['models.json'].find(({ sign }) => sign === id)?.instrument ?? instrumentById(id);
-}
-
-function readings(content: ArchiveContent, instrument: string, abc: string): readonly BookReading[] {
+function readings(known: ReadonlyMap<string, Instrument>, instrument: string, abc: string): readonly BookReading[] {
   try {
-    return [...readBook(instrumentIn(content, instrument), abc, parseAbc, (wanted) => wanted)];
+    return [...readBook(known.get(instrument) ?? instrumentById(instrument), abc, parseAbc, (wanted) => wanted)];
   } catch (error) {
     if (error instanceof ZelpitFault) return [];
     throw error;
@@ -59,9 +55,10 @@ function readings(content: ArchiveContent, instrument: string, abc: string): rea
 }
 
 function checkLines(content: ArchiveContent): void {
+  const known = instrumentsIn(content);
   for (const { instrument, lines, title } of content['sheets.json']) {
     try {
-      assertPlayable(instrumentIn(content, instrument), lines);
+      assertPlayable(known.get(instrument) ?? instrumentById(instrument), lines);
     } catch (error) {
       if (error instanceof ZelpitFault || error instanceof HttpProblem) throw refused(`A line of the sheet “${title}” cannot be played: ${error.message}`);
       throw error;

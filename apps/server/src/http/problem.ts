@@ -19,10 +19,6 @@ export class HttpProblem extends Error {
 
 export const notFound = (thing: string): HttpProblem => new HttpProblem(404, 'Not here', `There is no such ${thing} in this studio.`);
 
-/** A save of something that was changed after it was read. */
-export const changedElsewhere = (thing: string): HttpProblem =>
-  new HttpProblem(409, 'Changed elsewhere', `${thing} changed in another window after you opened it. Your version was not saved over it.`);
-
 const databaseAway = new HttpProblem(503, 'Database away', 'The database does not answer just now. Nothing was changed; try again in a moment.');
 
 const uniqueViolation = '23505';

@@ -4,7 +4,7 @@ import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
 import { InstrumentEntity } from '../database/entities';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
-import type { SaveOutcome } from '../students/student.repository';
+import type { SaveOutcome } from '../http/save-outcome';
 
 type Row = Omit<HeldInstrument, 'owner'> & {
   readonly studentId: string | null;

@@ -1,7 +1,8 @@
 import { routes, type HeldInstrument, type HeldInstrumentInput, type OwnModel } from '@zelpit/contract';
-import { asPlayed, instrumentProblems, noteOf, withKeptFingerings, type Instrument } from '@zelpit/core';
+import { asPlayed, instrumentProblems, noteOf, patternKey, withKeptFingerings, type Instrument } from '@zelpit/core';
 import { said, idOf, type Endpoints } from '../http/endpoints';
-import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
+import { HttpProblem, notFound } from '../http/problem';
+import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { StudentRepository } from '../students/student.repository';
 import type { FingeringRepository } from './fingering.repository';
@@ -55,9 +56,7 @@ function heldRoutes(endpoints: Endpoints, { instruments, models, fingerings, stu
     const id = idOf(request, 'instrument');
     await heldOr404(studioId, id);
     await assertPossible(studioId, body);
-    const outcome = await instruments.save(studioId, id, body);
-    if (outcome === 'missing') throw notFound('instrument');
-    if (outcome === 'stale') throw changedElsewhere('This instrument was');
+    assertSaved(await instruments.save(studioId, id, body), 'instrument');
     return said(200, await heldOr404(studioId, id), { deed: { did: 'changed', kind: 'instrument', id, name: body.name } });
   });
 
@@ -89,9 +88,7 @@ function modelRoutes(endpoints: Endpoints, models: ModelRepository, instruments:
     const id = idOf(request, 'instrument');
     await modelOr404(studioId, id);
     assertHolds(instrument);
-    const outcome = await models.save(studioId, id, version, instrument);
-    if (outcome === 'missing') throw notFound('instrument');
-    if (outcome === 'stale') throw changedElsewhere('This instrument was');
+    assertSaved(await models.save(studioId, id, version, instrument), 'instrument');
     return said(200, await modelOr404(studioId, id), { deed: { did: 'changed', kind: 'model', id, name: instrument.name } });
   });
 
@@ -121,7 +118,9 @@ function fingeringRoutes(endpoints: Endpoints, models: ModelRepository, fingerin
     const instrument = await models.instrument(studioId, body.model);
     if (instrument === undefined) throw cannot('This studio knows no such instrument.');
     const on = new Date().toISOString().slice(0, 10);
-    const before = (await fingerings.of(studioId, body.model)).filter(({ note, pattern }) => note !== body.note || pattern.join() !== body.pattern.join());
+    const before = (await fingerings.of(studioId, body.model)).filter(
+      ({ note, pattern }) => note !== body.note || patternKey(pattern) !== patternKey(body.pattern),
+    );
     withKeptFingerings(instrument, [...before, { ...body, by: name, on }]);
     const kept = await fingerings.keep(studioId, name, on, body);
     return said(201, kept, { deed: { did: 'changed', kind: 'fingering', id: kept.id, name: deedName(instrument, body.note) } });

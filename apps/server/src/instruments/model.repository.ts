@@ -6,7 +6,7 @@ import type { Database } from '../database/database';
 import { ModelEntity } from '../database/entities';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 import { idSchema } from '@zelpit/contract';
-import type { SaveOutcome } from '../students/student.repository';
+import type { SaveOutcome } from '../http/save-outcome';
 
 type Row = Pick<ModelEntity, 'id' | 'name' | 'instrument' | 'madeBy' | 'updatedAt' | 'version'>;
 

@@ -100,14 +100,10 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   const models = new ModelRepository(database);
   tuneRoutes(endpoints, tunes, models);
   sheetRoutes(endpoints, sheets, students, tunes, models);
-  instrumentRoutes(endpoints, {
-    instruments: new InstrumentRepository(database),
-    models,
-    fingerings: new FingeringRepository(database),
-    students,
-  });
+  const fingerings = new FingeringRepository(database);
+  instrumentRoutes(endpoints, { instruments: new InstrumentRepository(database), models, fingerings, students });
   putAwayRoutes(endpoints, new PutAwayRepository(database));
-  archiveRoutes(endpoints, new ArchiveRepository(database, sheets));
+  archiveRoutes(endpoints, new ArchiveRepository(database, sheets, fingerings));
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };
 }
 

@@ -4,7 +4,7 @@ import { In, IsNull, Not } from 'typeorm';
 import type { Database } from '../database/database';
 import { SheetEntity, SheetLineEntity, StudentEntity, TuneEntity } from '../database/entities';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
-import type { SaveOutcome } from '../students/student.repository';
+import type { SaveOutcome } from '../http/save-outcome';
 import { newCode } from './line-code';
 
 interface Wanted extends PageQuery {

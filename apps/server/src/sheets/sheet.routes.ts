@@ -2,7 +2,8 @@ import { codeSchema, routes, type SheetDetail } from '@zelpit/contract';
 import { linesAsAbc } from '@zelpit/core';
 import { said, idOf, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
-import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
+import { HttpProblem, notFound } from '../http/problem';
+import { assertSaved } from '../http/save-outcome';
 import type { ModelRepository } from '../instruments/model.repository';
 import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { StudentRepository } from '../students/student.repository';
@@ -36,9 +37,7 @@ export function sheetRoutes(endpoints: Endpoints, sheets: SheetRepository, stude
     const instrument = await sheets.instrumentOf(studioId, id);
     if (instrument === undefined) throw notFound('sheet');
     assertPlayable(await models.known(studioId, instrument), body.lines);
-    const outcome = await sheets.save(studioId, id, body);
-    if (outcome === 'missing') throw notFound('sheet');
-    if (outcome === 'stale') throw changedElsewhere('This sheet was');
+    assertSaved(await sheets.save(studioId, id, body), 'sheet');
     return said(200, await sheetOr404({ studioId }, id), { deed: { did: 'changed', kind: 'sheet', id, name: body.title } });
   });
 

@@ -4,8 +4,7 @@ import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
 import { StudentEntity } from '../database/entities';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
-
-export type SaveOutcome = 'saved' | 'stale' | 'missing';
+import type { SaveOutcome } from '../http/save-outcome';
 
 const shown = ({ id, alias, consent, version }: Student): Student => ({ id, alias, consent, version });
 

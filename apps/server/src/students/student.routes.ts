@@ -2,7 +2,8 @@ import { invitationDays, routes, type Student } from '@zelpit/contract';
 import type { LinkRepository } from '../accounts/link.repository';
 import { linkAddress } from '../accounts/this-computer';
 import { said, idOf, type Endpoints } from '../http/endpoints';
-import { changedElsewhere, notFound } from '../http/problem';
+import { notFound } from '../http/problem';
+import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { StudentRepository } from './student.repository';
 
@@ -22,9 +23,7 @@ export function studentRoutes(endpoints: Endpoints, students: StudentRepository,
 
   endpoints.serve(routes.saveStudent, async ({ request, visitor: { studioId }, body }) => {
     const id = idOf(request, 'student');
-    const outcome = await students.save(studioId, id, body);
-    if (outcome === 'missing') throw notFound('student');
-    if (outcome === 'stale') throw changedElsewhere('This student was');
+    assertSaved(await students.save(studioId, id, body), 'student');
     return said(200, await studentOr404(studioId, id), { deed: { did: 'changed', kind: 'student', id, name: body.alias } });
   });
 

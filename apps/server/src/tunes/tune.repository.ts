@@ -5,7 +5,7 @@ import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
 import { TuneEntity } from '../database/entities';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
-import type { SaveOutcome } from '../students/student.repository';
+import type { SaveOutcome } from '../http/save-outcome';
 
 type TuneFields = Pick<TuneEntity, 'title' | 'rhythm' | 'meter' | 'musicKey' | 'bars' | 'outside' | 'abc'>;
 

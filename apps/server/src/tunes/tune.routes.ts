@@ -1,7 +1,8 @@
 import { routes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
 import { readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
 import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
-import { changedElsewhere, HttpProblem, notFound } from '../http/problem';
+import { HttpProblem, notFound } from '../http/problem';
+import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
 import { moveAbc, parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
@@ -61,9 +62,7 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: 
       await tuneOr404(studioId, id);
       return said(200, { kind: 'refused', faults: [...reading.entry.faults] });
     }
-    const outcome = await tunes.replace(studioId, id, version, reading.entry);
-    if (outcome === 'missing') throw notFound('tune');
-    if (outcome === 'stale') throw changedElsewhere('This tune was');
+    assertSaved(await tunes.replace(studioId, id, version, reading.entry), 'tune');
     const tune = await tuneOr404(studioId, id);
     return said(200, { kind: 'saved', tune }, { deed: { did: 'changed', kind: 'tune', id, name: tune.title } });
   };
@@ -71,8 +70,8 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: 
   endpoints.serve(routes.saveTune, async ({ request, visitor, body }) => save(visitor.studioId, idOf(request, 'tune'), body));
 
   endpoints.serve(routes.moveTune, async ({ request, visitor: { studioId }, body: { semitones, version } }) => {
-    const { id, abc } = await tuneOr404(studioId, idOf(request, 'tune'));
-    return save(studioId, id, { version, abc: moveAbc(abc, semitones) });
+    const { id, abc, instrument } = await tuneOr404(studioId, idOf(request, 'tune'));
+    return save(studioId, id, { version, instrument, abc: moveAbc(abc, semitones) });
   });
 
   serveAwayAndBack(endpoints, tunes, { away: routes.putTuneAway, back: routes.bringTuneBack, kind: 'tune', thing: 'tune' });
