@@ -9,7 +9,7 @@ async function bundled() {
   const { build } = await import('esbuild');
   const outfile = join(root, 'dist', 'acoustic-tables.mjs');
   const contents = `
-    export { instruments } from './fingering';
+    export { holeSign, instruments } from './fingering';
     export { startingGeometries } from './acoustics/starting-geometries.data';
     export { chartedTarget } from './acoustics/charted';
     export { centsNear } from './acoustics/fit-geometry';
@@ -28,16 +28,11 @@ async function bundled() {
 
 const rounded = (geometry) => JSON.parse(JSON.stringify(geometry, (_, value) => (typeof value === 'number' ? Math.round(value * 1e4) / 1e4 : value)));
 
-const signOf = (coverage) => {
-  if (coverage >= 1) return 'X';
-  return coverage <= 0 ? 'O' : 'h';
-};
-
 /** Each charted fingering with what the model makes of it. */
-function residualTable(instrument, geometry, { chartedTarget, centsNear }) {
+function residualTable(instrument, geometry, { chartedTarget, centsNear, holeSign }) {
   const rows = instrument.fingerings.map((fingering) => {
     const cents = centsNear(geometry, chartedTarget(instrument, fingering));
-    const holes = fingering.pattern.map((coverage) => signOf(coverage)).join('');
+    const holes = fingering.pattern.map(holeSign).join('');
     const note = instrument.notes.find((each) => each.id === fingering.note).schoolName;
     const register = fingering.register > 1 ? `, register ${fingering.register}` : '';
     return `| ${note}${register} | \`${holes}\` | ${fingering.rank} | ${cents === undefined ? 'no resonance near' : Math.round(cents)} | ${fingering.remark ?? ''} |`;

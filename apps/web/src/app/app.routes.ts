@@ -5,7 +5,7 @@ import { TunePage } from './tune/tune.page';
 const forStudents: PageData = { forStudents: true };
 const forOwners: PageData = { forOwners: true };
 const withInstruments: PageData = { needsInstruments: true };
-const forStudentsWithInstruments: PageData = { forStudents: true, needsInstruments: true };
+const forStudentsWithInstruments: PageData = { ...forStudents, ...withInstruments };
 
 export const routes: Routes = [
   { path: 'sign-in', title: 'Sign in · Zelpit', loadComponent: () => import('./session/sign-in.page').then((file) => file.SignInPage) },

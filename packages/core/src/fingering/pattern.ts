@@ -55,6 +55,11 @@ export function coverOf(coverage: number): 'covered' | 'open' | 'half' {
   return coverage <= 0 ? 'open' : 'half';
 }
 
+const signs = { covered: 'X', open: 'O', half: 'h' } as const;
+
+/** One hole as `pattern` reads it: `X` covered, `O` open, `h` half covered. */
+export const holeSign = (coverage: number): 'X' | 'O' | 'h' => signs[coverOf(coverage)];
+
 /** The same holes covered, open and half covered; how far a half cover goes is each model's own. */
 export function isSameFingers(one: Pattern, other: Pattern): boolean {
   return one.every((coverage, hole) => coverOf(coverage) === coverOf(other[hole]));

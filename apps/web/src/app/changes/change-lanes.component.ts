@@ -3,7 +3,7 @@ import { inBetweenSounds, noteOf, ribbons, steppedSounds, type Change, type Cove
 
 const [left, right, top, pitch, thickness] = [116, 24, 44, 40, 12];
 /** Time that is shown on each side of the middle, in ms. */
-export const shownMs = 60;
+const shownMs = 60;
 const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open']);
 
 const classSaid: Readonly<Record<SoundClass, string>> = {

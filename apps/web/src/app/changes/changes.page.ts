@@ -1,5 +1,4 @@
 import { Component, computed, effect, inject, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
-import { FormsModule } from '@angular/forms';
 import { scaleSqrt } from 'd3';
 import {
   adviceFor,
@@ -10,13 +9,11 @@ import {
   lineTitle,
   plannedLine,
   comfortHint,
-  inBetweenSounds,
   kindPhrase,
   levels,
   normalPool,
   noteOf,
   renderTimeline,
-  steppedSounds,
   troubleOf,
   type Change,
   type ChangeLine,
@@ -28,13 +25,14 @@ import { Router } from '@angular/router';
 import { Attempt } from '../api/attempt';
 import { SheetsService } from '../sheets/sheets.service';
 import { StudioState } from '../state/studio-state.service';
-import { ChooserComponent, type Choice } from '../shell/chooser.component';
+import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { capital } from '../shell/words';
 import { Transport } from '../sound/transport.service';
 import { ChartState } from '../charts/chart-state.service';
-import { ChangeLanesComponent, shownMs } from './change-lanes.component';
+import { ChangeLanesComponent } from './change-lanes.component';
 import { startChangeMapWorker } from './change-map-worker';
 import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
 
@@ -98,7 +96,7 @@ interface Cell {
 /** Every change of an instrument: how much trouble it is, and one of them taken apart in time. */
 @Component({
   selector: 'zp-changes',
-  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, FormsModule],
+  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent],
   templateUrl: './changes.page.html',
 })
 export class ChangesPage implements OnDestroy {
@@ -107,15 +105,14 @@ export class ChangesPage implements OnDestroy {
   protected readonly quantities = quantities;
   protected readonly levelChoices = levelChoices;
   protected readonly shownChoices = shownChoices;
-  protected readonly cellSize = cellSize;
 
   protected readonly instrument = this.chart.instrument;
   protected readonly quantity = signal<Quantity>('difficulty');
   protected readonly level = signal<Level>('learner');
   protected readonly shown = signal<Shown>('all');
-  protected readonly quantitySaid = computed(() => quantities.find(({ value }) => value === this.quantity())?.said ?? '');
-  protected readonly levelSaid = computed(() => levelChoices.find(({ value }) => value === this.level())?.said ?? '');
-  protected readonly shownSaid = computed(() => shownChoices.find(({ value }) => value === this.shown())?.said ?? '');
+  protected readonly quantitySaid = computed(() => saidOf(quantities, this.quantity()));
+  protected readonly levelSaid = computed(() => saidOf(levelChoices, this.level()));
+  protected readonly shownSaid = computed(() => saidOf(shownChoices, this.shown()));
   protected readonly lead = signal(0);
   protected readonly timing = computed(() => ({ ...levels[this.level()], lead: this.lead() }));
 
@@ -125,7 +122,6 @@ export class ChangesPage implements OnDestroy {
       .map(({ id, writtenName, schoolName }) => ({ id, short: writtenName, name: schoolName })),
   );
   private readonly mapped = signal<ReadonlyMap<string, MappedChange>>(new Map());
-  protected readonly isComputing = computed(() => this.mapped().size < this.notes().length * (this.notes().length - 1));
   private worker?: Worker;
   private ticket = 0;
 
@@ -177,7 +173,7 @@ export class ChangesPage implements OnDestroy {
   protected readonly openness = opennessChoices;
   /** How much a sound that is too open is minded, against one that is too closed. */
   protected readonly tooOpen = signal(1);
-  protected readonly tooOpenSaid = computed(() => opennessChoices.find(({ value }) => value === this.tooOpen())?.said ?? '');
+  protected readonly tooOpenSaid = computed(() => saidOf(opennessChoices, this.tooOpen()));
   /** The lead that is best for the chosen change, in ms; undefined where nothing can be too closed or too open. */
   protected readonly bestLead = computed(() => {
     const change = this.change();
@@ -197,10 +193,10 @@ export class ChangesPage implements OnDestroy {
   private readonly router = inject(Router);
   protected readonly state = inject(StudioState);
   protected readonly lineSet = signal<LineSetKind>('crosses-with');
-  protected readonly lineSetSaid = computed(() => lineSets.find(({ value }) => value === this.lineSet())?.said ?? '');
+  protected readonly lineSetSaid = computed(() => saidOf(lineSets, this.lineSet()));
   protected readonly noteChoices = computed(() => this.notes().map(({ id, name }): Choice<NoteId> => ({ value: id, said: name })));
   protected readonly lineNote = linkedSignal((): NoteId => this.chosen()?.from ?? this.notes()[0].id);
-  protected readonly lineNoteSaid = computed(() => this.notes().find(({ id }) => id === this.lineNote())?.name ?? '');
+  protected readonly lineNoteSaid = computed(() => saidOf(this.noteChoices(), this.lineNote()));
 
   /** The lines of the chosen set from easy to hard, each with what is hardest in it. */
   protected readonly lines = computed(() => {
@@ -254,8 +250,7 @@ export class ChangesPage implements OnDestroy {
   protected makeSheet(): void {
     const student = this.state.student();
     const instrument = this.instrument();
-    const title =
-      this.lineSet() === 'crosses-with' ? `Crosses with ${this.lineNoteSaid()}` : `${this.lineSetSaid().charAt(0).toUpperCase()}${this.lineSetSaid().slice(1)}`;
+    const title = this.lineSet() === 'crosses-with' ? `Crosses with ${this.lineNoteSaid()}` : capital(this.lineSetSaid());
     const lines = this.lines().ordered.map(({ line }: { readonly line: ChangeLine }) => ({ ...plannedLine(instrument, line), point: '' }));
     const sheet = {
       studentId: student.id,
@@ -352,14 +347,6 @@ export class ChangesPage implements OnDestroy {
     if (this.quantity() === 'difficulty') return `${value.toFixed(1)} hard`;
     return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${Math.round(value * 100)} %`;
   }
-
-  /** How long the in-between sounds last in all, as the fingers stand. */
-  protected readonly betweenMs = computed(() => {
-    const change = this.change();
-    if (change === undefined) return 0;
-    return steppedSounds(inBetweenSounds(this.instrument(), change), this.moments()).reduce((sum, { from, to }) => sum + to - from, 0);
-  });
-  protected readonly mostMs = shownMs;
 }
 
 const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only': '↑', 'lower-only': '↓', cross: '×' };

@@ -2,17 +2,18 @@ import { Component, computed, effect, inject, input, output, signal, type Signal
 import {
   chartedPattern,
   coverOf,
-  heldTone,
   moversBetween,
   patternKey,
   patternsNear,
   PatternSound,
   soundingPitch,
+  type Foot,
   type Instrument,
   type NoteId,
   type Pattern,
 } from '@zelpit/core';
 import { SessionService } from '../session/session.service';
+import { capital } from '../shell/words';
 import { Transport } from '../sound/transport.service';
 import { answerSaid, centsSaid, recited } from './chart-words';
 import type { ChartView } from './chart-view';
@@ -95,7 +96,7 @@ export class AnyFingersComponent {
   /** The page's own signal, so that two presses in quick succession both count. */
   readonly fingers = input.required<Signal<Pattern>>();
   protected readonly pattern = computed(() => this.fingers()());
-  readonly foot = input.required<'open' | 'closed'>();
+  readonly foot = input.required<Foot>();
   /** The note that the chart shows. */
   readonly note = input.required<NoteId>();
   readonly view = input.required<ChartView>();
@@ -126,7 +127,7 @@ export class AnyFingersComponent {
     const [{ coverage, index }] = found;
     const finger = instrument.fingers.find(({ id }) => id === instrument.holes[index].finger);
     const said = finger === undefined ? instrument.holes[index].id : finger.label;
-    return { index, percent: Math.round(coverage * 100), said: said.charAt(0).toUpperCase() + said.slice(1) };
+    return { index, percent: Math.round(coverage * 100), said: capital(said) };
   });
 
   protected readonly others = computed(() => {
@@ -171,8 +172,7 @@ export class AnyFingersComponent {
   hear(): void {
     const given = this.sounding();
     if (given.kind !== 'sounds') return;
-    const { family } = this.instrument();
-    this.transport.hold((sampleRate) => heldTone(family, given.sounding.hertz, toneSeconds, sampleRate));
+    this.transport.holdTone(this.instrument(), given.sounding.hertz, toneSeconds);
   }
 
   private put(index: number, coverage: number): void {

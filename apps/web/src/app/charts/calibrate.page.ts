@@ -18,6 +18,7 @@ import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service
 import { ChooserComponent } from '../shell/chooser.component';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { typedNumber } from '../shell/words';
 import { startCalibrationWorker } from './calibration-worker';
 import type { CalibrationAnswer, CalibrationRequest } from './calibration-messages';
 import { ChartState } from './chart-state.service';
@@ -203,10 +204,8 @@ export class CalibratePage implements OnDestroy {
 
   protected keep({ geometry }: FitStep): void {
     const instrument = this.state.instrument();
-    const { mirror, ...rest } = instrument;
     const made: Instrument = {
-      ...rest,
-      ...(mirror !== undefined && { mirror }),
+      ...instrument,
       name: this.name.trim(),
       madeFrom: instrument.madeFrom ?? instrument.id,
       sound: { geometry, atHertz: instrument.reference.hertz },
@@ -223,9 +222,9 @@ export class CalibratePage implements OnDestroy {
     const instrument = this.state.instrument();
     const notes: MeasuredNote[] = [];
     for (const note of measurable(instrument)) {
-      const text = (this.typed()[note] ?? '').trim().replace(',', '.');
-      if (text === '') continue;
-      const hertz = Number(text);
+      const text = (this.typed()[note] ?? '').trim();
+      const hertz = typedNumber(text);
+      if (hertz === undefined) continue;
       if (!Number.isFinite(hertz)) {
         this.fault.set(`“${text}” for ${noteOf(instrument, note).schoolName} is no number. Write Hz, as 238.5.`);
         return undefined;

@@ -1,7 +1,5 @@
-import { coverOf, soundingPitch, type Fingering, type Instrument } from '@zelpit/core';
+import { holeSign, soundingPitch, type Fingering, type Instrument } from '@zelpit/core';
 import { csvFormatRows } from 'd3';
-
-const signs = { covered: 'X', open: 'O', half: 'h' } as const;
 
 /** A cell that a spreadsheet shows as text and does not take for a formula. */
 const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
@@ -31,6 +29,6 @@ export function chartCsv(instrument: Instrument, notes: readonly string[]): stri
 }
 
 function rowOf({ rank, register, school, foot, pattern, source, remark, confirmed }: Fingering): string[] {
-  const holes = pattern.map((coverage) => signs[coverOf(coverage)]);
+  const holes = pattern.map(holeSign);
   return [String(rank), String(register), school, foot ?? '', ...holes, source, remark ?? '', confirmed?.by ?? '', confirmed?.on ?? ''];
 }

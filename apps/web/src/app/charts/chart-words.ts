@@ -1,6 +1,6 @@
 import {
   comfortHint,
-  coverOf,
+  holeSign,
   listed,
   moversBetween,
   noteOf,
@@ -10,6 +10,7 @@ import {
   type Pattern,
   type PatternAnswer,
 } from '@zelpit/core';
+import { capital } from '../shell/words';
 
 /** "12 cents sharp", "in tune". */
 export function centsSaid(cents: number): string {
@@ -21,7 +22,7 @@ export function centsSaid(cents: number): string {
 export const pitchSaid = (instrument: Instrument, { hertz, note, cents }: NamedPitch): string =>
   `${noteOf(instrument, note).schoolName}, ${centsSaid(cents)} (${hertz.toFixed(1)} Hz)`;
 
-export const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+export const sentence = (words: string): string => `${capital(words)}.`;
 
 function decibelsSaid(decibels: number): string {
   const half = Math.round(decibels * 2) / 2;
@@ -68,8 +69,6 @@ export function fromSaid(instrument: Instrument, before: Fingering, after: Finge
   return [`From ${name}: ${moves}.`, ...(hint === undefined ? [] : [hint])];
 }
 
-const holeSigns = { covered: 'X', open: 'O', half: 'h' } as const;
-
 /** Holes as they are recited: numbers where the instrument has them, else signs. */
 export function recited(instrument: Instrument, pattern: Pattern): string {
   if (instrument.family === 'recorder') {
@@ -86,5 +85,5 @@ export function recited(instrument: Instrument, pattern: Pattern): string {
     const finger = instrument.fingers.find(({ id }) => id === instrument.holes[hole].finger);
     return finger?.thumb === true ? 'thumb' : (finger?.hand ?? '');
   };
-  return pattern.map((coverage, hole) => `${hole > 0 && partOf(hole) !== partOf(hole - 1) ? ' ' : ''}${holeSigns[coverOf(coverage)]}`).join('');
+  return pattern.map((coverage, hole) => `${hole > 0 && partOf(hole) !== partOf(hole - 1) ? ' ' : ''}${holeSign(coverage)}`).join('');
 }

@@ -4,15 +4,16 @@ import { RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
   chartedFingering,
-  heldTone,
   isSameFingers,
   laneLayout,
   noteOf,
   solvedCover,
   soundingPitch,
   teachingOrders,
+  usualFoot,
   withHands,
   type Fingering,
+  type Foot,
   type LaneNote,
   type NoteId,
   type Pattern,
@@ -21,11 +22,12 @@ import {
 import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { LanesComponent, type LaneNames } from '../lanes/lanes.component';
 import { SessionService } from '../session/session.service';
-import { ChooserComponent, type Choice } from '../shell/chooser.component';
+import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { dayInWords } from '../shell/words';
 import { Transport } from '../sound/transport.service';
 import { AnyFingersComponent } from './any-fingers.component';
 import { ChartNotes, type NotesShown } from './chart-notes.service';
@@ -74,7 +76,7 @@ export class ChartsPage implements OnDestroy {
   protected readonly views = views;
   protected readonly namings = namings;
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
-  protected readonly namingSaid = computed(() => namings.find(({ value }) => value === this.naming())?.said ?? '');
+  protected readonly namingSaid = computed(() => saidOf(namings, this.naming()));
   protected readonly left = computed(() => (this.isLarge() ? 190 : 116));
   /** As wide as the page allows, within reason. */
   protected readonly columnWidth = computed(() => {
@@ -135,7 +137,7 @@ export class ChartsPage implements OnDestroy {
     },
   });
 
-  protected readonly viewSaid = computed(() => views.find(({ value }) => value === this.view())?.said ?? '');
+  protected readonly viewSaid = computed(() => saidOf(views, this.view()));
   protected readonly pitch = computed(() => {
     if (this.isLarge()) return largePitch;
     return this.instrument().fingers.length > 8 ? 31 : 38;
@@ -190,7 +192,7 @@ export class ChartsPage implements OnDestroy {
   /** The other model, where its chart differs. */
   protected readonly different = computed(() => (this.columns().some(({ isDifferent }) => isDifferent) ? this.state.otherModel() : undefined));
 
-  protected readonly current = computed((): Column | undefined => this.columns()[Math.min(this.chosen(), this.columns().length - 1)]);
+  protected readonly current = computed((): Column | undefined => this.columns()[this.chosen()]);
   /** The way in which the chosen note is shown. */
   protected readonly way = linkedSignal((): Fingering => this.current()?.fingering ?? this.instrument().fingerings[0]);
   protected readonly width = computed(() => this.left() + this.columns().length * this.columnWidth() + 16);
@@ -228,7 +230,9 @@ export class ChartsPage implements OnDestroy {
     return [
       ...(remark === undefined ? [] : [sentence(remark)]),
       ...(cover === undefined ? [] : [`By ear; the model covers that hole to ${Math.round(cover * 100)} %.`]),
-      ...(forNow === undefined ? [] : [`For now, until ${daySaid(forNow.until)}; then ${recited(instrument, forNow.eventually) || 'all open'}.`]),
+      ...(forNow === undefined
+        ? []
+        : [`For now, until ${dayInWords(`${forNow.until}T12:00:00`)}; then ${recited(instrument, forNow.eventually) || 'all open'}.`]),
     ];
   });
   /** What the studio said of the way that is shown. */
@@ -245,9 +249,9 @@ export class ChartsPage implements OnDestroy {
   });
 
   protected readonly pattern = computed((): Pattern => this.tried() ?? this.way().pattern);
-  protected readonly foot = computed((): 'open' | 'closed' => {
+  protected readonly foot = computed((): Foot => {
     if (this.tried() === undefined) return this.way().foot ?? 'open';
-    return this.instrument().family === 'irish-pipes' ? 'closed' : 'open';
+    return usualFoot(this.instrument());
   });
   private readonly fingers = viewChild(AnyFingersComponent);
 
@@ -343,9 +347,6 @@ export class ChartsPage implements OnDestroy {
 
   protected hear(): void {
     const instrument = this.instrument();
-    const pitch = soundingPitch(instrument, this.way().note);
-    this.transport.hold((sampleRate) => heldTone(instrument.family, pitch, toneSeconds, sampleRate));
+    this.transport.holdTone(instrument, soundingPitch(instrument, this.way().note), toneSeconds);
   }
 }
-
-const daySaid = (day: string): string => new Date(`${day}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

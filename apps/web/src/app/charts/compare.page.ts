@@ -6,6 +6,7 @@ import {
   heldTone,
   laneLayout,
   noteOf,
+  ratioOf,
   soundingPitch,
   withTuning,
   type Instrument,
@@ -169,7 +170,7 @@ export class ComparePage {
         name: (mine ?? theirs)?.writtenName ?? '',
         ids: [mine?.id, theirs?.id],
         hertz: [mine === undefined ? undefined : soundingPitch(one, mine.id), theirs === undefined ? undefined : soundingPitch(other, theirs.id)],
-        isOtherFingers: both && !this.isSame(one, mine.id, other, theirs.id),
+        isOtherFingers: both && fingersSaid(one, mine.id) !== fingersSaid(other, theirs.id),
         apart: both ? Math.round(1200 * Math.log2(theirs.ratio / mine.ratio)) : undefined,
       };
     });
@@ -229,7 +230,7 @@ export class ComparePage {
     const question = this.tuningQuestions().find((each) => each.note === note);
     const { instrument } = this.sides()[side];
     const now = noteOf(instrument, note).ratio;
-    return question?.ratios.find((text) => Math.abs(fraction(text) - now) < 1e-9) ?? now.toFixed(4);
+    return question?.ratios.find((text) => Math.abs(ratioOf(text) - now) < 1e-9) ?? now.toFixed(4);
   }
 
   protected tune(side: number, note: NoteId, ratio: string): void {
@@ -243,8 +244,7 @@ export class ComparePage {
 
   protected hear(side: 0 | 1): void {
     const hertz = this.chosenRow()?.hertz[side];
-    const { family } = this.sides()[side].instrument;
-    if (hertz !== undefined) this.transport.hold((sampleRate) => heldTone(family, hertz, toneSeconds, sampleRate));
+    if (hertz !== undefined) this.transport.holdTone(this.sides()[side].instrument, hertz, toneSeconds);
   }
 
   /** Both pitches together, at half level each, so that their beating is heard. */
@@ -275,12 +275,8 @@ export class ComparePage {
     const question = this.tuningQuestions().at(-1);
     if (question === undefined) return {};
     const now = noteOf(this.first().instrument, question.note).ratio;
-    const other = question.ratios.find((text) => Math.abs(fraction(text) - now) > 1e-9);
+    const other = question.ratios.find((text) => Math.abs(ratioOf(text) - now) > 1e-9);
     return other === undefined ? {} : { [question.note]: other };
-  }
-
-  private isSame(one: Instrument, mine: NoteId, other: Instrument, theirs: NoteId): boolean {
-    return fingersSaid(one, mine) === fingersSaid(other, theirs);
   }
 }
 
@@ -293,8 +289,3 @@ function fingersSaid(instrument: Instrument, note: NoteId): string {
 }
 
 const isDifferent = ({ apart, isOtherFingers }: Row): boolean => isOtherFingers || (apart !== undefined && apart !== 0);
-
-function fraction(text: string): number {
-  const [above, below] = text.split('/').map(Number);
-  return above / below;
-}

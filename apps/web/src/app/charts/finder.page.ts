@@ -2,7 +2,6 @@ import { Component, computed, inject, linkedSignal, signal } from '@angular/core
 import { RouterLink } from '@angular/router';
 import {
   chartedPattern,
-  heldTone,
   noteOf,
   patternsNear,
   soundingPitch,
@@ -12,8 +11,9 @@ import {
   type Instrument,
   type NoteId,
 } from '@zelpit/core';
-import { ChooserComponent, type Choice } from '../shell/chooser.component';
+import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { SentenceComponent } from '../shell/sentence.component';
+import { typedNumber } from '../shell/words';
 import { Transport } from '../sound/transport.service';
 import { ChartState } from './chart-state.service';
 import { centsSaid, recited } from './chart-words';
@@ -117,12 +117,12 @@ export class FinderPage {
   protected readonly halves = signal<Halves>('none');
   protected readonly keeping = signal('');
   protected readonly noteSaid = computed(() => this.nameOfNote(this.note()));
-  protected readonly orderSaid = computed(() => orders.find(({ value }) => value === this.order())?.said ?? '');
-  protected readonly halvesSaid = computed(() => halvesChoices.find(({ value }) => value === this.halves())?.said ?? '');
+  protected readonly orderSaid = computed(() => saidOf(orders, this.order()));
+  protected readonly halvesSaid = computed(() => saidOf(halvesChoices, this.halves()));
 
   protected readonly found = computed(() => {
     const instrument = this.state.instrument();
-    const [wanted, within] = [Number(this.wanted().trim().replace(',', '.') || Number.NaN), Number(this.within().trim() || Number.NaN)];
+    const [wanted, within] = [typedNumber(this.wanted()) ?? Number.NaN, Number(this.within().trim() || Number.NaN)];
     if (Number.isNaN(wanted)) return { said: 'Write the pitch as a number, in Hz.', patterns: [] };
     if (Number.isNaN(within)) return { said: 'Write the cents as a number.', patterns: [] };
     try {
@@ -145,14 +145,13 @@ export class FinderPage {
   }
 
   protected nameOfNote(id: NoteId): string {
-    return this.notes().find(({ value }) => value === id)?.said ?? '';
+    return saidOf(this.notes(), id);
   }
 
   /** Plays the pitch that the model gives the pattern. */
   protected hear({ cents }: Pick<FoundPattern, 'cents'>): void {
-    const { family } = this.state.instrument();
-    const pitch = Number(this.wanted().trim().replace(',', '.')) * 2 ** (cents / 1200);
-    this.transport.hold((sampleRate) => heldTone(family, pitch, toneSeconds, sampleRate));
+    const pitch = (typedNumber(this.wanted()) ?? Number.NaN) * 2 ** (cents / 1200);
+    this.transport.holdTone(this.state.instrument(), pitch, toneSeconds);
   }
 
   private countSaid(all: readonly FoundPattern[], within: number): string {

@@ -114,8 +114,8 @@ export function handoutLayout(instrument: Instrument, notes: readonly NoteId[], 
 /** True where a finger covers two holes. */
 const hasSubHoles = ({ holes }: Instrument): boolean => new Set(holes.map(({ finger }) => finger)).size < holes.length;
 
-/** A hole's name on paper: its finger, its number, or both. */
-function labelOf(instrument: Instrument, index: number, names: LaneNames): string {
+/** A hole's name: its finger, its number, or both. */
+export function labelOf(instrument: Instrument, index: number, names: LaneNames): string {
   const hole = instrument.holes[index];
   const finger = instrument.fingers.find(({ id }) => id === hole.finger)?.label ?? '';
   if (names === 'holes') return hole.id;

@@ -1,15 +1,17 @@
 import { Component, computed, inject, linkedSignal, signal, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { noteOf, teachingOrders, writeInstrumentFile, type NoteId } from '@zelpit/core';
+import { noteOf, teachingOrders, type NoteId } from '@zelpit/core';
 import { fileNameOf, saveFile } from '../files/save-file';
 import { nameOf } from '../instruments/instrument-shelf.service';
 import type { LaneNames } from '../lanes/lanes.component';
-import { paperSizes, type PaperSize } from '../paper/paper-size';
-import { ChooserComponent } from '../shell/chooser.component';
+import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../paper/paper-size';
+import { ChooserComponent, saidOf } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { capital } from '../shell/words';
+import { instrumentFile } from '../workshop/saved-instrument';
 import { ChartState } from './chart-state.service';
 import { chartCsv } from './chart-table';
 import { views, type ChartView } from './chart-view';
@@ -17,8 +19,6 @@ import { namings } from './charts.page';
 import { HandoutDrawingComponent } from './handout-drawing.component';
 
 type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
-
-const paperKey = 'zelpit.paper';
 
 /** The fingers of chosen notes on one page: to print, or as a file. */
 @Component({
@@ -95,7 +95,7 @@ export class HandoutPage implements OnDestroy {
   protected readonly instrument = this.state.instrument;
   protected readonly view = signal<ChartView>('facing');
   protected readonly naming = signal<LaneNames>('fingers');
-  protected readonly size = signal<PaperSize>(paperSizes.find((each) => each.id === localStorage.getItem(paperKey)) ?? paperSizes[0]);
+  protected readonly size = signal<PaperSize>(keptPaperSize());
   protected readonly busy = signal<FileKind | undefined>(undefined);
   private readonly drawing = viewChild(HandoutDrawingComponent);
 
@@ -109,11 +109,10 @@ export class HandoutPage implements OnDestroy {
     return this.instrument().notes.map(({ id, schoolName }) => ({ id, said: schoolName, isOn: on.has(id) }));
   });
   protected readonly canSave = computed(() => this.notes().length > 0 && this.busy() === undefined);
-  protected readonly viewSaid = computed(() => views.find(({ value }) => value === this.view())?.said ?? '');
-  protected readonly namingSaid = computed(() => namings.find(({ value }) => value === this.naming())?.said ?? '');
+  protected readonly viewSaid = computed(() => saidOf(views, this.view()));
+  protected readonly namingSaid = computed(() => saidOf(namings, this.naming()));
   protected readonly title = computed(() => {
-    const name = nameOf(this.instrument());
-    return name.charAt(0).toUpperCase() + name.slice(1);
+    return capital(nameOf(this.instrument()));
   });
   protected readonly about = computed(() => {
     const seen = `Seen ${this.viewSaid()}; a dashed hole lies on the other side.`;
@@ -134,7 +133,7 @@ export class HandoutPage implements OnDestroy {
 
   protected choosePaper(size: PaperSize): void {
     this.size.set(size);
-    localStorage.setItem(paperKey, size.id);
+    keepPaperSize(size);
   }
 
   /** Puts a note on the page in its place of the scale, or takes it off. */
@@ -163,7 +162,7 @@ export class HandoutPage implements OnDestroy {
 
   private async fileOf(kind: FileKind, drawing: SVGSVGElement): Promise<Blob> {
     if (kind === 'CSV') return new Blob([chartCsv(this.instrument(), this.notes())], { type: 'text/csv' });
-    if (kind === 'JSON') return new Blob([writeInstrumentFile(this.instrument())], { type: 'application/json' });
+    if (kind === 'JSON') return instrumentFile(this.instrument());
     if (kind === 'PDF') return (await import('../paper/sheet-pdf')).sheetPdf([drawing], this.size(), this.title());
     const { pngFile, svgFile } = await import('./svg-file');
     return kind === 'PNG' ? pngFile(drawing) : svgFile(drawing);

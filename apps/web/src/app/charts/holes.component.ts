@@ -1,7 +1,7 @@
 import { Component, computed, input, output } from '@angular/core';
 import { coverOf, type Instrument, type Pattern } from '@zelpit/core';
 import { isOnLeft, isSeenFromBehind, rowOfHole, type ChartView } from './chart-view';
-import { coverPath } from './handout-layout';
+import { coverPath, labelOf } from './handout-layout';
 
 const step = 58;
 const edge = 44;
@@ -64,7 +64,7 @@ export class HolesComponent {
       const y = edge / 2 + step / 2 + rowOfHole(view, index, count) * step;
       const isLeft = isOnLeft(finger?.hand ?? 'left', view);
       const coverage = this.pattern()[index];
-      const label = `${finger?.label ?? ''} ${hole.id === hole.finger ? '' : hole.id}`.trim();
+      const label = labelOf(instrument, index, 'both');
       return {
         id: hole.id,
         index,

@@ -1,3 +1,4 @@
+import { fontAsBase64 } from '../paper/font-file';
 import { paperFonts } from '../paper/font-runs';
 
 /** How many dots of a picture come from one of the drawing: about 290 to the inch. */
@@ -7,12 +8,8 @@ const weights = [500, 800] as const;
 async function fontFaces(): Promise<string> {
   const faces = await Promise.all(
     weights.map(async (weight) => {
-      const answer = await fetch(`/fonts/gabarito-latin-${weight}.ttf`);
-      if (!answer.ok) throw new Error('The font could not be fetched.');
-      const bytes = new Uint8Array(await answer.arrayBuffer());
-      let text = '';
-      for (let start = 0; start < bytes.length; start += 0x8000) text += String.fromCharCode(...bytes.subarray(start, start + 0x8000));
-      return `@font-face{font-family:"${paperFonts.latin}";font-weight:${weight};src:url(data:font/ttf;base64,${btoa(text)})}`;
+      const font = await fontAsBase64(`gabarito-latin-${weight}.ttf`);
+      return `@font-face{font-family:"${paperFonts.latin}";font-weight:${weight};src:url(data:font/ttf;base64,${font})}`;
     }),
   );
   return faces.join('');

@@ -3,7 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { asPlayed, noteOf, schoolQuestions, ZelpitFault, type Instrument, type NoteId, type Tuning } from '@zelpit/core';
 import type { HeldInstrument } from '@zelpit/contract';
 import { Attempt } from '../api/attempt';
-import { InstrumentShelf, nameOf } from './instrument-shelf.service';
+import { typedNumber } from '../shell/words';
+import { InstrumentShelf } from './instrument-shelf.service';
 
 type TuningKind = Tuning['kind'];
 
@@ -28,8 +29,8 @@ const tunings: readonly { readonly value: TuningKind; readonly said: string }[] 
         <label>
           <span class="form-label">Model</span>
           <select name="model" class="form-select" [ngModel]="modelId()" (ngModelChange)="modelId.set($event)">
-            @for (each of models(); track each.id) {
-              <option [value]="each.id">{{ each.said }}</option>
+            @for (each of shelf.modelChoices(); track each.value) {
+              <option [value]="each.value">{{ each.said }}</option>
             }
           </select>
         </label>
@@ -108,12 +109,11 @@ const tunings: readonly { readonly value: TuningKind; readonly said: string }[] 
   `,
 })
 export class InstrumentFormComponent implements OnInit {
-  private readonly shelf = inject(InstrumentShelf);
+  protected readonly shelf = inject(InstrumentShelf);
   protected readonly attempt = new Attempt();
   readonly held = input.required<HeldInstrument>();
   readonly closed = output<void>();
 
-  protected readonly models = computed(() => this.shelf.models().map((model) => ({ id: model.id, said: nameOf(model) })));
   protected readonly modelId = linkedSignal(() => this.held().model);
   protected readonly model = computed((): Instrument => this.shelf.model(this.modelId()) ?? this.shelf.models()[0]);
   protected readonly mirror = computed(() => this.model().mirror);
@@ -149,7 +149,7 @@ export class InstrumentFormComponent implements OnInit {
   protected save(): void {
     const held = this.held();
     const model = this.model();
-    const referenceHertz = numberIn(this.hertz);
+    const referenceHertz = numberIn(this.hertz) ?? null;
     const tuning = this.tuning();
     if (Number.isNaN(referenceHertz ?? 0) || tuning === undefined) {
       this.attempt.fault.set('Hz and cents are written as numbers, as 238.5.');
@@ -176,14 +176,11 @@ export class InstrumentFormComponent implements OnInit {
     if (kind !== 'cents') return { kind };
     const typed = Object.entries(this.cents).flatMap(([note, text]) => {
       const value = numberIn(text);
-      return value === null || !this.model().notes.some(({ id }) => id === note) ? [] : [[note, value] as const];
+      return value === undefined || !this.model().notes.some(({ id }) => id === note) ? [] : [[note, value] as const];
     });
     return typed.some(([, value]) => Number.isNaN(value)) ? undefined : { kind, cents: Object.fromEntries(typed) };
   }
 }
 
-/** A typed number; null for nothing, NaN for something else. */
-function numberIn(text: string): number | null {
-  const typed = text.trim().replace(',', '.').replace('−', '-');
-  return typed === '' ? null : Number(typed);
-}
+/** A typed number, which may be negative; undefined for nothing, NaN for something else. */
+const numberIn = (text: string): number | undefined => typedNumber(text.replace('−', '-'));

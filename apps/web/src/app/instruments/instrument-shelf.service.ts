@@ -9,9 +9,10 @@ import {
   type OwnModel,
   type StudioFingering,
 } from '@zelpit/contract';
-import { asPlayed, instrumentById, instruments, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
+import { asPlayed, instrumentById, instruments, patternKey, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../api/api.service';
+import type { Choice } from '../shell/chooser.component';
 
 /** A model with its name among others: "soprano recorder, German". */
 export const nameOf = ({ name, model }: Pick<Instrument, 'name' | 'model'>): string => (model === undefined ? name : `${name}, ${model}`);
@@ -33,6 +34,8 @@ export class InstrumentShelf {
 
   /** Built-in models, then the studio's own. */
   readonly models = computed((): readonly Instrument[] => [...instruments, ...this.ownModels().map(({ instrument }) => instrument)]);
+
+  readonly modelChoices = computed((): readonly Choice<string>[] => this.models().map((model) => ({ value: model.id, said: nameOf(model) })));
 
   load(): Observable<void> {
     return forkJoin([
@@ -126,7 +129,8 @@ export class InstrumentShelf {
   keep(input: ConfirmedFingeringInput): Observable<StudioFingering> {
     return this.api.post('/api/fingerings', input, confirmedFingeringSchema).pipe(
       tap((kept) => {
-        const isSame = (each: StudioFingering): boolean => each.model === kept.model && each.note === kept.note && each.pattern.join() === kept.pattern.join();
+        const isSame = (each: StudioFingering): boolean =>
+          each.model === kept.model && each.note === kept.note && patternKey(each.pattern) === patternKey(kept.pattern);
         this.fingerings.update((all) => [...all.filter((each) => !isSame(each)), kept]);
       }),
     );

@@ -1,13 +1,13 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import type { HeldInstrument } from '@zelpit/contract';
+import type { HeldInstrument, HeldInstrumentInput } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
 import { Attempt } from '../api/attempt';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
-import { StudioState } from '../state/studio-state.service';
+import { heldChoice, StudioState } from '../state/studio-state.service';
 import { InstrumentFormComponent } from './instrument-form.component';
 import { InstrumentShelf, nameOf } from './instrument-shelf.service';
 
@@ -26,8 +26,8 @@ import { InstrumentShelf, nameOf } from './instrument-shelf.service';
         <form class="band-actions" (ngSubmit)="add(true)">
           <label class="visually-hidden" for="new-model">Model</label>
           <select id="new-model" name="model" class="form-select band-field" [(ngModel)]="model">
-            @for (each of models(); track each.id) {
-              <option [value]="each.id">{{ each.said }}</option>
+            @for (each of shelf.modelChoices(); track each.value) {
+              <option [value]="each.value">{{ each.said }}</option>
             }
           </select>
           <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy() || state.students().length === 0">
@@ -84,7 +84,6 @@ export class InstrumentsPage {
   protected readonly attempt = new Attempt();
   protected readonly open = signal('');
   protected readonly fault = signal('');
-  protected readonly models = computed(() => this.shelf.models().map((model) => ({ id: model.id, said: nameOf(model) })));
   protected model = 'practice-chanter';
 
   protected readonly groups = computed(() => {
@@ -111,19 +110,17 @@ export class InstrumentsPage {
   protected chart(held: HeldInstrument): void {
     const student = this.state.students().find(({ id }) => id === held.owner.id);
     if (student !== undefined) this.state.choose(student);
-    this.state.chooseInstrument(`held:${held.id}`);
+    this.state.chooseInstrument(heldChoice(held));
     void this.router.navigate(['/charts']);
   }
 
   protected add(isStudents: boolean): void {
     const model = this.shelf.model(this.model);
-    const student = this.state.student();
+    const student = isStudents ? this.state.student() : undefined;
     if (model === undefined || (isStudents && student === undefined)) return;
-    const studentId = isStudents && student !== undefined ? student.id : null;
-    const name = (isStudents && student !== undefined ? `${student.alias}’s ${model.name}` : model.name).slice(0, 60);
-    const input = {
-      name,
-      studentId,
+    const input: HeldInstrumentInput = {
+      name: (student === undefined ? model.name : `${student.alias}’s ${model.name}`).slice(0, 60),
+      studentId: student?.id ?? null,
       model: model.id,
       hands: 'left-on-top',
       tuning: { kind: 'chart' },
@@ -131,8 +128,8 @@ export class InstrumentsPage {
       referenceHertz: null,
       knownNotes: [],
       note: '',
-    } as const;
-    this.attempt.run(this.shelf.add({ ...input, knownNotes: [] }), (held) => this.open.set(held.id));
+    };
+    this.attempt.run(this.shelf.add(input), (held) => this.open.set(held.id));
   }
 
   protected putAway(held: HeldInstrument): void {

@@ -1,3 +1,4 @@
+import { fontAsBase64 } from './font-file';
 import { paperFonts } from './font-runs';
 import type { PaperSize } from './paper-size';
 
@@ -6,13 +7,6 @@ const files = [
   { family: paperFonts.latin, file: 'latin' },
   { family: paperFonts.extended, file: 'latin-ext' },
 ] as const;
-
-function base64Of(bytes: ArrayBuffer): string {
-  const view = new Uint8Array(bytes);
-  let text = '';
-  for (let start = 0; start < view.length; start += 0x8000) text += String.fromCharCode(...view.subarray(start, start + 0x8000));
-  return btoa(text);
-}
 
 /**
  * The pages as one PDF of vectors, black and white, with the fonts in it.
@@ -26,9 +20,7 @@ export async function sheetPdf(pages: readonly SVGSVGElement[], size: PaperSize,
   for (const { family, file } of files) {
     for (const weight of weights) {
       const name = `gabarito-${file}-${weight}.ttf`;
-      const answer = await fetch(`/fonts/${name}`);
-      if (!answer.ok) throw new Error(`The font ${name} could not be fetched.`);
-      document.addFileToVFS(name, base64Of(await answer.arrayBuffer()));
+      document.addFileToVFS(name, await fontAsBase64(name));
       document.addFont(name, family, 'normal', weight);
     }
   }

@@ -5,6 +5,7 @@ import * as z from 'zod';
 import { ApiFault, ApiService } from '../api/api.service';
 import { SessionService } from '../session/session.service';
 import { NoticeService } from '../shell/notice.service';
+import { capital } from '../shell/words';
 
 /** Something new that a person made: it is kept here if the server cannot take it now. */
 export interface Making<T> {
@@ -84,5 +85,3 @@ export class OutgoingService {
     return body instanceof Blob ? this.api.upload(path, body, schema, { key }) : this.api.post(path, body, schema, { key });
   }
 }
-
-const capital = (said: string): string => said.charAt(0).toUpperCase() + said.slice(1);

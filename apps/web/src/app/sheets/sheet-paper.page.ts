@@ -6,14 +6,13 @@ import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { fileNameOf, saveFile } from '../files/save-file';
 import { signsWithoutFont } from '../paper/font-runs';
 import type { SheetOnPaper } from '../paper/paper-layout';
-import { paperSizes, type PaperSize } from '../paper/paper-size';
+import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../paper/paper-size';
 import { SheetPaperComponent } from '../paper/sheet-paper.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { dayInWords } from '../shell/words';
 import { SheetsService } from './sheets.service';
-
-const storageKey = 'zelpit.paper';
 
 /** A sheet as it comes out of the printer. */
 @Component({
@@ -62,7 +61,7 @@ export class SheetPaperPage implements OnDestroy {
   private readonly router = inject(Router);
   readonly id = input.required<string>();
   protected readonly sizes = paperSizes;
-  protected readonly size = signal<PaperSize>(paperSizes.find((each) => each.id === localStorage.getItem(storageKey)) ?? paperSizes[0]);
+  protected readonly size = signal<PaperSize>(keptPaperSize());
   protected readonly sheet = signal<SheetDetail | undefined>(undefined);
   protected readonly fault = signal('');
   protected readonly isBusy = signal(false);
@@ -74,8 +73,7 @@ export class SheetPaperPage implements OnDestroy {
     const sheet = this.sheet();
     if (sheet === undefined) return undefined;
     const instrument = this.shelf.forStudent(this.shelf.known(sheet.instrument), sheet.student.id);
-    const changed = new Date(sheet.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-    const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, changed].join(', ');
+    const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, dayInWords(sheet.updatedAt)].join(', ');
     return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines };
   });
 
@@ -97,7 +95,7 @@ export class SheetPaperPage implements OnDestroy {
 
   protected choose(size: PaperSize): void {
     this.size.set(size);
-    localStorage.setItem(storageKey, size.id);
+    keepPaperSize(size);
   }
 
   protected print(): void {

@@ -6,6 +6,9 @@ export interface Choice<T> {
   readonly said: string;
 }
 
+/** What is said for a value; nothing where it cannot be chosen. */
+export const saidOf = <T>(choices: readonly Choice<T>[], value: T): string => choices.find((each) => each.value === value)?.said ?? '';
+
 /** An underlined word of the sentence that opens its choices. */
 @Component({
   selector: 'zp-chooser',

@@ -10,17 +10,16 @@ import { ChooserComponent, type Choice } from './chooser.component';
   selector: 'zp-for-whom',
   imports: [ChooserComponent, RouterLink],
   template: `
+    <!-- A student's own pages are for nobody else. -->
     @if (!state.isOfStudent()) {
       <span class="quiet"> for </span>
-    }
-    @if (state.isOfStudent()) {
-      <!-- A student's own pages are for nobody else. -->
-    } @else if (state.student(); as student) {
-      <zp-chooser purpose="Student" [word]="student.alias" [choices]="students()" (chosen)="state.choose($event)" />
-    } @else if (state.hasStudents()) {
-      <a class="chooser-word" routerLink="/students">a first student</a>
-    } @else {
-      <span class="quiet">…</span>
+      @if (state.student(); as student) {
+        <zp-chooser purpose="Student" [word]="student.alias" [choices]="students()" (chosen)="state.choose($event)" />
+      } @else if (state.hasStudents()) {
+        <a class="chooser-word" routerLink="/students">a first student</a>
+      } @else {
+        <span class="quiet">…</span>
+      }
     }
     @if (hasInstrument()) {
       <span class="quiet"> on </span>

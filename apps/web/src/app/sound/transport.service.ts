@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import type { Instrument, PlayedNote, PlaySettings, Timeline } from '@zelpit/core';
+import { heldTone, type Instrument, type PlayedNote, type PlaySettings, type Timeline } from '@zelpit/core';
 import { filter, firstValueFrom, fromEvent, map, take } from 'rxjs';
 import { NoticeService } from '../shell/notice.service';
 import type { SoundAnswer, SoundRequest } from './sound-messages';
@@ -71,6 +71,11 @@ export class Transport {
     source.start();
     this.source = source;
     this.gain = gain;
+  }
+
+  /** Holds one pitch, in Hz, in the colour of an instrument's family. */
+  holdTone({ family }: Instrument, hertz: number, seconds: number): void {
+    this.hold((sampleRate) => heldTone(family, hertz, seconds, sampleRate));
   }
 
   stop(): void {

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { instrumentById, type Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core';
 import { studentLinkSchema, studentSchema, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
 import { forkJoin, map, of, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
@@ -11,6 +11,9 @@ import type { Choice } from '../shell/chooser.component';
 const storageKey = 'zelpit.student';
 const instrumentKey = 'zelpit.instrument.';
 const heldSign = 'held:';
+
+/** How somebody's instrument is chosen. */
+export const heldChoice = ({ id }: HeldInstrument): string => heldSign + id;
 
 const byAlias = (one: Student, other: Student): number => one.alias.localeCompare(other.alias);
 
@@ -41,14 +44,14 @@ export class StudioState {
 
   /** The instruments of the student, then the teacher's, then every model. */
   readonly instrumentChoices = computed((): readonly Choice<string>[] => [
-    ...this.reachable().map((held) => ({ value: heldSign + held.id, said: held.name })),
-    ...this.shelf.models().map((model) => ({ value: model.id, said: nameOf(model) })),
+    ...this.reachable().map((held) => ({ value: heldChoice(held), said: held.name })),
+    ...this.shelf.modelChoices(),
   ]);
 
   readonly inHand = computed((): InHand => {
     const key = this.student()?.id ?? '';
     const choice = this.chosenInstruments()[key] ?? localStorage.getItem(instrumentKey + key) ?? '';
-    return this.handFor(choice) ?? this.firstOf(key) ?? builtIn(this.shelf, 'practice-chanter');
+    return this.handFor(choice) ?? this.firstOfStudent() ?? this.ofModel('practice-chanter');
   });
   /** True on a student's own tablet. */
   readonly isOfStudent = computed(() => this.session.role() === 'student');
@@ -73,24 +76,31 @@ export class StudioState {
   handFor(choice: string): InHand | undefined {
     const held = choice.startsWith(heldSign) ? this.reachable().find(({ id }) => id === choice.slice(heldSign.length)) : undefined;
     if (held !== undefined) return this.inHandOf(held);
-    return this.shelf.model(choice) === undefined ? undefined : builtIn(this.shelf, choice);
+    return this.shelf.model(choice) === undefined ? undefined : this.ofModel(choice);
   }
 
   /** What a student's page can show: the student's own; for a teacher the teacher's too. */
   private reachable(): readonly HeldInstrument[] {
-    const student = this.student();
-    const own = this.shelf.held().filter(({ owner }) => owner.kind === 'student' && (student === undefined || owner.id === student.id));
-    return [...own, ...this.shelf.held().filter(({ owner }) => owner.kind !== 'student')];
+    return [...this.ofStudent(), ...this.shelf.held().filter(({ owner }) => owner.kind !== 'student')];
   }
 
-  private firstOf(studentId: string): InHand | undefined {
-    const [first] = this.shelf.held().filter(({ owner }) => owner.kind === 'student' && (studentId === '' || owner.id === studentId));
+  private ofStudent(): readonly HeldInstrument[] {
+    const student = this.student();
+    return this.shelf.held().filter(({ owner }) => owner.kind === 'student' && (student === undefined || owner.id === student.id));
+  }
+
+  private firstOfStudent(): InHand | undefined {
+    const [first] = this.ofStudent();
     return first === undefined ? undefined : this.inHandOf(first);
+  }
+
+  private ofModel(id: string): InHand {
+    return { choice: id, instrument: this.shelf.kept(this.shelf.known(id)) };
   }
 
   private inHandOf(held: HeldInstrument): InHand | undefined {
     const instrument = this.shelf.played(held);
-    return instrument === undefined ? undefined : { choice: heldSign + held.id, held, instrument };
+    return instrument === undefined ? undefined : { choice: heldChoice(held), held, instrument };
   }
 
   loadStudents(): Observable<Student[]> {
@@ -139,8 +149,4 @@ export class StudioState {
       .send('POST', `/api/students/${student.id}/restore`)
       .pipe(tap(() => this.students.update((students) => [...students, student].sort(byAlias))));
   }
-}
-
-function builtIn(shelf: InstrumentShelf, id: string): InHand {
-  return { choice: id, instrument: shelf.kept(shelf.model(id) ?? instrumentById('practice-chanter')) };
 }

@@ -90,17 +90,15 @@ export class ArchivePage {
   }
 
   protected said({ students, tunes, sheets, instruments, models, fingerings, newCodes, putAway }: ArchiveResult): string {
-    const counted = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? '' : 's'}`;
-    const rest = [
-      [instruments, 'instrument'],
-      [models, 'instrument of the workshop'],
-      [fingerings, 'fingering'],
-    ] as const;
-    const others = rest
-      .filter(([count]) => count > 0)
-      .map(([count, thing]) => `, ${counted(count, thing).replace('instrument of the workshops', 'instruments of the workshop')}`);
+    const counted = (count: number, one: string, several = `${one}s`): string => `${count} ${count === 1 ? one : several}`;
+    const others = [
+      ...(instruments === 0 ? [] : [counted(instruments, 'instrument')]),
+      ...(models === 0 ? [] : [counted(models, 'instrument of the workshop', 'instruments of the workshop')]),
+      ...(fingerings === 0 ? [] : [counted(fingerings, 'fingering')]),
+    ];
+    const all = [counted(students, 'student'), counted(tunes, 'tune'), counted(sheets, 'sheet'), ...others];
     const codes = newCodes === 0 ? '' : ` ${newCodes} lines got new codes, because theirs were taken here; print those sheets again.`;
     const before = putAway === 0 ? '' : ` ${putAway} things that were here are put away.`;
-    return `Here now: ${counted(students, 'student')}, ${counted(tunes, 'tune')}, ${counted(sheets, 'sheet')}${others.join('')}.${codes}${before}`;
+    return `Here now: ${all.join(', ')}.${codes}${before}`;
   }
 }

@@ -1,4 +1,5 @@
 import { noteOf, type Instrument, type Trouble, type TuneChange } from '@zelpit/core';
+import { capital } from '../shell/words';
 
 /** Changes that sound wrong in the same way. */
 export interface ChangeGroup {
@@ -28,10 +29,8 @@ export function changeGroups(instrument: Instrument, ranked: readonly TuneChange
 
 function titleOf(instrument: Instrument, trouble: Trouble): string {
   switch (trouble.kind) {
-    case 'pop': {
-      const name = noteOf(instrument, trouble.note).schoolName;
-      return `${name.charAt(0).toUpperCase()}${name.slice(1)} cuts in`;
-    }
+    case 'pop':
+      return `${capital(noteOf(instrument, trouble.note).schoolName)} cuts in`;
     case 'run':
       return 'A run slips in';
     case 'blur':

@@ -89,7 +89,7 @@ export class TunePage implements OnDestroy {
     return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change);
   });
 
-  protected readonly instrumentChoices = computed(() => this.shelf.models().map((each): Choice<string> => ({ value: each.id, said: nameOf(each) })));
+  protected readonly instrumentChoices = this.shelf.modelChoices;
   protected readonly instrumentSaid = computed(() => nameOf(this.shelf.known(this.editor.draft()?.instrument)));
   protected readonly articulations = articulations;
   protected readonly articulationSaid = computed(() => {

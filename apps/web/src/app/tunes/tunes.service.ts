@@ -77,12 +77,7 @@ export class TunesService {
 
   open(id: string): Observable<OpenedTune> {
     void this.engraver.load();
-    return forkJoin([this.detail(id), this.shelved()]).pipe(switchMap(([detail]) => this.takeApart(detail)));
-  }
-
-  /** The instruments of the studio, fetched once. */
-  shelved(): Observable<unknown> {
-    return this.shelf.ready();
+    return forkJoin([this.detail(id), this.shelf.ready()]).pipe(switchMap(([detail]) => this.takeApart(detail)));
   }
 
   bringIn(file: Blob, instrument: string): Observable<ImportResult> {

@@ -1,9 +1,15 @@
-import { equalRatio, pattern, ratioOf, type Instrument, type Note, type SoundSource } from '@zelpit/core';
+import { equalRatio, pattern, ratioOf, type Instrument, type Note, type Pattern, type SoundSource } from '@zelpit/core';
 
 type Change = (instrument: Instrument) => Partial<Instrument>;
 
 const without = <T>(list: readonly T[], index: number): T[] => list.filter((_, at) => at !== index);
 const replaced = <T>(list: readonly T[], index: number, change: Partial<T>): T[] => list.map((each, at) => (at === index ? { ...each, ...change } : each));
+
+/** Every pattern of the instrument changed in the same way. */
+function withPatterns({ fingerings, extras }: Pick<Instrument, 'fingerings' | 'extras'>, change: (pattern: Pattern) => Pattern): Partial<Instrument> {
+  const changed = <T extends { readonly pattern: Pattern }>(ways: readonly T[]): T[] => ways.map((way) => ({ ...way, pattern: change(way.pattern) }));
+  return { fingerings: changed(fingerings), ...(extras !== undefined && { extras: changed(extras) }) };
+}
 
 /** A hole more at the foot end, covered in every fingering. */
 export const addHole: Change = (instrument) => {
@@ -12,11 +18,9 @@ export const addHole: Change = (instrument) => {
     'hole ',
     holes.map((hole) => hole.id),
   );
-  const longer = { fingerings: fingerings.map((each) => ({ ...each, pattern: [...each.pattern, 1] })) };
   return {
     holes: [...holes, { id, finger: fingers[fingers.length - 1].id }],
-    ...longer,
-    ...(extras !== undefined && { extras: extras.map((each) => ({ ...each, pattern: [...each.pattern, 1] })) }),
+    ...withPatterns({ fingerings, extras }, (pattern) => [...pattern, 1]),
     ...(sound !== undefined && { sound: withHoleAdded(sound, id) }),
   };
 };
@@ -26,8 +30,7 @@ export const removeHole =
   (index: number): Change =>
   ({ holes, fingerings, extras, sound }) => ({
     holes: without(holes, index),
-    fingerings: fingerings.map((each) => ({ ...each, pattern: without(each.pattern, index) })),
-    ...(extras !== undefined && { extras: extras.map((each) => ({ ...each, pattern: without(each.pattern, index) })) }),
+    ...withPatterns({ fingerings, extras }, (pattern) => without(pattern, index)),
     ...(sound !== undefined && { sound: withGeometryHoles(sound, (list) => without(list, index)) }),
   });
 

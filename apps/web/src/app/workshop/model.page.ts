@@ -1,27 +1,15 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import {
-  coverOf,
-  instrumentProblems,
-  mostHoles,
-  ratioOf,
-  writeInstrumentFile,
-  ZelpitFault,
-  equalRatio,
-  type Instrument,
-  type Note,
-  type Pattern,
-} from '@zelpit/core';
-import { fileNameOf, saveFile } from '../files/save-file';
+import { holeSign, instrumentProblems, mostHoles, ratioOf, ZelpitFault, equalRatio, type Instrument, type Note, type Pattern } from '@zelpit/core';
 import { ConflictComponent } from '../saving/conflict.component';
 import { UndoComponent } from '../saving/undo.component';
 import { SentenceComponent } from '../shell/sentence.component';
+import { typedNumber } from '../shell/words';
 import { StudioState } from '../state/studio-state.service';
 import * as changes from './model-changes';
 import { ModelEditor } from './model-editor';
 import { compareModels } from './model-kind';
-
-const signs = { covered: 'X', open: 'O', half: 'h' } as const;
+import { saveInstrument } from './saved-instrument';
 
 /** Fractions that tuners of pipes use. */
 const fractions = ['7/8', '8/9', '1/1', '9/8', '5/4', '4/3', '3/2', '5/3', '7/4', '16/9', '9/5', '2/1'];
@@ -109,7 +97,7 @@ export class ModelPage {
   protected takeOut(): void {
     const instrument = this.instrument();
     if (instrument === undefined) return;
-    saveFile(fileNameOf(instrument.name, 'json'), new Blob([writeInstrumentFile(instrument)], { type: 'application/json' }));
+    saveInstrument(instrument);
   }
 
   protected text(event: Event): string {
@@ -245,7 +233,7 @@ export class ModelPage {
   }
 
   protected signsOf(pattern: Pattern): string {
-    return pattern.map((coverage) => signs[coverOf(coverage)]).join('');
+    return pattern.map(holeSign).join('');
   }
 
   protected way_(index: number, change: Partial<Instrument['fingerings'][number]>): void {
@@ -274,9 +262,9 @@ export class ModelPage {
 
   /** A typed number; what is none is said, and nothing is changed. */
   private number(event: Event): number | undefined {
-    const typed = this.text(event).replace(',', '.').replace('−', '-');
-    const value = Number(typed);
-    if (typed !== '' && Number.isFinite(value)) {
+    const typed = this.text(event);
+    const value = typedNumber(typed.replace('−', '-'));
+    if (value !== undefined && Number.isFinite(value)) {
       this.rowFault.set('');
       return value;
     }

@@ -1,16 +1,17 @@
 import { DatePipe } from '@angular/common';
-import { Component, computed, inject, signal, type ElementRef, viewChild } from '@angular/core';
+import { Component, inject, signal, type ElementRef, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import type { OwnModel } from '@zelpit/contract';
-import { instrumentJsonSchema, longestInstrumentFile, readInstrumentFile, writeInstrumentFile, ZelpitFault } from '@zelpit/core';
+import { instrumentJsonSchema, longestInstrumentFile, readInstrumentFile, ZelpitFault } from '@zelpit/core';
 import { saidBy } from '../api/api.service';
 import { Attempt } from '../api/attempt';
-import { fileNameOf, saveFile } from '../files/save-file';
+import { saveFile } from '../files/save-file';
 import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { copiedInstrument } from './copied-instrument';
+import { saveInstrument } from './saved-instrument';
 
 /** Instruments that the studio made: by copying one, by calibration, or from a file. */
 @Component({
@@ -27,8 +28,8 @@ import { copiedInstrument } from './copied-instrument';
         <form class="band-actions" (ngSubmit)="copy()">
           <label class="visually-hidden" for="from">Copy of</label>
           <select id="from" name="from" class="form-select band-field" [(ngModel)]="from">
-            @for (each of models(); track each.id) {
-              <option [value]="each.id">{{ each.said }}</option>
+            @for (each of shelf.modelChoices(); track each.value) {
+              <option [value]="each.value">{{ each.said }}</option>
             }
           </select>
           <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Copy it</button>
@@ -73,7 +74,6 @@ export class WorkshopPage {
   protected readonly fault = signal('');
   protected readonly longest = longestInstrumentFile;
   private readonly picker = viewChild<ElementRef<HTMLInputElement>>('picker');
-  protected readonly models = computed(() => this.shelf.models().map((model) => ({ id: model.id, said: nameOf(model) })));
   protected from = 'practice-chanter';
 
   constructor() {
@@ -118,7 +118,7 @@ export class WorkshopPage {
   }
 
   protected takeOut({ instrument }: OwnModel): void {
-    saveFile(fileNameOf(instrument.name, 'json'), new Blob([writeInstrumentFile(instrument)], { type: 'application/json' }));
+    saveInstrument(instrument);
   }
 
   protected takeSchema(): void {
