@@ -1,5 +1,21 @@
 /** Which way the arrows point: docs/architecture.md draws them. */
-const order = ['fault', 'pitch', 'fingering', 'acoustics', 'change', 'timing', 'proof', 'movement', 'lanes', 'tune', 'line', 'plan', 'sound'];
+const order = [
+  'fault',
+  'pitch',
+  'fingering',
+  'acoustics',
+  'change',
+  'timing',
+  'playing',
+  'proof',
+  'movement',
+  'lanes',
+  'tune',
+  'line',
+  'plan',
+  'sound',
+  'hearing',
+];
 
 const upwards = order.slice(0, -1).map((folder, index) => ({
   name: `core-${folder}-knows-nothing-later`,

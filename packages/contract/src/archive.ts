@@ -4,6 +4,8 @@ import { heldInstrumentInputSchema } from './instrument';
 import { sheetLineInputSchema } from './sheet';
 import { consentSchema } from './student';
 import { typedText } from './text';
+import { trialInputSchema } from './trial';
+import { tunePinsSchema } from './tune';
 
 /**
  * A whole studio as one file: a zip of `manifest.json` and one JSON file a kind. Things are named by signs that hold
@@ -11,11 +13,12 @@ import { typedText } from './text';
  * describes it.
  */
 export const archiveFormat = 'zelpit-studio';
-export const archiveVersion = 2;
+export const archiveVersion = 3;
 const firstParts = ['studio.json', 'students.json', 'tunes.json', 'sheets.json'] as const;
-export const archiveParts = [...firstParts, 'instruments.json', 'models.json', 'fingerings.json'] as const;
+const secondParts = [...firstParts, 'instruments.json', 'models.json', 'fingerings.json'] as const;
+export const archiveParts = [...secondParts, 'trials.json'] as const;
 /** Which files an archive of each version has. */
-export const archivePartsOf: Readonly<Record<number, readonly ArchivePart[]>> = { 1: firstParts, 2: archiveParts };
+export const archivePartsOf: Readonly<Record<number, readonly ArchivePart[]>> = { 1: firstParts, 2: secondParts, 3: archiveParts };
 export type ArchivePart = (typeof archiveParts)[number];
 
 /** Largest archive taken, packed and unpacked, in bytes. */
@@ -27,7 +30,7 @@ const moment = z.iso.datetime();
 
 export const archiveManifestSchema = z.strictObject({
   format: z.literal(archiveFormat),
-  version: z.union([z.literal(1), z.literal(archiveVersion)]),
+  version: z.union([z.literal(1), z.literal(2), z.literal(archiveVersion)]),
   /** When it was written. */
   written: moment,
   /** SHA-256 of each file, in hexadecimal. */
@@ -40,6 +43,8 @@ export const archiveManifestSchema = z.strictObject({
     'instruments.json': sha256.optional(),
     'models.json': sha256.optional(),
     'fingerings.json': sha256.optional(),
+    // Since version 3.
+    'trials.json': sha256.optional(),
   }),
   /** SHA-256 of the rest of this manifest, written as JSON without spaces in this order of fields. */
   checksum: sha256,
@@ -51,7 +56,14 @@ const dates = { created: moment, putAway: moment.nullable() };
 
 export const archiveStudioSchema = z.strictObject({ name: typedText.min(1).max(80) });
 export const archiveStudentSchema = z.strictObject({ sign, alias: typedText.min(1).max(60), consent: consentSchema.nullable(), ...dates });
-export const archiveTuneSchema = z.strictObject({ sign, instrument: z.string().min(1).max(60), abc: typedText.max(200_000), changed: moment, ...dates });
+export const archiveTuneSchema = z.strictObject({
+  sign,
+  instrument: z.string().min(1).max(60),
+  abc: typedText.max(200_000),
+  pins: tunePinsSchema.shape.pins.default([]),
+  changed: moment,
+  ...dates,
+});
 export const archiveSheetSchema = z.strictObject({
   sign,
   student: sign,
@@ -70,6 +82,13 @@ export const archiveInstrumentSchema = heldInstrumentInputSchema
   .extend({ sign, student: sign.nullable(), changed: moment, ...dates });
 export const archiveModelSchema = z.strictObject({ sign, instrument: instrumentSchema, by: typedText.max(120), changed: moment, ...dates });
 export const archiveFingeringSchema = keptFingeringSchema.extend({ model: z.string().min(1).max(60), by: typedText.max(120), on: z.iso.date() });
+/** `model` is a sign of this archive, or a built-in instrument; the student a sign, or null for a teacher who tried it. */
+export const archiveTrialSchema = z.strictObject({
+  student: sign.nullable(),
+  model: z.string().min(1).max(60),
+  result: trialInputSchema.shape.result,
+  at: moment,
+});
 
 export const archiveContentSchema = z.strictObject({
   'studio.json': archiveStudioSchema,
@@ -79,6 +98,7 @@ export const archiveContentSchema = z.strictObject({
   'instruments.json': z.array(archiveInstrumentSchema).max(20_000).default([]),
   'models.json': z.array(archiveModelSchema).max(2000).default([]),
   'fingerings.json': z.array(archiveFingeringSchema).max(50_000).default([]),
+  'trials.json': z.array(archiveTrialSchema).max(200_000).default([]),
 });
 export type ArchiveContent = z.infer<typeof archiveContentSchema>;
 
@@ -94,6 +114,7 @@ export const archiveResultSchema = z.object({
   instruments: z.number().int(),
   models: z.number().int(),
   fingerings: z.number().int(),
+  trials: z.number().int(),
   /** Lines whose codes were taken on this server, so that they got new ones. */
   newCodes: z.number().int(),
   putAway: z.number().int(),

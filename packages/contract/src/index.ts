@@ -10,4 +10,5 @@ export * from './routes';
 export * from './session';
 export * from './sheet';
 export * from './student';
+export * from './trial';
 export * from './tune';

@@ -34,6 +34,7 @@ import { route, type Role } from './route';
 import { passwordChangeSchema, sessionSchema, signInSchema } from './session';
 import { openedLineSchema, sheetCreateSchema, sheetDetailSchema, sheetListQuerySchema, sheetSaveSchema, sheetSummarySchema } from './sheet';
 import { studentInputSchema, studentSaveSchema, studentSchema } from './student';
+import { trialInputSchema, trialQuerySchema, trialSchema } from './trial';
 import {
   importResultSchema,
   tuneDetailSchema,
@@ -41,6 +42,7 @@ import {
   tuneInputSchema,
   tuneListQuerySchema,
   tuneMoveSchema,
+  tunePinsSchema,
   tuneSaveSchema,
   tuneSummarySchema,
 } from './tune';
@@ -228,6 +230,14 @@ export const routes = {
     body: tuneMoveSchema,
     answers: { 200: tuneSaveSchema },
   }),
+  pinFingers: route({
+    method: 'put',
+    path: '/tunes/{id}/pins',
+    summary: 'Which fingerings a tune must take, one a note; the whole list',
+    who: staff,
+    body: tunePinsSchema,
+    answers: { 200: tuneDetailSchema },
+  }),
   putTuneAway: route({ method: 'delete', path: '/tunes/{id}', summary: 'Put a tune away', who: staff, answers: { 204: null } }),
   bringTuneBack: route({ method: 'post', path: '/tunes/{id}/restore', summary: 'Bring a tune back', who: staff, answers: { 204: null } }),
 
@@ -337,6 +347,24 @@ export const routes = {
     answers: { 201: confirmedFingeringSchema },
   }),
   dropFingering: route({ method: 'delete', path: '/fingerings/{id}', summary: 'Take back what was said of a fingering', who: staff, answers: { 204: null } }),
+
+  trials: route({
+    method: 'get',
+    path: '/trials',
+    summary: 'What was played on keys, heard in blind tests and found in simulated playing, newest first; a student sees the own ones',
+    who: everyone,
+    query: trialQuerySchema,
+    answers: { 200: pageOf(trialSchema) },
+  }),
+  addTrial: route({
+    method: 'post',
+    path: '/trials',
+    summary: 'Keep the result of a trial; a student’s own are always the student’s',
+    who: everyone,
+    body: trialInputSchema,
+    answers: { 201: trialSchema },
+  }),
+  dropTrial: route({ method: 'delete', path: '/trials/{id}', summary: 'Delete the result of a trial', who: staff, answers: { 204: null } }),
 
   putAway: route({
     method: 'get',

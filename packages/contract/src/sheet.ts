@@ -1,4 +1,4 @@
-import { noteIdSchema } from '@zelpit/core';
+import { exerciseSchema, noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { typedText } from './text';
 import { findSchema, pageQuerySchema } from './page';
@@ -14,6 +14,8 @@ export const sheetLineInputSchema = z.strictObject({
   /** Beats a minute; null for free. */
   tempo: z.number().int().min(20, 'At least 20 beats a minute.').max(300, 'At most 300 beats a minute.').nullable(),
   point: typedText.max(300, 'A point to watch has at most 300 characters.'),
+  /** The line's own music; without it the line is the change there and back, eight times. */
+  exercise: exerciseSchema.nullable().optional(),
 });
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
 
@@ -53,6 +55,7 @@ export const sheetLineSchema = z.object({
   repetitions: z.number().int(),
   tempo: z.number().int().nullable(),
   point: z.string(),
+  exercise: exerciseSchema.nullable(),
 });
 export type SheetLine = z.infer<typeof sheetLineSchema>;
 

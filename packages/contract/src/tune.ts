@@ -1,3 +1,4 @@
+import { noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { findSchema, pageQuerySchema } from './page';
 import { typedText } from './text';
@@ -34,7 +35,17 @@ export const tuneSummarySchema = z.object({
 });
 export type TuneSummary = z.infer<typeof tuneSummarySchema>;
 
-export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), version: z.number().int() });
+/** A fingering that a teacher wants for a note of this tune, whatever the path finder would choose. */
+export const tunePinSchema = z.strictObject({
+  note: noteIdSchema,
+  /** Its holes: how far each is covered, 0 to 1. */
+  pattern: z.array(z.number().min(0).max(1)).min(1).max(20),
+});
+export type TunePin = z.infer<typeof tunePinSchema>;
+export const tunePinsSchema = z.strictObject({ pins: z.array(tunePinSchema).max(80, 'At most 80 notes of a tune can be pinned.') });
+export type TunePins = z.infer<typeof tunePinsSchema>;
+
+export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), version: z.number().int(), pins: z.array(tunePinSchema) });
 export type TuneDetail = z.infer<typeof tuneDetailSchema>;
 
 export const abcFaultSchema = z.object({ line: z.number().int(), column: z.number().int(), problem: z.string(), expected: z.string() });

@@ -83,6 +83,8 @@ function checkedSigns(content: ArchiveContent): ArchiveContent {
   }
   for (const { name, student } of held)
     if (student !== null && !students.has(student)) throw refused(`The instrument “${name}” belongs to a student who is not in this archive.`);
+  if (content['trials.json'].some(({ student }) => student !== null && !students.has(student)))
+    throw refused('A result in this archive belongs to a student who is not in it.');
   return checkedModels(content);
 }
 
@@ -113,6 +115,10 @@ function checkedModels(content: ArchiveContent): ArchiveContent {
     }
   };
   for (const each of fingerings) check(each.note, each.model, (instrument) => withKeptFingerings(instrument, [each]));
+  // A result outlives its instrument: one of a model that is gone is kept as it is.
+  for (const { model, result } of content['trials.json'])
+    if (known.has(model) && result.kind !== 'fault-hunt')
+      check(`a result of ${result.kind}`, model, (instrument) => [noteOf(instrument, result.from), noteOf(instrument, result.to)]);
   for (const each of held) check(each.name, each.model, (instrument) => [asPlayed(instrument, each), each.knownNotes.map((note) => noteOf(instrument, note))]);
   return content;
 }

@@ -3,7 +3,17 @@ import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { In, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import type { Database } from '../database/database';
-import { FingeringEntity, InstrumentEntity, ModelEntity, SheetEntity, SheetLineEntity, StudentEntity, StudioEntity, TuneEntity } from '../database/entities';
+import {
+  FingeringEntity,
+  InstrumentEntity,
+  ModelEntity,
+  SheetEntity,
+  SheetLineEntity,
+  StudentEntity,
+  StudioEntity,
+  TrialEntity,
+  TuneEntity,
+} from '../database/entities';
 import type { FingeringRepository } from '../instruments/fingering.repository';
 import type { SheetRepository } from '../sheets/sheet.repository';
 import { fieldsOf } from '../tunes/tune.repository';
@@ -49,10 +59,11 @@ export class ArchiveRepository {
           created: iso(createdAt),
           putAway: isoOrNull(deletedAt),
         })),
-        'tunes.json': tunes.map(({ id, instrument, abc, createdAt, updatedAt, deletedAt }) => ({
+        'tunes.json': tunes.map(({ id, instrument, abc, pins, createdAt, updatedAt, deletedAt }) => ({
           sign: signOf(tuneSigns, id),
           instrument: modelOf(instrument),
           abc,
+          pins,
           changed: iso(updatedAt),
           created: iso(createdAt),
           putAway: isoOrNull(deletedAt),
@@ -65,7 +76,9 @@ export class ArchiveRepository {
           title: sheet.title,
           note: sheet.note,
           changed: iso(sheet.updatedAt),
-          lines: (linesOf.get(sheet.id) ?? []).map(({ home, other, repetitions, tempo, point, code }) => ({ home, other, repetitions, tempo, point, code })),
+          lines: (linesOf.get(sheet.id) ?? []).map(({ home, other, repetitions, tempo, point, exercise, code }) => ({
+            ...{ home, other, repetitions, tempo, point, exercise, code },
+          })),
           created: iso(sheet.createdAt),
           putAway: isoOrNull(sheet.deletedAt),
         })),
@@ -78,8 +91,23 @@ export class ArchiveRepository {
           putAway: isoOrNull(deletedAt),
         })),
         ...(await this.readInstruments(studioId, studentSigns, modelOf)),
+        'trials.json': await this.readTrials(studioId, studentSigns, modelOf),
       };
     }, 'REPEATABLE READ');
+  }
+
+  private async readTrials(
+    studioId: string,
+    studentSigns: ReadonlyMap<string, string>,
+    modelOf: (id: string) => string,
+  ): Promise<ArchiveContent['trials.json']> {
+    const trials = await this.database.of(TrialEntity).find({ where: { studioId }, order: { createdAt: 'ASC', id: 'ASC' } });
+    return trials.map(({ studentId, model, result, createdAt }) => ({
+      student: studentId === null ? null : signOf(studentSigns, studentId),
+      model: modelOf(model),
+      result,
+      at: iso(createdAt),
+    }));
   }
 
   private async readInstruments(
@@ -143,11 +171,12 @@ export class ArchiveRepository {
     );
     await this.insert(
       TuneEntity,
-      tunes.map(({ sign, instrument, created, changed, putAway }) => ({
+      tunes.map(({ sign, instrument, pins, created, changed, putAway }) => ({
         ...fieldsOf(entries.get(sign) as ReadEntry),
         id: idOf(sign),
         studioId,
         instrument: modelOf(instrument),
+        pins,
         version: 1,
         createdAt: new Date(created),
         updatedAt: new Date(changed),
@@ -176,6 +205,7 @@ export class ArchiveRepository {
     const newCodes = await this.giveCodes(lines);
     await this.insert(SheetLineEntity, lines);
     await this.writeInstruments(studioId, content, idOf, modelOf);
+    await this.writeTrials(studioId, content, idOf, modelOf);
     return {
       students: students.length,
       tunes: tunes.length,
@@ -183,8 +213,24 @@ export class ArchiveRepository {
       instruments: content['instruments.json'].length,
       models: models.length,
       fingerings: content['fingerings.json'].length,
+      trials: content['trials.json'].length,
       newCodes,
     };
+  }
+
+  private async writeTrials(studioId: string, content: ArchiveContent, idOf: (sign: string) => string, modelOf: (model: string) => string): Promise<void> {
+    await this.insert(
+      TrialEntity,
+      content['trials.json'].map(({ student, model, result, at }) => ({
+        id: randomUUID(),
+        studioId,
+        studentId: student === null ? null : idOf(student),
+        model: modelOf(model),
+        kind: result.kind,
+        result,
+        createdAt: new Date(at),
+      })),
+    );
   }
 
   private async writeInstruments(studioId: string, content: ArchiveContent, idOf: (sign: string) => string, modelOf: (model: string) => string): Promise<void> {

@@ -41,6 +41,10 @@ async function fill(visitor: Visitor): Promise<void> {
     [gone.id, 'Gone’s chanter'],
   ] as const)
     await visitor.post('/api/instruments', { ...held, studentId, name, referenceHertz: 238, knownNotes: ['low-a', 'e'], note: '' }).expect(201);
+  const ear = { kind: 'ear', from: 'c', to: 'e', thresholdMs: 21.4, lowMs: 18, highMs: 25, right: 31, asked: 40 };
+  await visitor.post('/api/trials', { studentId: id, model: 'practice-chanter', result: ear }).expect(201);
+  await visitor.post('/api/trials', { studentId: null, model: made.id, result: ear }).expect(201);
+  await visitor.put(`/api/tunes/${tuneId}/pins`, { pins: [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 1, 0] }] }).expect(200);
   await visitor.remove(`/api/students/${gone.id}`).expect(204);
 }
 
@@ -107,7 +111,7 @@ describe('the archive of a studio', () => {
     await fill(ada);
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
-    expect(answer.body).toEqual({ students: 2, tunes: 1, sheets: 2, instruments: 3, models: 1, fingerings: 1, newCodes: 2, putAway: 0 });
+    expect(answer.body).toEqual({ students: 2, tunes: 1, sheets: 2, instruments: 3, models: 1, fingerings: 1, trials: 2, newCodes: 2, putAway: 0 });
     const after = await contentOf(bea);
     const withoutCodes = (content: ArchiveContent): unknown =>
       JSON.parse(JSON.stringify({ ...content, 'studio.json': null }), (key, value: unknown) => (key === 'code' || key === 'id' ? '' : value));
@@ -119,7 +123,7 @@ describe('the archive of a studio', () => {
     const archive = await take(ada);
     const before = await readArchive(archive);
     await server.dataSource.query(
-      'DELETE FROM sheet; DELETE FROM tune; DELETE FROM instrument; DELETE FROM model; DELETE FROM fingering; DELETE FROM student;',
+      'DELETE FROM sheet; DELETE FROM tune; DELETE FROM instrument; DELETE FROM model; DELETE FROM fingering; DELETE FROM trial; DELETE FROM student;',
     );
     expect((await bring(ada, archive).expect(200)).body).toMatchObject({ newCodes: 0 });
     const withoutIds = (content: ArchiveContent): unknown => JSON.parse(JSON.stringify(content), (key, value: unknown) => (key === 'id' ? '' : value));
@@ -173,7 +177,7 @@ describe('the archive of a studio', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum is another'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 3 }), true, 'A newer Zelpit wrote this archive'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 4 }), true, 'A newer Zelpit wrote this archive'],
     ['of another format', (parts) => Object.assign(parts['manifest.json'] as object, { format: 'photo album' }), true, 'no archive of a Zelpit studio'],
     ['without a part', (parts) => delete parts['tunes.json'], false, '“tunes.json” is missing'],
     ['without a manifest', (parts) => delete parts['manifest.json'], false, 'it has no manifest'],
@@ -226,20 +230,21 @@ describe('the archive of a studio', () => {
 
 const first = { 'studio.json': { name: 'Fell Row' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] };
 
-describe('an archive of version 1', () => {
-  it('is still read: it has no instruments', async () => {
+describe('an archive of an earlier version', () => {
+  it.each([1, 2])('%d is still read, without what came later', async (version) => {
+    const old = version === 1 ? first : { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
     const sha256 = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex');
-    const files = Object.fromEntries(Object.entries(first).map(([name, content]) => [name, sha256(content)]));
-    const head = { format: 'zelpit-studio', version: 1, written: '2026-03-09T14:02:00.000Z', files };
-    const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...first };
+    const files = Object.fromEntries(Object.entries(old).map(([name, content]) => [name, sha256(content)]));
+    const head = { format: 'zelpit-studio', version, written: '2026-03-09T14:02:00.000Z', files };
+    const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...old };
     const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
-    expect(await readArchive(archive)).toEqual({ ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] });
+    expect(await readArchive(archive)).toEqual({ ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [], 'trials.json': [] });
   });
 });
 
 describe('writeArchive', () => {
   it('gives back what it was given', async () => {
-    const content: ArchiveContent = { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
+    const content: ArchiveContent = { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [], 'trials.json': [] };
     expect(await readArchive(await writeArchive(content, new Date('2026-03-09T14:02:00Z')))).toEqual(content);
   });
 });

@@ -1,4 +1,5 @@
-import type { Instrument, KeptFingering, Tuning } from '@zelpit/core';
+import type { TrialInput, TunePin } from '@zelpit/contract';
+import type { Exercise, Instrument, KeptFingering, Tuning } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'studio' })
@@ -45,6 +46,8 @@ export class TuneEntity {
   @Column({ type: 'int' }) outside: number;
   @Column({ type: 'text' }) instrument: string;
   @Column({ type: 'text' }) abc: string;
+  /** Fingerings that must be taken, one a note. */
+  @Column({ type: 'jsonb', default: [] }) pins: TunePin[];
   /** Grows by one with every save. */
   @Column({ type: 'int', default: 1 }) version: number;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
@@ -79,6 +82,8 @@ export class SheetLineEntity {
   @Column({ type: 'int' }) repetitions: number;
   @Column({ type: 'int', nullable: true }) tempo: number | null;
   @Column({ type: 'text' }) point: string;
+  /** The line's own music; null for the change there and back. */
+  @Column({ type: 'jsonb', nullable: true }) exercise: Exercise | null;
   /** When it was taken off its sheet; it keeps its code in case it comes back. */
   @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt: Date | null;
 }
@@ -136,6 +141,19 @@ export class FingeringEntity {
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
 }
 
+/** What a student, or a teacher trying it, did in one go: fingers played on keys, an ear tested, faults found. Kept as a log; nothing in it is changed. */
+@Entity({ name: 'trial' })
+export class TrialEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  /** Null for a teacher who tries it. */
+  @Column({ type: 'uuid', name: 'student_id', nullable: true }) studentId: string | null;
+  @Column({ type: 'text' }) model: string;
+  @Column({ type: 'text' }) kind: TrialInput['result']['kind'];
+  @Column({ type: 'jsonb' }) result: TrialInput['result'];
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}
+
 /** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */
 @Entity({ name: 'one_time_link' })
 export class OneTimeLinkEntity {
@@ -174,4 +192,5 @@ export const entities = [
   InstrumentEntity,
   ModelEntity,
   FingeringEntity,
+  TrialEntity,
 ];

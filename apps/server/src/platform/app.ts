@@ -36,6 +36,8 @@ import { SheetRepository } from '../sheets/sheet.repository';
 import { sheetRoutes } from '../sheets/sheet.routes';
 import { StudentRepository } from '../students/student.repository';
 import { studentRoutes } from '../students/student.routes';
+import { TrialRepository } from '../trials/trial.repository';
+import { trialRoutes } from '../trials/trial.routes';
 import { TuneRepository } from '../tunes/tune.repository';
 import { tuneRoutes } from '../tunes/tune.routes';
 import type { Config } from './config';
@@ -102,6 +104,7 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   sheetRoutes(endpoints, sheets, students, tunes, models);
   const fingerings = new FingeringRepository(database);
   instrumentRoutes(endpoints, { instruments: new InstrumentRepository(database), models, fingerings, students });
+  trialRoutes(endpoints, new TrialRepository(database), students, models);
   putAwayRoutes(endpoints, new PutAwayRepository(database));
   archiveRoutes(endpoints, new ArchiveRepository(database, sheets, fingerings));
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };

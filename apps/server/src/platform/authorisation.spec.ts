@@ -18,6 +18,7 @@ interface Things {
   readonly instrument: string;
   readonly model: string;
   readonly fingering: string;
+  readonly trial: string;
   readonly archive: Buffer;
 }
 
@@ -58,6 +59,11 @@ const settings = {
 const newInstrument = ({ student }: Pick<Things, 'student'>) => ({ ...settings, studentId: student });
 const newModel = () => ({ instrument: { ...practiceChanter, name: 'my own chanter' } });
 const newFingering = () => ({ model: 'whistle-d', note: 'c6', pattern: [0, 1, 1, 0, 1, 0], isFirst: false, isHidden: false, remark: '', forNow: null });
+const newTrial = ({ student }: Pick<Things, 'student'>) => ({
+  studentId: student,
+  model: 'practice-chanter',
+  result: { kind: 'ear', from: 'c', to: 'e', thresholdMs: 20, lowMs: 15, highMs: 26, right: 30, asked: 40 },
+});
 let fresh = 0;
 const freshEmail = (): string => `fresh-${(fresh += 1)}@studio.example`;
 
@@ -144,6 +150,14 @@ const matrix: Readonly<Record<string, Entry>> = {
   'GET /api/fingerings': { expected: [401, 200, 200, 200, 200] },
   'POST /api/fingerings': { body: newFingering, expected: [401, 201, 201, 201, 403] },
   'DELETE /api/fingerings/{id}': { path: ({ fingering }) => `/api/fingerings/${fingering}`, expected: [401, 404, 204, 204, 403] },
+  'PUT /api/tunes/{id}/pins': {
+    path: ({ tune }) => `/api/tunes/${tune}/pins`,
+    body: () => ({ pins: [] }),
+    expected: [401, 404, 200, 200, 403],
+  },
+  'GET /api/trials': { expected: [401, 200, 200, 200, 200] },
+  'POST /api/trials': { body: newTrial, expected: [401, 404, 201, 201, 201] },
+  'DELETE /api/trials/{id}': { path: ({ trial }) => `/api/trials/${trial}`, expected: [401, 404, 204, 204, 403] },
   'GET /api/put-away': { expected: [401, 200, 200, 200, 403] },
   'DELETE /api/put-away/students/{id}': { path: ({ spare }) => `/api/put-away/students/${spare}`, expected: [401, 404, 204, 204, 403] },
 };
@@ -187,7 +201,15 @@ beforeAll(async () => {
   } as Record<Actor, Visitor>;
   student = ((await people.owner.post('/api/students', { alias: 'Pim' }).expect(201)).body as { id: string }).id;
   people.student = await asStudent();
-  const nothing = { 'students.json': [], 'tunes.json': [], 'sheets.json': [], 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
+  const nothing = {
+    'students.json': [],
+    'tunes.json': [],
+    'sheets.json': [],
+    'instruments.json': [],
+    'models.json': [],
+    'fingerings.json': [],
+    'trials.json': [],
+  };
   archive = Buffer.from(await writeArchive({ 'studio.json': { name: 'Empty' }, ...nothing }, new Date()));
 });
 afterAll(() => server.close());
@@ -221,7 +243,8 @@ async function freshThings(putAway?: Entry['putAway']): Promise<Things> {
   const instrument = await made('instruments', newInstrument({ student }));
   const model = await made('models', newModel());
   const fingering = await made('fingerings', newFingering());
-  const things: Things = { instrument, model, fingering, student, spare, tune, sheet, code: lines[0].code, teacher, invitation, archive };
+  const trial = await made('trials', newTrial({ student }));
+  const things: Things = { instrument, model, fingering, trial, student, spare, tune, sheet, code: lines[0].code, teacher, invitation, archive };
   if (putAway !== undefined) await owner.remove(`/api/${putAway === 'spare' ? 'student' : putAway}s/${things[putAway]}`).expect(204);
   return things;
 }
@@ -269,9 +292,19 @@ describe('who may do what', () => {
 
   it('shows a stranger nothing of another studio in any list', async () => {
     const things = await freshThings();
-    for (const list of ['students', 'tunes', 'sheets', 'put-away', 'teachers', 'invitations', 'audit', 'instruments', 'models', 'fingerings']) {
+    for (const list of ['students', 'tunes', 'sheets', 'put-away', 'teachers', 'invitations', 'audit', 'instruments', 'models', 'fingerings', 'trials']) {
       const text = JSON.stringify((await people.stranger.get(`/api/${list}`).expect(200)).body);
-      for (const id of [things.student, things.tune, things.sheet, things.teacher, things.invitation, things.instrument, things.model, things.fingering])
+      for (const id of [
+        things.student,
+        things.tune,
+        things.sheet,
+        things.teacher,
+        things.invitation,
+        things.instrument,
+        things.model,
+        things.fingering,
+        things.trial,
+      ])
         expect(text).not.toContain(id);
     }
   });

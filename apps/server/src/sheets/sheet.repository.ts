@@ -115,8 +115,8 @@ export class SheetRepository {
     const fresh: SheetLineRow[] = [];
     const newIds = await this.newIds(lines, codes);
     const newCodes = await this.freshCodes(newIds.length);
-    lines.forEach(({ id, home, other, repetitions, tempo, point }, position) => {
-      const row = { sheetId, position, home, other, repetitions, tempo, point, removedAt: null };
+    lines.forEach(({ id, home, other, repetitions, tempo, point, exercise = null }, position) => {
+      const row = { sheetId, position, home, other, repetitions, tempo, point, exercise, removedAt: null };
       const code = id === undefined ? undefined : codes.get(id);
       if (code === undefined) fresh.push({ ...row, id: newIds[fresh.length], code: newCodes[fresh.length] });
       else known.push({ ...row, id: id as string, code });
@@ -176,6 +176,6 @@ export class SheetRepository {
   }
 }
 
-function lineOf({ id, code, home, other, repetitions, tempo, point }: SheetLineEntity): SheetLine {
-  return { id, code, home, other, repetitions, tempo, point };
+function lineOf({ id, code, home, other, repetitions, tempo, point, exercise }: SheetLineEntity): SheetLine {
+  return { id, code, home, other, repetitions, tempo, point, exercise };
 }

@@ -1,4 +1,4 @@
-import type { Page, PageQuery, TuneDetail, TuneSummary } from '@zelpit/contract';
+import type { Page, PageQuery, TuneDetail, TunePin, TuneSummary } from '@zelpit/contract';
 import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
@@ -58,7 +58,7 @@ export class TuneRepository {
 
   async get(studioId: string, id: string): Promise<TuneDetail | undefined> {
     const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
-    return found === null ? undefined : { ...summary(found), abc: found.abc, version: found.version };
+    return found === null ? undefined : { ...summary(found), abc: found.abc, version: found.version, pins: found.pins };
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
@@ -79,6 +79,11 @@ export class TuneRepository {
     const change = { ...fieldsOf(entry), instrument: entry.instrument, version: version + 1 };
     if ((await this.database.of(TuneEntity).update({ studioId, id, version, deletedAt: IsNull() }, change)).affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
+  }
+
+  /** Replaces the pinned fingerings; false where there is no such tune. */
+  async pin(studioId: string, id: string, pins: readonly TunePin[]): Promise<boolean> {
+    return (await this.database.of(TuneEntity).update({ studioId, id, deletedAt: IsNull() }, { pins: [...pins] })).affected === 1;
   }
 
   /** Puts away, and gives the title back; undefined where there is no such tune. */

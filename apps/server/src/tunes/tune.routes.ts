@@ -1,5 +1,5 @@
 import { routes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
-import { readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
+import { noteOf, readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
 import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
@@ -72,6 +72,26 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: 
   endpoints.serve(routes.moveTune, async ({ request, visitor: { studioId }, body: { semitones, version } }) => {
     const { id, abc, instrument } = await tuneOr404(studioId, idOf(request, 'tune'));
     return save(studioId, id, { version, instrument, abc: moveAbc(abc, semitones) });
+  });
+
+  endpoints.serve(routes.pinFingers, async ({ request, visitor: { studioId }, body: { pins } }) => {
+    const id = idOf(request, 'tune');
+    const { instrument: model, title } = await tuneOr404(studioId, id);
+    const instrument = await models.known(studioId, model);
+    const seen = new Set<string>();
+    for (const { note, pattern } of pins) {
+      const name = noteOf(instrument, note).schoolName;
+      if (pattern.length !== instrument.holes.length)
+        throw new HttpProblem(
+          422,
+          'Cannot be done',
+          `The ${instrument.name} has ${instrument.holes.length} holes; the fingers for ${name} speak of ${pattern.length}.`,
+        );
+      if (seen.has(note)) throw new HttpProblem(422, 'Cannot be done', `${name} is pinned twice; one fingering a note can be.`);
+      seen.add(note);
+    }
+    if (!(await tunes.pin(studioId, id, pins))) throw notFound('tune');
+    return said(200, await tuneOr404(studioId, id), { deed: { did: 'changed', kind: 'tune', id, name: title } });
   });
 
   serveAwayAndBack(endpoints, tunes, { away: routes.putTuneAway, back: routes.bringTuneBack, kind: 'tune', thing: 'tune' });

@@ -12,3 +12,4 @@ export { measuredPatterns, startOfCalibration, unexplained, type MeasuredNote } 
 export { HalfCoverSolver, solvedCover } from './half-cover';
 export { loudnessAt } from './loudness';
 export { scaledGeometry } from './scaled-geometry';
+export { glideBetween, type Glide, type GlidePoint } from './glide';

@@ -85,7 +85,8 @@ function sentence(text: string): string {
 /** "cross over both hands", "lift only", "direct exchange over both hands". */
 export function kindPhrase(change: Change): string {
   const hands = change.hands === 'both' ? 'over both hands' : `in the ${change.hands} hand`;
-  if (change.kind === 'none') return 'no finger moves';
+  if (change.kind === 'none') return change.from === change.to ? 'no finger moves' : 'breath alone';
+  if (change.movers.length === 1 && change.movers[0].finger === 'T') return 'pinch: only the thumb';
   if (change.isDirectExchange) return `direct exchange ${hands}`;
   if (change.kind === 'cross') return `cross ${hands}`;
   return change.kind === 'lift-only'

@@ -1,19 +1,7 @@
 import * as fc from 'fast-check';
 import { heardFrom, liesBelow } from '../acoustics';
 import { chartedPattern, fingerCoverage, holesThatDiffer, practiceChanter as chanter, type Pattern } from '../fingering';
-import {
-  adviceFor,
-  changeBetween,
-  compareTrouble,
-  crossingNoise,
-  heardPhrases,
-  leadOf,
-  moversBetween,
-  outcomesOf,
-  patternsAlong,
-  troubleOf,
-  type Troubled,
-} from '.';
+import { adviceFor, changeBetween, crossingNoise, heardPhrases, leadOf, moversBetween, outcomesOf, patternsAlong, troubleOf } from '.';
 
 const ids = chanter.notes.map((note) => note.id);
 const noteId = fc.constantFrom(...ids);
@@ -103,37 +91,6 @@ describe('between any two notes', () => {
         expect('liftingFirst' in phrases).toBe(change.kind === 'cross');
       }
     }
-  });
-});
-
-describe('compareTrouble', () => {
-  const troubled = fc.tuple(pair, fc.integer({ min: 1, max: 40 })).map(([[from, to], occurrences]): Troubled => {
-    const change = changeBetween(chanter, from, to);
-    return { change, occurrences, trouble: troubleOf(chanter, change) };
-  });
-
-  it('is an order: the same for both hands of a comparison, and it goes through', () => {
-    fc.assert(
-      fc.property(troubled, troubled, troubled, (one, other, third) => {
-        const compare = (a: Troubled, b: Troubled): number => Math.sign(compareTrouble(chanter, a, b));
-        expect(compare(one, one)).toBe(0);
-        expect(compare(one, other)).toBe(-compare(other, one) || 0);
-        if (compare(one, other) <= 0 && compare(other, third) <= 0) expect(compare(one, third)).toBeLessThanOrEqual(0);
-      }),
-    );
-  });
-
-  it('puts low G before low A before runs before blurs before nothing, whatever else', () => {
-    const rank = ({ trouble }: Troubled): number => {
-      if (trouble.kind === 'pop') return trouble.note === 'low-g' ? 0 : 1;
-      return { run: 2, blur: 3, none: 4 }[trouble.kind];
-    };
-    fc.assert(
-      fc.property(fc.array(troubled, { maxLength: 30 }), (list) => {
-        const ranks = [...list].sort((one, other) => compareTrouble(chanter, one, other)).map(rank);
-        expect(ranks).toEqual([...ranks].sort((one, other) => one - other));
-      }),
-    );
   });
 });
 

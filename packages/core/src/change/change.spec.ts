@@ -1,8 +1,7 @@
 import * as fc from 'fast-check';
-import { practiceChanter as chanter } from '../fingering';
-import { changeBetween, crossesOf, kindPhrase, leadOf, outcomesOf, troubleOf } from '.';
+import { instrumentById, practiceChanter as chanter } from '../fingering';
+import { changeBetween, crossesOf, isGlide, isPinch, kindPhrase, mirrorCheck, physicalHints, leadOf, outcomesOf, troubleOf } from '.';
 import { adviceFor, heardPhrases, spokenFingers } from './advice';
-import { compareTrouble, troubleWeight } from './trouble';
 import { crossingNoise, patternsAlong } from './in-between';
 import { heardFrom } from '../acoustics';
 import { withFingers } from '../fingering';
@@ -104,6 +103,27 @@ describe('leadOf', () => {
   });
 });
 
+describe('the shape of the hands', () => {
+  it('a mirror shows the lower hand on the note that is reached', () => {
+    expect(mirrorCheck(chanter, changeBetween(chanter, 'low-a', 'c'))).toBe('In the mirror, on C: right index and little down, middle and ring up.');
+    expect(mirrorCheck(chanter, changeBetween(chanter, 'low-a', 'low-g'))).toBe('In the mirror, on low G: right index, middle, ring and little down.');
+  });
+
+  it('knows pinches and glides, and the breath alone', () => {
+    const recorder = instrumentById('recorder-soprano-baroque');
+    const pinch = changeBetween(recorder, 'e5', 'e6');
+    expect([isPinch(pinch), isGlide(pinch), kindPhrase(pinch)]).toEqual([true, true, 'pinch: only the thumb']);
+    const breath = changeBetween(instrumentById('whistle-d'), 'e5', 'e6');
+    expect([isPinch(breath), isGlide(breath), kindPhrase(breath)]).toEqual([false, false, 'breath alone']);
+    expect(isGlide(changeBetween(chanter, 'b', 'e'))).toBe(false);
+  });
+
+  it('three fingers of the lower hand are helped by the wrist, one finger by nothing', () => {
+    expect(physicalHints(changeBetween(chanter, 'low-g', 'd'))[0]).toMatch(/wrist/);
+    expect(physicalHints(changeBetween(chanter, 'c', 'd'))).toEqual([]);
+  });
+});
+
 describe('what is heard', () => {
   const low = (from: string, to: string) => {
     const change = changeBetween(chanter, from, to);
@@ -172,26 +192,6 @@ describe('what is heard', () => {
 });
 
 describe('trouble and advice', () => {
-  it('orders pops by loudness, then runs, blurs and nothing', () => {
-    const list = [
-      ['low-a', 'e'],
-      ['b', 'c'],
-      ['e', 'high-g'],
-      ['b', 'e'],
-      ['c', 'e'],
-    ].map(([from, to]) => ({ change: changeBetween(chanter, from, to), trouble: trouble(from, to), occurrences: 1 }));
-    const sorted = [...list].sort((one, other) => compareTrouble(chanter, one, other));
-    expect(sorted.map((each) => `${each.change.from}>${each.change.to}`)).toEqual(['c>e', 'b>e', 'e>high-g', 'b>c', 'low-a>e']);
-    const weights = sorted.map((each) => troubleWeight(chanter, each.trouble));
-    expect(weights).toEqual([8, 6, 2, 1, 0]);
-  });
-
-  it('puts more movers first, then more occurrences, within one trouble', () => {
-    const of = (from: string, to: string, occurrences: number) => ({ change: changeBetween(chanter, from, to), trouble: trouble(from, to), occurrences });
-    expect(compareTrouble(chanter, of('c', 'high-g', 1), of('c', 'e', 9))).toBeLessThan(0);
-    expect(compareTrouble(chanter, of('c', 'e', 1), of('e', 'c', 2))).toBeGreaterThan(0);
-  });
-
   it.each([
     ['c', 'e', 'Lift left ring and right little before you land.', 'Land too soon and low G cuts in before E.'],
     ['low-a', 'c', 'Lift right middle and ring before you land right little.', 'Land too soon and low G cuts in before C.'],

@@ -1,5 +1,6 @@
 export { adviceFor, heardPhrases, kindPhrase, listed, spokenFingers, type Advice, type HeardPhrases } from './advice';
 export { changeBetween, changeOfFingerings, crossesOf, moversBetween, type Change, type ChangeKind, type Mover } from './change';
 export { crossingNoise, leadOf, outcomesOf, patternsAlong, type InBetween, type Lead, type Outcomes } from './in-between';
-export { compareTrouble, troubleOf, troubleWeight, type Trouble, type Troubled } from './trouble';
+export { isGlide, isPinch, mirrorCheck, physicalHints } from './hand-shape';
+export { headingOf, troubleOf, type Trouble } from './trouble';
 export { comfortHint, heldThroughout } from './comfort';

@@ -1,4 +1,4 @@
-import { noteOf, type Instrument, type NoteId } from '../fingering';
+import type { Instrument, NoteId } from '../fingering';
 import type { Change } from './change';
 import { crossingNoise, outcomesOf, type Outcomes } from './in-between';
 
@@ -8,8 +8,6 @@ export type Trouble =
   | { readonly kind: 'run'; readonly notes: readonly NoteId[] }
   | { readonly kind: 'blur'; readonly note: NoteId }
   | { readonly kind: 'none' };
-
-const rankOfKind: Readonly<Record<Trouble['kind'], number>> = { pop: 0, run: 1, blur: 2, none: 3 };
 
 /**
  * The trouble of a change, worst first: a pop before a run before a blur.
@@ -24,32 +22,5 @@ export function troubleOf(instrument: Instrument, change: Change, outcomes: Outc
   return blurred === undefined ? { kind: 'none' } : { kind: 'blur', note: blurred.heard.note };
 }
 
-/** What is compared when changes are ranked. */
-export interface Troubled {
-  readonly trouble: Trouble;
-  readonly change: Change;
-  readonly occurrences: number;
-}
-
-/**
- * Order of trouble, for `sort`: pops by the loudness of the note that pops in, then runs, blurs, none; within that more
- * movers first, then more occurrences. The one place to replace by probabilities.
- */
-export function compareTrouble(instrument: Instrument, one: Troubled, other: Troubled): number {
-  return (
-    rankOfKind[one.trouble.kind] - rankOfKind[other.trouble.kind] ||
-    popLoudness(instrument, other.trouble) - popLoudness(instrument, one.trouble) ||
-    other.change.movers.length - one.change.movers.length ||
-    other.occurrences - one.occurrences
-  );
-}
-
-function popLoudness(instrument: Instrument, trouble: Trouble): number {
-  return trouble.kind === 'pop' ? noteOf(instrument, trouble.note).loudnessDecibels : 0;
-}
-
-/** Weight of one occurrence when lines are chosen: 0 for nothing, 1 for a blur, 2 for a run, 6 and up for a pop. */
-export function troubleWeight(instrument: Instrument, trouble: Trouble): number {
-  const weights: Readonly<Record<Trouble['kind'], number>> = { none: 0, blur: 1, run: 2, pop: 6 };
-  return weights[trouble.kind] + Math.max(0, popLoudness(instrument, trouble));
-}
+/** One text for all that is heard alike: the note that pops in, a run, a blur, nothing. */
+export const headingOf = (trouble: Trouble): string => (trouble.kind === 'pop' ? `pop ${trouble.note}` : trouble.kind);

@@ -1,11 +1,14 @@
-import type { TuneChange } from '../tune';
-import { adviceFor, changeBetween, outcomesOf, troubleOf, troubleWeight, type Advice, type Change, type Trouble } from '../change';
+import { adviceFor, changeBetween, troubleOf, type Advice, type Change, type Trouble } from '../change';
 import { noteOf, type Instrument, type NoteId } from '../fingering';
+import { beatsOf, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
+import { exerciseMusic } from './exercise-music';
 
-/** One exercise line: a change there and back, eight times. */
+/** One exercise line: a change there and back, eight times, or music of its own in which that change is the hardest. */
 export interface ChangeLine {
   readonly home: NoteId;
   readonly other: NoteId;
+  /** The line's own music; null or absent for the change there and back. */
+  readonly exercise?: Exercise | null;
 }
 
 /** A line is four bars of four quarter notes, home-other-home-other. */
@@ -15,7 +18,25 @@ export const lineBeats = 16;
 export const changesInLine = 8;
 export const lineCountInBeats = 4;
 
-/** The notes of a line in their order, home first. */
+/** The notes of a line with their lengths. */
+export function notesOfLine(line: ChangeLine): readonly LineNote[] {
+  return line.exercise?.notes ?? lineNotes(line).map((note) => ({ note, twelfths: quarter }));
+}
+
+/** Length of a line in beats. */
+export const beatsOfLine = ({ exercise }: Pick<ChangeLine, 'exercise'>): number => (exercise == null ? lineBeats : beatsOf(exercise.notes));
+
+/** The pairs of notes that a line practises; there and back count as one, as first met. */
+export function pairsOfLine(line: ChangeLine): readonly ChangeLine[] {
+  if (line.exercise == null) return [{ home: line.home, other: line.other }];
+  const pairs = pairsIn(line.exercise.notes).map(([home, other]) => ({ home, other }));
+  return [...new Map(pairs.map((pair) => [pairKey(pair), pair] as const).reverse()).values()].reverse();
+}
+
+/** One text for a pair, whichever of its notes comes first. */
+export const pairKey = ({ home, other }: ChangeLine): string => [home, other].sort().join('>');
+
+/** The notes of a change line in their order, home first. */
 export function lineNotes(line: ChangeLine): readonly NoteId[] {
   return Array.from({ length: lineBeats }, (_, index) => (index % 2 === 0 ? line.home : line.other));
 }
@@ -36,6 +57,14 @@ const keyOf = ({ ownKeys }: Instrument): string => ownKeys[0] ?? 'C';
  * @example lineMusic(practiceChanter, { home: 'c', other: 'e' }) // 'c e c e | c e c e | c e c e | c e c e |]'
  */
 export function lineMusic(instrument: Instrument, line: ChangeLine): string {
+  if (line.exercise != null) {
+    const sharps = new Set(line.exercise.notes.map(({ note }) => noteOf(instrument, note).abc).filter((abc) => /^[_^]/.test(abc)));
+    // A letter that also stands with a sign in this line says that it has none.
+    return exerciseMusic(line.exercise.notes, (note) => {
+      const { abc } = noteOf(instrument, note);
+      return sharps.has(`^${abc}`) || sharps.has(`_${abc}`) ? `=${abc}` : abc;
+    });
+  }
   const [home, other] = [
     [line.home, line.other],
     [line.other, line.home],
@@ -50,7 +79,7 @@ export function lineMusic(instrument: Instrument, line: ChangeLine): string {
  * @example lineTitle(practiceChanter, { home: 'low-a', other: 'c' }) // 'low A to C'
  */
 export function lineTitle(instrument: Instrument, line: ChangeLine): string {
-  return `${noteOf(instrument, line.home).schoolName} to ${noteOf(instrument, line.other).schoolName}`;
+  return line.exercise?.title ?? `${noteOf(instrument, line.home).schoolName} to ${noteOf(instrument, line.other).schoolName}`;
 }
 
 /** What is said and drawn beside a line: its change there, and what goes wrong in it. */
@@ -62,10 +91,12 @@ export interface DescribedLine extends ChangeLine {
 }
 
 /** @throws ZelpitFault `unknown-note` */
-export function describedLine(instrument: Instrument, { home, other }: ChangeLine): DescribedLine {
+export function describedLine(instrument: Instrument, line: ChangeLine): DescribedLine {
+  const { home, other, exercise } = line;
   const change = changeBetween(instrument, home, other);
   const trouble = troubleOf(instrument, change);
-  return { home, other, title: lineTitle(instrument, { home, other }), change, trouble, advice: adviceFor(instrument, change, trouble) };
+  const advice = exercise == null ? adviceFor(instrument, change, trouble) : { todo: exercise.musical, otherwise: exercise.physical };
+  return { home, other, exercise, title: lineTitle(instrument, line), change, trouble, advice };
 }
 
 /** One line as ABC that an engraver can draw by itself, without title. */
@@ -92,24 +123,11 @@ export function linesAsAbc(instrument: Instrument, title: string, lines: readonl
     .join('\n');
 }
 
-/** A pace to begin with: crosses that pop want no click at first; the fewer fingers move, the quicker. */
+/** A pace to begin with: crosses that pop want no click at first; the fewer fingers move, the quicker. A line for the timing always has a click. */
 export function startingTempo(instrument: Instrument, line: ChangeLine): number | null {
+  if (line.exercise != null) return line.exercise.focus === 'timing' ? 60 : null;
   const change = changeBetween(instrument, line.home, line.other);
   const { kind } = troubleOf(instrument, change);
   if (kind === 'pop') return null;
   return change.movers.length > 2 || kind === 'run' ? 48 : 60;
-}
-
-/** What one change adds to the trouble of a tune: its weight times its occurrences. */
-export function troubleOfTuneChange(instrument: Instrument, change: TuneChange): number {
-  return troubleWeight(instrument, change.trouble) * change.occurrences;
-}
-
-/** The trouble of both directions of a line, for choosing the home note: the worse direction comes first. */
-export function homeFirst(instrument: Instrument, one: NoteId, other: NoteId): ChangeLine {
-  const weight = (from: NoteId, to: NoteId): number => {
-    const change = changeBetween(instrument, from, to);
-    return troubleWeight(instrument, troubleOf(instrument, change, outcomesOf(instrument, change)));
-  };
-  return weight(other, one) > weight(one, other) ? { home: other, other: one } : { home: one, other };
 }

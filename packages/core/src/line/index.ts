@@ -1,7 +1,7 @@
 export {
   changesInLine,
   describedLine,
-  homeFirst,
+  beatsOfLine,
   lineAbc,
   lineBars,
   lineBeats,
@@ -10,10 +10,23 @@ export {
   lineNotes,
   linesAsAbc,
   lineTitle,
+  notesOfLine,
+  pairsOfLine,
   startingTempo,
-  troubleOfTuneChange,
   type AbcLine,
   type ChangeLine,
   type DescribedLine,
 } from './change-line';
 export { coverageOf, linesOf, type ChosenLines, type Coverage, type LineSet, type LineSetKind } from './line-sets';
+export { bar, beatsOf, exerciseSchema, lineNoteSchema, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
+export {
+  barsOf,
+  exercisesOf,
+  physicalPurpose,
+  rhythms,
+  scaleFrom,
+  type ExerciseKind,
+  type ExerciseLines,
+  type ExerciseWish,
+  type Rhythm,
+} from './exercise-sets';

@@ -1,6 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { scaleDegree, type Instrument, type NoteId } from '../fingering';
-import type { ChangeLine } from './change-line';
+import { pairKey, pairsOfLine, type ChangeLine } from './change-line';
 
 /** Which lines a page is made of. */
 export type LineSetKind = 'crosses-with' | 'crosses-once' | 'crosses-by-note' | 'lift-only' | 'lower-only' | 'neighbours';
@@ -56,9 +56,8 @@ export interface Coverage {
 }
 
 export function coverageOf(wanted: readonly ChangeLine[], there: readonly ChangeLine[]): Coverage {
-  const keyOf = ({ home, other }: ChangeLine): string => [home, other].sort().join('>');
   const counts = new Map<string, number>();
-  for (const line of there) counts.set(keyOf(line), (counts.get(keyOf(line)) ?? 0) + 1);
-  const once = [...new Map(wanted.map((line) => [keyOf(line), line])).values()];
-  return { missing: once.filter((line) => !counts.has(keyOf(line))), doubled: once.filter((line) => (counts.get(keyOf(line)) ?? 0) > 1) };
+  for (const line of there) for (const pair of pairsOfLine(line)) counts.set(pairKey(pair), (counts.get(pairKey(pair)) ?? 0) + 1);
+  const once = [...new Map(wanted.flatMap(pairsOfLine).map((pair) => [pairKey(pair), pair])).values()];
+  return { missing: once.filter((pair) => !counts.has(pairKey(pair))), doubled: once.filter((pair) => (counts.get(pairKey(pair)) ?? 0) > 1) };
 }

@@ -1,6 +1,6 @@
 import { practiceChanter as chanter } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
-import { homeFirst, lineMusic, lineNotes, linesAsAbc, lineTitle, startingTempo } from '../line';
+import { lineMusic, lineNotes, linesAsAbc, lineTitle, startingTempo } from '../line';
 import { expectedSeconds, heldPhrase, tenMinuteSheet } from '.';
 import { parse } from '../testing.spec-support';
 
@@ -28,10 +28,6 @@ describe('lines', () => {
     expect(startingTempo(chanter, { home: 'c', other: 'e' })).toBeNull();
     expect(startingTempo(chanter, { home: 'b', other: 'c' })).toBe(60);
     expect(startingTempo(chanter, { home: 'e', other: 'high-g' })).toBe(48);
-  });
-
-  it('keep the worse direction first', () => {
-    expect(homeFirst(chanter, 'e', 'c')).toEqual({ home: 'e', other: 'c' });
   });
 });
 

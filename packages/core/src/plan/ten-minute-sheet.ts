@@ -1,6 +1,6 @@
 import type { Instrument } from '../fingering';
-import { lineBeats, lineCountInBeats, startingTempo, troubleOfTuneChange, type ChangeLine } from '../line';
-import type { TuneChange } from '../tune';
+import { beatsOfLine, lineCountInBeats, startingTempo, type ChangeLine } from '../line';
+import { troubleOfTune, type TuneChange } from '../tune';
 
 /** A line as it goes onto a sheet. */
 export interface PlannedLine extends ChangeLine {
@@ -30,14 +30,14 @@ const tenMinutes = 600;
 const share = 0.8;
 
 /** What the time of a line depends on. */
-type Timed = Pick<PlannedLine, 'repetitions' | 'tempo'>;
+type Timed = Pick<PlannedLine, 'repetitions' | 'tempo' | 'exercise'>;
 
 /**
  * Time that a line on a sheet takes, one count-in and the rest after it included, in seconds.
  * @example expectedSeconds({ repetitions: 8, tempo: 60 }) // 172
  */
 export function expectedSeconds(line: Timed): number {
-  return ((lineCountInBeats + line.repetitions * lineBeats) * 60) / (line.tempo ?? freeTempo) + restSeconds;
+  return ((lineCountInBeats + line.repetitions * beatsOfLine(line)) * 60) / (line.tempo ?? freeTempo) + restSeconds;
 }
 
 /** The same for all lines of a sheet together, in whole minutes, at least one. */
@@ -57,7 +57,7 @@ interface WeighedPair {
  * Where even the fewest times through do not fit, the lightest lines are left out.
  */
 export function tenMinuteSheet(instrument: Instrument, changes: readonly TuneChange[]): TenMinutes {
-  const pairs = weighedPairs(instrument, changes);
+  const pairs = weighedPairs(changes);
   const total = pairs.reduce((sum, pair) => sum + pair.weight, 0);
   const chosen: WeighedPair[] = [];
   let held = 0;
@@ -76,10 +76,10 @@ export function tenMinuteSheet(instrument: Instrument, changes: readonly TuneCha
 }
 
 /** Both directions of each troubled change together, heaviest first. */
-function weighedPairs(instrument: Instrument, changes: readonly TuneChange[]): readonly WeighedPair[] {
+function weighedPairs(changes: readonly TuneChange[]): readonly WeighedPair[] {
   const pairs = new Map<string, WeighedPair>();
   for (const each of changes) {
-    const weight = troubleOfTuneChange(instrument, each);
+    const weight = troubleOfTune([each]);
     if (weight === 0) continue;
     const key = [each.change.from, each.change.to].sort().join(' ');
     const known = pairs.get(key) ?? { first: each, weight: 0, moments: 0 };

@@ -1,6 +1,7 @@
-import { heardFrom } from '../acoustics';
+import { heardFrom, loudnessAt } from '../acoustics';
 import { ZelpitFault } from '../fault';
-import { noteOf, patternKey, type Instrument, type Pattern } from '../fingering';
+import { patternKey, type Instrument, type Pattern } from '../fingering';
+import { droneHertz } from './drone';
 import { hertz } from '../pitch';
 import { toneTable } from './tone-table';
 import { tableSize } from './reed-tone';
@@ -11,12 +12,17 @@ export interface RenderSettings {
   readonly sampleRate: number;
   /** Pitch of the instrument's reference note; its own by default. */
   readonly referenceHertz?: number;
+  /** False gives every note the same loudness; as the instrument is reported to sound by default. */
+  readonly hasBalance?: boolean;
+  /** A held tone under everything, an octave or two under the instrument's own; none by default. */
+  readonly hasDrone?: boolean;
 }
 
 /** No sample is ever larger. */
 export const levelCap = 0.5;
 const toneLevel = 0.26;
 const clickLevel = 0.2;
+const droneLevel = 0.05;
 /** Time in which pitch and level glide from one pattern to the next, centred on the change. */
 const glideMs = 0.8;
 /** Time in which the first tone comes up from silence, and any tone goes back to it. */
@@ -39,6 +45,7 @@ export function renderTimeline(instrument: Instrument, timeline: Timeline, setti
   }
   const samples = new Float32Array(Math.ceil((timeline.length / 1000) * sampleRate) + Math.ceil((fadeMs / 1000) * sampleRate));
   renderTone(samples, instrument, timeline, settings);
+  if (settings.hasDrone === true) addDrone(samples, instrument, settings);
   for (const click of timeline.clicks) addClick(samples, click, sampleRate);
   for (let index = 0; index < samples.length; index += 1) samples[index] = Math.max(-levelCap, Math.min(levelCap, samples[index]));
   return samples;
@@ -55,7 +62,8 @@ function renderTone(samples: Float32Array, instrument: Instrument, timeline: Tim
     const known = voices.get(key);
     if (known !== undefined) return known;
     const heard = heardFrom(instrument, pattern, { reference, register });
-    const level = toneLevel * 10 ** (noteOf(instrument, heard.note).loudnessDecibels / 20);
+    const decibels = settings.hasBalance === false ? 0 : (loudnessAt(instrument, (heard.pitch * instrument.reference.hertz) / reference) ?? 0);
+    const level = toneLevel * 10 ** (decibels / 20);
     const voice = { stepSize: (heard.pitch / sampleRate) * tableSize, level };
     voices.set(key, voice);
     return voice;
@@ -102,6 +110,24 @@ function renderTone(samples: Float32Array, instrument: Instrument, timeline: Tim
     runTo(end, voice, level === 0 ? fade : glide);
   }
   runTo(Math.min(samples.length, written + fade), { stepSize, level: 0 }, fade);
+}
+
+/** The drone comes up and goes with the whole, so that it begins and ends without a noise. */
+function addDrone(samples: Float32Array, instrument: Instrument, { sampleRate, referenceHertz }: RenderSettings): void {
+  const reference = referenceHertz ?? instrument.reference.hertz;
+  const fade = Math.round((sampleRate * 4 * fadeMs) / 1000);
+  for (const pitch of droneHertz(instrument, reference)) {
+    const table = toneTable(instrument.family, pitch, sampleRate);
+    const stepSize = (pitch / sampleRate) * tableSize;
+    let phase = 0;
+    for (let index = 0; index < samples.length; index += 1) {
+      const edge = Math.min(1, index / fade, (samples.length - 1 - index) / fade);
+      const whole = phase | 0;
+      samples[index] += droneLevel * edge * (table[whole] + (phase - whole) * (table[whole + 1] - table[whole]));
+      phase += stepSize;
+      if (phase >= tableSize) phase -= tableSize;
+    }
+  }
 }
 
 /** A short, soft wooden tick: two damped partials; higher on the accented beat. */

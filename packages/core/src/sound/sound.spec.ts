@@ -1,7 +1,19 @@
-import { practiceChanter as chanter } from '../fingering';
+import { instruments, practiceChanter as chanter } from '../fingering';
 import { heardFrom } from '../acoustics';
 import { soundingPitch } from '../fingering';
-import { faultPatterns, levelCap, playNotes, renderTimeline, worstFault, type PlayedNote, type PlaySettings } from '.';
+import {
+  changeTimeline,
+  droneHertz,
+  faultPatterns,
+  levelCap,
+  playNotes,
+  renderTimeline,
+  waveFile,
+  worstFault,
+  type ChangePlay,
+  type PlayedNote,
+  type PlaySettings,
+} from '.';
 import { changeBetween } from '../change';
 
 const sampleRate = 48_000;
@@ -175,5 +187,61 @@ describe('worstFault', () => {
     expect(worstFault(chanter, changeBetween(chanter, 'b', 'c'))).toBe('land-early');
     expect(worstFault(chanter, changeBetween(chanter, 'b', 'd'))).toBe('wrong-order');
     expect(worstFault(chanter, changeBetween(chanter, 'low-a', 'e'))).toBeUndefined();
+  });
+});
+
+describe('a change under a cover', () => {
+  const change = changeBetween(chanter, 'd', 'low-a');
+  const roles = (moments: readonly number[], cover: ChangePlay['cover']) =>
+    changeTimeline(chanter, change, moments, { noteMs: 100, slower: 1, cover }).steps.map(({ role, length }) => [role, length]);
+
+  it('is masked by the grace note while its finger is off, and by silence while the tongue is on the reed', () => {
+    const moments = change.movers.map((_, index) => -10 + index * 10);
+    const inside = roles(moments, { opens: ['L1'], from: -45, to: 45 });
+    expect(inside.map(([role]) => role)).toEqual(['theme', ...Array.from({ length: inside.length - 2 }, () => 'grace'), 'theme']);
+    expect(inside.slice(1, -1).reduce((sum, [, length]) => sum + (length as number), 0)).toBeCloseTo(90, 9);
+    expect(roles(moments, { opens: null, from: -45, to: 45 }).some(([role]) => role === 'rest')).toBe(true);
+  });
+
+  it('is heard where a finger moves before or after it', () => {
+    const late = change.movers.map((_, index) => (index === 0 ? 80 : 0));
+    expect(roles(late, { opens: ['L1'], from: -45, to: 45 }).map(([role]) => role)).toContain('fault');
+  });
+});
+
+describe('balance and drone', () => {
+  const rate = 16_000;
+  const timeline = changeTimeline(chanter, changeBetween(chanter, 'low-g', 'high-a'), [0, 0, 0, 0, 0, 0, 0, 0], { noteMs: 300, slower: 1 });
+  const power = (samples: Float32Array, from: number, to: number): number => {
+    const part = samples.slice(Math.round(from * rate), Math.round(to * rate));
+    return Math.sqrt(part.reduce((sum, sample) => sum + sample ** 2, 0) / part.length);
+  };
+
+  it('low G is louder than high A as on the pipes, or as loud where the balance is off', () => {
+    const on = renderTimeline(chanter, timeline, { sampleRate: rate });
+    const off = renderTimeline(chanter, timeline, { sampleRate: rate, hasBalance: false });
+    expect(power(on, 0.1, 0.25) / power(on, 0.4, 0.55)).toBeGreaterThan(1.2);
+    expect(power(off, 0.1, 0.25) / power(off, 0.4, 0.55)).toBeCloseTo(1, 1);
+  });
+
+  it('a drone lies an octave and two under low A, and never lifts the sound over its cap', () => {
+    const [tenor, bass] = droneHertz(chanter);
+    expect(tenor / bass).toBeCloseTo(2, 9);
+    const plain = renderTimeline(chanter, timeline, { sampleRate: rate });
+    const drone = renderTimeline(chanter, timeline, { sampleRate: rate, hasDrone: true });
+    expect(power(drone, 0.1, 0.25)).toBeGreaterThan(power(plain, 0.1, 0.25));
+    expect(Math.max(...drone.map(Math.abs))).toBeLessThanOrEqual(levelCap);
+    for (const instrument of instruments) expect(droneHertz(instrument).every((pitch) => pitch > 20)).toBe(true);
+  });
+});
+
+describe('waveFile', () => {
+  it('has the head of a WAV file and every sample, cut at full scale', () => {
+    const bytes = waveFile(Float32Array.of(0, 0.5, -2), 8000);
+    const view = new DataView(bytes.buffer);
+    expect(new TextDecoder().decode(bytes.slice(0, 4))).toBe('RIFF');
+    expect(view.getUint32(4, true)).toBe(bytes.length - 8);
+    expect(view.getUint32(24, true)).toBe(8000);
+    expect([44, 46, 48].map((at) => view.getInt16(at, true))).toEqual([0, 16_384, -32_767]);
   });
 });

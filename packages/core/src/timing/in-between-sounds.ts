@@ -1,6 +1,6 @@
 import { heardFrom, tablePitch } from '../acoustics';
 import type { Change } from '../change';
-import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { patternKey, soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
 
 /**
  * What a pattern between two notes is to the ear. `low`: more than 50 cents under both. `same`: within 35 cents of one of them, no fault by itself.
@@ -35,23 +35,38 @@ export function patternAt(instrument: Instrument, change: Change, mask: number):
 
 /** Every pattern of a change by its mask: 0 is the note before, the last one the note after. */
 export function inBetweenSounds(instrument: Instrument, change: Change): readonly InBetweenSound[] {
-  const { movers, register } = change;
-  const ends = [change.fromPattern, change.toPattern].map((pattern, index) => endPitch(instrument, index === 0 ? change.from : change.to, pattern));
-  const lifts = movers.reduce((mask, { direction }, index) => (direction === 'lift' ? mask | (1 << index) : mask), 0);
-  return Array.from({ length: 2 ** movers.length }, (_, mask): InBetweenSound => {
-    const pattern = patternAt(instrument, change, mask);
-    const heard = heardFrom(instrument, pattern, { register });
-    const hertz = tableOr(instrument, pattern, register, heard.pitch);
-    const isOverOpen = change.kind === 'cross' && mask === lifts;
+  const ear = new ChangeEar(instrument, change);
+  return Array.from({ length: 2 ** change.movers.length }, (_, mask) => ear.sound(patternAt(instrument, change, mask)));
+}
+
+/** Tells what any pattern is to the ear while one note changes into another. */
+export class ChangeEar {
+  private readonly ends: readonly number[];
+  /** The pattern with all lifts done and no landing, in a cross. */
+  private readonly overOpen: string | undefined;
+
+  constructor(
+    private readonly instrument: Instrument,
+    private readonly change: Change,
+  ) {
+    this.ends = [change.fromPattern, change.toPattern].map((pattern, index) => endPitch(instrument, index === 0 ? change.from : change.to, pattern));
+    const lifts = change.movers.reduce((mask, { direction }, index) => (direction === 'lift' ? mask | (1 << index) : mask), 0);
+    this.overOpen = change.kind === 'cross' ? patternKey(patternAt(instrument, change, lifts)) : undefined;
+  }
+
+  sound(pattern: Pattern): InBetweenSound {
+    const { instrument, change } = this;
+    const heard = heardFrom(instrument, pattern, { register: change.register });
+    const hertz = tableOr(instrument, pattern, change.register, heard.pitch);
     return {
       pattern,
       hertz,
       note: heard.note,
       isSteady: heard.isSteady,
       spread: heard.spread,
-      kind: isOverOpen ? 'over-open' : classOf(instrument, change, ends, hertz),
+      kind: patternKey(pattern) === this.overOpen ? 'over-open' : classOf(instrument, change, this.ends, hertz),
     };
-  });
+  }
 }
 
 /** Pitch of a note in its fingers: the model's where there is one without registers, so that in-between sounds are measured with one rule. */

@@ -1,14 +1,18 @@
 export { difficultyOf, type Difficulty, type DifficultyTerm } from './difficulty';
 export { difficultyWeights } from './difficulty.data';
 export { steppedSounds, stepsBetween, type HeardStep } from './heard-steps';
-export { inBetweenSounds, patternAt, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
+export { graceNotesOver, hiddenRisk, soundsUnder, type HiddenRisk, type Hiding } from './hidden-change';
+export { RiskTable } from './risk-table';
+export { ChangeEar, inBetweenSounds, patternAt, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
 export { normalFrom, normalPool, seededNormal, seededRandom } from './seeded-random';
 export {
   addDurations,
   audibleMs,
   bestLead,
   drawMoments,
+  eachStep,
   exactRisk,
+  HandNoise,
   levels,
   normalBelow,
   simulatedRisk,

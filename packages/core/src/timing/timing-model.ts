@@ -58,38 +58,79 @@ function momentsOf(
   return movers.map(({ finger, direction }) => ({ mean: (direction === 'lift' ? -lead : 0) + (biasOf[finger] ?? 0), sigma: sigmaOf[finger] ?? sigma }));
 }
 
-/**
- * Draws one change after another: `visit` gets the same array each time, the moments of the movers in ms. Noise is normal and shared within a hand.
- * @param normal numbers of mean 0 and deviation 1
- */
-export function drawMoments(change: Change, parameters: TimingParameters, draws: number, normal: () => number, visit: (moments: Float64Array) => void): void {
-  assertTiming(parameters);
-  const { movers } = change;
-  const moments = momentsOf(movers, parameters);
-  const means = Float64Array.from(moments, ({ mean }) => mean);
-  const common = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(parameters.rho));
-  const own = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(1 - parameters.rho));
-  const isRight = Uint8Array.from(movers, ({ hand }) => Number(hand === 'right'));
-  const hasBoth = isRight.includes(1) && isRight.includes(0);
-  const drawn = new Float64Array(movers.length);
-  for (let draw = 0; draw < draws; draw += 1) {
+/** Draws the moments of movers: normal noise, part of it shared within a hand. */
+export class HandNoise {
+  private readonly means: Float64Array;
+  private readonly common: Float64Array;
+  private readonly own: Float64Array;
+  private readonly isRight: Uint8Array;
+  private readonly hasBoth: boolean;
+  private readonly drawn: Float64Array;
+  private first = 0;
+  private second = 0;
+
+  /** @throws ZelpitFault `out-of-range` as `assertTiming` does */
+  constructor(movers: readonly Mover[], parameters: TimingParameters) {
+    assertTiming(parameters);
+    const moments = momentsOf(movers, parameters);
+    this.means = Float64Array.from(moments, ({ mean }) => mean);
+    this.common = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(parameters.rho));
+    this.own = Float64Array.from(moments, ({ sigma }) => sigma * Math.sqrt(1 - parameters.rho));
+    this.isRight = Uint8Array.from(movers, ({ hand }) => Number(hand === 'right'));
+    this.hasBoth = this.isRight.includes(1) && this.isRight.includes(0);
+    this.drawn = new Float64Array(movers.length);
+  }
+
+  /**
+   * One way of moving: the moments of the movers in ms, in the same array each time.
+   * @param normal numbers of mean 0 and deviation 1
+   */
+  draw(normal: () => number): Float64Array {
+    const { drawn, means, common, own, isRight } = this;
     const first = normal();
     // A hand that does not move draws nothing.
-    const second = hasBoth ? normal() : first;
+    const second = this.hasBoth ? normal() : first;
     for (let index = 0; index < drawn.length; index += 1) {
       drawn[index] = means[index] + common[index] * (isRight[index] === 1 ? second : first) + own[index] * normal();
     }
-    visit(drawn);
+    this.first = first;
+    this.second = second;
+    return drawn;
+  }
+
+  /** What the fingers of a hand had in common in the last draw; a hand that does not move goes with the one that does. */
+  sharedOf(hand: Mover['hand']): number {
+    return hand === 'right' ? this.second : this.first;
   }
 }
 
-/** How long each pattern sounds between the first and the last mover, by its mask, added to `into`. */
-export function addDurations(moments: Float64Array, into: Float64Array): void {
+/** Draws one change after another: `visit` gets the same array each time, the moments of the movers in ms. */
+export function drawMoments(change: Change, parameters: TimingParameters, draws: number, normal: () => number, visit: (moments: Float64Array) => void): void {
+  const noise = new HandNoise(change.movers, parameters);
+  for (let draw = 0; draw < draws; draw += 1) visit(noise.draw(normal));
+}
+
+/** Goes through the patterns between the first and the last mover, by their masks. */
+export function eachStep(moments: Float64Array, visit: (mask: number, begin: number, end: number) => void): void {
   const count = moments.length;
   let mask = 0;
   let now = 0;
   for (let step = 0; step < count; step += 1) {
     // The earliest that has not moved yet.
+    let next = -1;
+    for (let index = 0; index < count; index += 1) if (((mask >> index) & 1) === 0 && (next === -1 || moments[index] < moments[next])) next = index;
+    if (step > 0) visit(mask, now, moments[next]);
+    now = moments[next];
+    mask |= 1 << next;
+  }
+}
+
+/** How long each pattern sounds between the first and the last mover, by its mask, added to `into`: `eachStep` written out, as the map walks here millions of times. */
+export function addDurations(moments: Float64Array, into: Float64Array): void {
+  const count = moments.length;
+  let mask = 0;
+  let now = 0;
+  for (let step = 0; step < count; step += 1) {
     let next = -1;
     for (let index = 0; index < count; index += 1) if (((mask >> index) & 1) === 0 && (next === -1 || moments[index] < moments[next])) next = index;
     if (step > 0) into[mask] += moments[next] - now;

@@ -1,6 +1,7 @@
-import { adviceFor, changeOfFingerings, compareTrouble, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
+import { adviceFor, changeOfFingerings, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote } from '../movement';
+import { levels, RiskTable } from '../timing';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
 /** Where a change happens: between two notes of the tune, said by the second. */
@@ -20,6 +21,8 @@ export interface TuneChange {
   readonly outcomes: Outcomes;
   readonly trouble: Trouble;
   readonly advice: Advice;
+  /** How hard it is under the timing that it was ranked by. */
+  readonly difficulty: number;
   readonly occurrences: number;
   readonly places: readonly Place[];
   /** Names of the grace notes that hide it, or the written group that it goes through; empty for an open change. */
@@ -46,11 +49,21 @@ interface Gathered {
 /** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
 export type TuneFingerings = ReadonlyMap<number, Fingering>;
 
+/** Enough to rank the changes of a tune where nobody brings a table of risks. */
+const draws = 800;
+
 /**
- * Every distinct change between neighbouring theme notes, as played with repeats, ranked by trouble. Changes between the same notes in other fingers
- * are other changes.
+ * Every distinct change between neighbouring theme notes, as played with repeats. What is heard alike stands together, the hardest first; what lets nothing be
+ * heard stands last. Changes between the same notes in other fingers are other changes.
+ * @param risks of the instrument's changes under a player's timing; a learner's where none are given
  */
-export function changesOfTune(instrument: Instrument, tune: Tune, articulation: Articulation = 'slurred', fingerings: TuneFingerings = new Map()): TuneChanges {
+export function changesOfTune(
+  instrument: Instrument,
+  tune: Tune,
+  articulation: Articulation = 'slurred',
+  fingerings: TuneFingerings = new Map(),
+  risks: RiskTable = new RiskTable(instrument, levels.learner, draws),
+): TuneChanges {
   const first = new Map(instrument.fingerings.filter(({ rank }) => rank === 1).map((each) => [each.note, each]));
   const fingeringOf = (index: number, note: NoteId): Fingering => fingerings.get(index) ?? first.get(note) ?? chartedFingering(instrument, note);
   const open = new Map<string, Gathered>();
@@ -64,7 +77,7 @@ export function changesOfTune(instrument: Instrument, tune: Tune, articulation: 
     if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
     gather(kindOf(after), before, after, fingeringOf(before.index, before.written.note), fingeringOf(after.index, after.written.note));
   }
-  return { open: ranked(instrument, open), underGraceNotes: ranked(instrument, hidden), tongued: ranked(instrument, tongued) };
+  return { open: ranked(instrument, risks, open), underGraceNotes: ranked(instrument, risks, hidden), tongued: ranked(instrument, risks, tongued) };
 }
 
 /** A note by its id, and by its way where that is not the one taught first. */
@@ -101,7 +114,7 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
   }
 }
 
-function ranked(instrument: Instrument, gathered: ReadonlyMap<string, Gathered>): readonly TuneChange[] {
+function ranked(instrument: Instrument, risks: RiskTable, gathered: ReadonlyMap<string, Gathered>): readonly TuneChange[] {
   const changes = [...gathered].map(([id, { before, after, places, groups }]): TuneChange => {
     const change = changeOfFingerings(instrument, before, after);
     const [from, to] = [before.note, after.note];
@@ -109,7 +122,32 @@ function ranked(instrument: Instrument, gathered: ReadonlyMap<string, Gathered>)
     const trouble = troubleOf(instrument, change, outcomes);
     const under = new Set([...groups.values()].map((letters) => underPhrase(instrument, from, letters, to)));
     const ordered = [...places].sort((one, other) => one.to - other.to);
-    return { id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), occurrences: places.length, places: ordered, under: [...under] };
+    return {
+      ...{ id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), difficulty: risks.difficultyOf(change).total },
+      ...{ occurrences: places.length, places: ordered, under: [...under] },
+    };
   });
-  return changes.sort((one, other) => compareTrouble(instrument, one, other));
+  return byWhatIsHeard(changes);
+}
+
+/** The headings by their hardest change, under each the hardest first; among equals what comes more often. */
+function byWhatIsHeard(changes: readonly TuneChange[]): readonly TuneChange[] {
+  const hardest = new Map<string, number>();
+  for (const { trouble, difficulty } of changes) {
+    const own = trouble.kind === 'none' ? 0 : difficulty;
+    hardest.set(headingOf(trouble), Math.max(hardest.get(headingOf(trouble)) ?? 0, own));
+  }
+  const of = ({ trouble }: TuneChange): number => hardest.get(headingOf(trouble)) as number;
+  return [...changes].sort(
+    (one, other) =>
+      of(other) - of(one) ||
+      headingOf(one.trouble).localeCompare(headingOf(other.trouble)) ||
+      other.difficulty - one.difficulty ||
+      other.occurrences - one.occurrences,
+  );
+}
+
+/** Trouble of a tune: difficulty times occurrences over all changes that can be heard going wrong. No unit. */
+export function troubleOfTune(changes: readonly TuneChange[]): number {
+  return changes.reduce((sum, { difficulty, occurrences, trouble }) => sum + (trouble.kind === 'none' ? 0 : difficulty * occurrences), 0);
 }

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
-import { freeTempo, lineCountInBeats, lineNotes, type ChangeLine, type Instrument, type PlayedNote } from '@zelpit/core';
+import { freeTempo, lineCountInBeats, notesOfLine, quarter, type ChangeLine, type Instrument, type PlayedNote } from '@zelpit/core';
 import { SoundSettings } from '../sound/sound-settings.service';
-import { Transport } from '../sound/transport.service';
+import { Transport, type Playable } from '../sound/transport.service';
 
 export interface LineToPlay extends ChangeLine {
   /** Beats a minute; null for free. */
@@ -24,11 +24,15 @@ export class LinePlayer {
    * @param isFaulty with the chosen fault in every change
    */
   play(id: string, instrument: Instrument, line: LineToPlay, times: number, isFaulty = false): void {
-    const notes = lineNotes(line).map((note, index): PlayedNote => ({ note, graceNotes: [], beats: 1, index, isTied: false }));
-    void this.transport.play({
+    void this.transport.play(this.playable(id, instrument, line, times, isFaulty));
+  }
+
+  /** A line as it is played, with the settings that hold on every page. */
+  playable(id: string, instrument: Instrument, line: LineToPlay, times: number, isFaulty = false): Playable {
+    return {
       id,
       instrument,
-      notes,
+      notes: playedLine(line),
       settings: {
         tempo: this.tempoOf(line),
         beatsInBar: 4,
@@ -39,6 +43,15 @@ export class LinePlayer {
         ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
       },
       times,
-    });
+    };
   }
+}
+
+/** The notes of a line as they are played. */
+export function playedLine(line: ChangeLine): readonly PlayedNote[] {
+  const notes = notesOfLine(line);
+  return notes.map(({ note, twelfths, graceNotes = [] }, index): PlayedNote => ({
+    ...{ note, graceNotes, beats: twelfths / quarter, index },
+    isTied: notes[index - 1]?.isTied === true && notes[index - 1].note === note,
+  }));
 }

@@ -21,7 +21,7 @@ import { StaffLineComponent } from './staff-line.component';
         <ng-content />
       </div>
     </div>
-    <zp-staff-line [abc]="abc()" [said]="'Four bars, ' + described().title + ' and back, eight times'" />
+    <zp-staff-line [abc]="abc()" [said]="musicSaid()" />
   `,
 })
 export class LineViewComponent {
@@ -29,5 +29,9 @@ export class LineViewComponent {
   readonly line = input.required<ChangeLine>();
   protected readonly size = figureSize;
   protected readonly described = computed(() => describedLine(this.instrument(), this.line()));
+  protected readonly musicSaid = computed(() => {
+    const { exercise, title } = this.described();
+    return exercise == null ? `Four bars, ${title} and back, eight times` : `The music of ${title}`;
+  });
   protected readonly abc = computed(() => lineAbc(this.instrument(), this.line()));
 }

@@ -85,7 +85,7 @@ export class MinePage {
       });
   }
 
-  protected titleOf(sheet: SheetDetail, line: { home: string; other: string }): string {
+  protected titleOf(sheet: SheetDetail, line: SheetDetail['lines'][number]): string {
     return lineTitle(this.shelf.known(sheet.instrument), line);
   }
 

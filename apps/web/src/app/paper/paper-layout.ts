@@ -1,4 +1,4 @@
-import { describedLine, lineAbc, type DescribedLine, type Instrument } from '@zelpit/core';
+import { describedLine, lineAbc, type DescribedLine, type Exercise, type Instrument } from '@zelpit/core';
 import { figureSize } from '../lines/change-figure.component';
 import type { PaperSize } from './paper-size';
 import { wrapText, type Measure } from './wrap-text';
@@ -17,6 +17,7 @@ export interface SheetOnPaper {
     readonly tempo: number | null;
     readonly point: string;
     readonly code: string;
+    readonly exercise?: Exercise | null;
   }[];
 }
 

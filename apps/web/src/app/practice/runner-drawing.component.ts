@@ -1,8 +1,10 @@
 import { Component, computed, input } from '@angular/core';
-import { laneLayout, noteOf, type ChangeLine, type Instrument, type LaneNote } from '@zelpit/core';
+import { beatsOfLine, laneLayout, noteOf, notesOfLine, quarter, type ChangeLine, type Instrument, type LaneNote } from '@zelpit/core';
 import { LanesComponent } from '../lanes/lanes.component';
 
-const spacing = 105;
+/** A beat is at least this wide, and wider where notes are short. */
+const beatWidth = 105;
+const [narrowestNote, widestBeat] = [58, 240];
 const left = 56;
 const pillarX = 150;
 const pitch = 33;
@@ -47,8 +49,8 @@ export class RunnerDrawingComponent {
   readonly line = input.required<ChangeLine>();
   /** Beats since the first note; undefined before the start, negative while counting in. */
   readonly beat = input<number>();
-  /** Notes in all, repeats counted. */
-  readonly total = input.required<number>();
+  /** Times through the line. */
+  readonly times = input.required<number>();
   /** Width in units of the drawing: its share of the height. */
   readonly width = input(390);
 
@@ -62,23 +64,49 @@ export class RunnerDrawingComponent {
   protected readonly isWaiting = computed(() => (this.beat() ?? -1) < 0);
   /** While counting in, the first note waits beside the pillar and comes under it on the last beat. */
   private readonly moved = computed(() => Math.max(-1.2, this.beat() ?? 0));
-  protected readonly now = computed(() => Math.max(0, Math.floor(this.moved())));
-  protected readonly shift = computed(() => -Math.round(this.moved() * spacing * 10) / 10);
+  /** When each note of one time through begins, in beats. */
+  private readonly onsets = computed(() => {
+    const notes = notesOfLine(this.line());
+    let beat = 0;
+    return notes.map(({ note, twelfths, graceNotes = [] }) => {
+      const onset = { note, graceNotes, beat };
+      beat += twelfths / quarter;
+      return onset;
+    });
+  });
+  private readonly spacing = computed(() => {
+    const shortest = Math.min(...notesOfLine(this.line()).map(({ twelfths }) => twelfths)) / quarter;
+    return Math.min(widestBeat, Math.max(beatWidth, narrowestNote / shortest));
+  });
+  /** Place of the note that sounds, repeats counted. */
+  protected readonly now = computed(() => {
+    const onsets = this.onsets();
+    const beats = beatsOfLine(this.line());
+    const moved = Math.max(0, this.moved());
+    const within = moved % beats;
+    const place = onsets.findIndex(({ beat }) => beat > within + 1e-6);
+    return Math.floor(moved / beats) * onsets.length + (place === -1 ? onsets.length : place) - 1;
+  });
+  protected readonly shift = computed(() => -Math.round(this.moved() * this.spacing() * 10) / 10);
 
   protected readonly columns = computed((): readonly (LaneNote & { readonly index: number; readonly said: string })[] => {
-    const { home, other } = this.line();
+    const onsets = this.onsets();
+    const [beats, spacing] = [beatsOfLine(this.line()), this.spacing()];
     const first = Math.max(0, this.now() - 2);
-    const end = Math.min(this.total(), this.now() + Math.ceil(this.width() / spacing) + 2);
-    const columns = Array.from({ length: Math.max(1, end - first) }, (_, offset) => {
-      const index = first + offset;
-      const note = index % 2 === 0 ? home : other;
-      return { index, x: pillarX + index * spacing, note, graceNotes: [], said: noteOf(this.instrument(), note).schoolName };
-    });
+    const reach = this.moved() * spacing + this.width() + 2 * spacing;
+    const columns: (LaneNote & { readonly index: number; readonly said: string })[] = [];
+    for (let index = first; index < this.times() * onsets.length; index += 1) {
+      const { note, graceNotes, beat } = onsets[index % onsets.length];
+      const x = pillarX + (Math.floor(index / onsets.length) * beats + beat) * spacing;
+      if (x > reach && columns.length > 0) break;
+      columns.push({ index, x, note, graceNotes: [...graceNotes], said: noteOf(this.instrument(), note).schoolName });
+    }
     const silence = { index: -1, x: pillarX - spacing, note: null, graceNotes: [], said: '' };
     return first === 0 ? [silence, ...columns] : columns;
   });
   protected readonly edges = computed(() => {
     const columns = this.columns();
+    const spacing = this.spacing();
     const reach = spacing * (columns[0].note === null ? 3 : 0.8);
     return { left: columns[0].x - reach, right: columns[columns.length - 1].x + spacing * 0.8 };
   });

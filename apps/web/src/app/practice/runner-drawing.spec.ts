@@ -2,11 +2,11 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { instrumentById } from '@zelpit/core';
 import { RunnerDrawingComponent } from './runner-drawing.component';
 
-async function drawing(beat: number | undefined, total = 64): Promise<ComponentFixture<RunnerDrawingComponent>> {
+async function drawing(beat: number | undefined, times = 4): Promise<ComponentFixture<RunnerDrawingComponent>> {
   const fixture = TestBed.createComponent(RunnerDrawingComponent);
   fixture.componentRef.setInput('instrument', instrumentById('practice-chanter'));
   fixture.componentRef.setInput('line', { home: 'c', other: 'e' });
-  fixture.componentRef.setInput('total', total);
+  fixture.componentRef.setInput('times', times);
   fixture.componentRef.setInput('beat', beat);
   await fixture.whenStable();
   return fixture;

@@ -1,6 +1,6 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { describedLine, lineBeats } from '@zelpit/core';
+import { beatsOfLine, describedLine } from '@zelpit/core';
 import type { OpenedLine } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
 import { InstrumentShelf } from '../instruments/instrument-shelf.service';
@@ -46,13 +46,12 @@ export class RunnerPage implements OnDestroy {
     const opened = this.opened();
     return opened === undefined ? 0 : this.player.tempoOf(opened.line);
   });
-  protected readonly total = computed(() => lineBeats * (this.opened()?.line.repetitions ?? 1));
   protected readonly isPlaying = computed(() => this.transport.playing() !== undefined);
   /** Beats since the first note over all times through; undefined in silence. */
   protected readonly beat = computed(() => {
     const position = this.transport.position();
     if (position === undefined) return undefined;
-    const beat = position.beat < 0 ? position.beat : (position.time - 1) * lineBeats + position.beat;
+    const beat = position.beat < 0 ? position.beat : (position.time - 1) * beatsOfLine(this.opened()?.line ?? {}) + position.beat;
     return this.reducesMotion ? Math.floor(beat) : beat;
   });
   protected readonly counted = computed(() => {

@@ -15,8 +15,8 @@ export interface SheetDraft {
 }
 
 /** A line as it is sent: without its code, which the server keeps. */
-export function lineInput({ id, home, other, repetitions, tempo, point }: DraftLine): DraftLine {
-  return { id, home, other, repetitions, tempo, point };
+export function lineInput({ id, home, other, repetitions, tempo, point, exercise = null }: DraftLine): DraftLine {
+  return { id, home, other, repetitions, tempo, point, exercise };
 }
 
 export function isSameLine(one: DraftLine, other: DraftLine): boolean {

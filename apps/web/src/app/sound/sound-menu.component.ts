@@ -22,6 +22,12 @@ import { Transport } from './transport.service';
             <button type="button" class="toggle" [attr.aria-pressed]="sound.repeats()" (click)="sound.repeats.set(!sound.repeats())">
               Repeat <b>{{ sound.repeats() ? 'on' : 'off' }}</b>
             </button>
+            <button type="button" class="toggle" [attr.aria-pressed]="sound.hasDrone()" (click)="sound.hasDrone.set(!sound.hasDrone())">
+              Drone <b>{{ sound.hasDrone() ? 'on' : 'off' }}</b>
+            </button>
+            <button type="button" class="toggle" [attr.aria-pressed]="sound.hasBalance()" (click)="sound.hasBalance.set(!sound.hasBalance())">
+              Loud and soft notes <b>{{ sound.hasBalance() ? 'as on the pipes' : 'all alike' }}</b>
+            </button>
           </span>
           <label class="form-label d-block" for="fault-kind">Fault to hear</label>
           <select id="fault-kind" class="form-select mb-2" [value]="sound.fault()" (change)="chooseFault($event)">

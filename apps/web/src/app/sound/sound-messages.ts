@@ -9,6 +9,8 @@ export interface SoundRequest {
   readonly notes: readonly PlayedNote[];
   readonly settings: PlaySettings;
   readonly sampleRate: number;
+  readonly hasBalance: boolean;
+  readonly hasDrone: boolean;
 }
 
 /** What it answers. */

@@ -26,8 +26,15 @@ export class SoundSettings {
   readonly repeats = signal(false);
   readonly fault = signal<ChosenFault>('worst');
   readonly faultMs = signal(20);
+  /** Every note as loud as on the instrument, where that is known; else all alike. */
+  readonly hasBalance = signal(true);
+  readonly hasDrone = signal(false);
   /** 0 to 1; the samples themselves are capped at half. */
   readonly level = signal(0.4);
+
+  colour(): { readonly hasBalance: boolean; readonly hasDrone: boolean } {
+    return { hasBalance: this.hasBalance(), hasDrone: this.hasDrone() };
+  }
 
   slower(): void {
     this.percent.update((percent) => Math.max(slowest, percent - step));

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { heldTone, type Instrument, type PlayedNote, type PlaySettings, type Timeline } from '@zelpit/core';
+import { heldTone, renderTimeline, type Instrument, type PlayedNote, type PlaySettings, type Timeline } from '@zelpit/core';
 import { filter, firstValueFrom, fromEvent, map, take } from 'rxjs';
 import { NoticeService } from '../shell/notice.service';
 import type { SoundAnswer, SoundRequest } from './sound-messages';
@@ -73,6 +73,11 @@ export class Transport {
     this.gain = gain;
   }
 
+  /** Plays a timeline that is made at once, balanced and with a drone as the settings say. */
+  sound(instrument: Instrument, timeline: Timeline): void {
+    this.hold((sampleRate) => renderTimeline(instrument, timeline, { sampleRate, ...this.settings.colour() }));
+  }
+
   /** Holds one pitch, in Hz, in the colour of an instrument's family. */
   holdTone({ family }: Instrument, hertz: number, seconds: number): void {
     this.hold((sampleRate) => heldTone(family, hertz, seconds, sampleRate));
@@ -118,7 +123,7 @@ export class Transport {
         take(1),
       ),
     );
-    const request: SoundRequest = { kind: 'render', id, instrument: what.instrument, notes: what.notes, settings: what.settings, sampleRate };
+    const request: SoundRequest = { kind: 'render', id, instrument: what.instrument, notes: what.notes, settings: what.settings, sampleRate, ...this.settings.colour() };
     this.worker.postMessage(request);
     const data = await answer;
     if (data.kind === 'failed') throw new Error(data.said);

@@ -89,12 +89,13 @@ export class ArchivePage {
     });
   }
 
-  protected said({ students, tunes, sheets, instruments, models, fingerings, newCodes, putAway }: ArchiveResult): string {
+  protected said({ students, tunes, sheets, instruments, models, fingerings, trials, newCodes, putAway }: ArchiveResult): string {
     const counted = (count: number, one: string, several = `${one}s`): string => `${count} ${count === 1 ? one : several}`;
     const others = [
       ...(instruments === 0 ? [] : [counted(instruments, 'instrument')]),
       ...(models === 0 ? [] : [counted(models, 'instrument of the workshop', 'instruments of the workshop')]),
       ...(fingerings === 0 ? [] : [counted(fingerings, 'fingering')]),
+      ...(trials === 0 ? [] : [counted(trials, 'result')]),
     ];
     const all = [counted(students, 'student'), counted(tunes, 'tune'), counted(sheets, 'sheet'), ...others];
     const codes = newCodes === 0 ? '' : ` ${newCodes} lines got new codes, because theirs were taken here; print those sheets again.`;

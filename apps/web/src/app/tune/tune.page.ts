@@ -1,7 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { noteOf, patternKey, placePhrase, tenMinuteSheet, type Fingering, type Articulation, troubleWeight, type TuneChange } from '@zelpit/core';
+import { noteOf, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
@@ -199,15 +199,15 @@ export class TunePage implements OnDestroy {
           besides: besides(isPinned, next === undefined ? undefined : `${said(next.fingering)} costs ${next.more.toFixed(1)} more`),
           choices: [
             { value: undefined, said: 'the easiest here' },
-            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: patternKey(each.pattern), said: said(each) })),
+            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: each.pattern, said: said(each) })),
           ],
         },
       ];
     });
   });
 
-  protected pin(note: string, holes: string | undefined): void {
-    this.pins.pin(this.id(), note, holes);
+  protected pin(note: string, pattern: Fingering['pattern'] | undefined): void {
+    this.pins.pin(this.id(), note, pattern);
   }
 
   protected chooseArticulation(articulation: Articulation): void {
@@ -342,7 +342,7 @@ export class TunePage implements OnDestroy {
     const worst = new Map<number, TuneChange>();
     if (opened === undefined) return worst;
     for (const change of opened.changes.open) {
-      if (troubleWeight(opened.instrument, change.trouble) < 2) continue;
+      if (change.trouble.kind === 'blur' || change.trouble.kind === 'none') continue;
       for (const { bar } of change.places) if (!worst.has(bar)) worst.set(bar, change);
     }
     return worst;

@@ -1,30 +1,36 @@
-import { Injectable, signal } from '@angular/core';
-import type { Pins } from '@zelpit/core';
+import { inject, Injectable, signal } from '@angular/core';
+import { tuneDetailSchema, type TunePin } from '@zelpit/contract';
+import { patternKey, type Pins } from '@zelpit/core';
+import { ApiService } from '../api/api.service';
+import { NoticeService } from '../shell/notice.service';
 
-const storageKey = 'zelpit.pins.';
-
-/** Fingerings that a teacher pinned for the notes of a tune, kept in this browser. */
+/** Fingerings that a teacher pinned for the notes of a tune; they are kept with the tune. */
 @Injectable({ providedIn: 'root' })
 export class PinnedFingers {
-  private readonly changed = signal(0);
+  private readonly api = inject(ApiService);
+  private readonly notices = inject(NoticeService);
+  private readonly known = signal<ReadonlyMap<string, readonly TunePin[]>>(new Map());
 
   of(tune: string): Pins {
-    this.changed();
-    try {
-      const stored: unknown = JSON.parse(localStorage.getItem(storageKey + tune) ?? '{}');
-      const entries = typeof stored === 'object' && stored !== null ? Object.entries(stored) : [];
-      return new Map(entries.filter((entry): entry is [string, string] => typeof entry[1] === 'string'));
-    } catch {
-      return new Map();
-    }
+    return new Map((this.known().get(tune) ?? []).map(({ note, pattern }) => [note, patternKey(pattern)]));
   }
 
-  /** Pins a way by its holes; nothing unpins. */
-  pin(tune: string, note: string, holes: string | undefined): void {
-    const pins = new Map(this.of(tune));
-    if (holes === undefined) pins.delete(note);
-    else pins.set(note, holes);
-    localStorage.setItem(storageKey + tune, JSON.stringify(Object.fromEntries(pins)));
-    this.changed.update((count) => count + 1);
+  /** What the server has of a tune. */
+  take(tune: string, pins: readonly TunePin[]): void {
+    this.known.update((known) => new Map(known).set(tune, pins));
+  }
+
+  /** Pins a way by its holes; nothing unpins. What cannot be kept is said, and stays as it was. */
+  pin(tune: string, note: string, pattern: readonly number[] | undefined): void {
+    const before = this.known().get(tune) ?? [];
+    const others = before.filter((each) => each.note !== note);
+    const pins = pattern === undefined ? others : [...others, { note, pattern: [...pattern] }];
+    this.take(tune, pins);
+    this.api.put(`/api/tunes/${tune}/pins`, { pins }, tuneDetailSchema).subscribe({
+      error: (error: unknown) => {
+        this.take(tune, before);
+        this.notices.fault(error);
+      },
+    });
   }
 }

@@ -20,17 +20,19 @@ import {
   type KeyMove,
   type Pins,
   type PlayedNote,
+  type RiskTable,
   type Tune,
   type TuneChange,
   type TuneChanges,
 } from '@zelpit/core';
-import { forkJoin, from, map, switchMap, type Observable } from 'rxjs';
+import { forkJoin, from, map, switchMap, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../api/api.service';
 import { OutgoingService } from '../saving/outgoing.service';
 import { InstrumentShelf } from '../instruments/instrument-shelf.service';
 import { Engraver } from '../score/engraver.service';
 import { StudioState } from '../state/studio-state.service';
 import { ArticulationSettings } from '../tune/articulation.service';
+import { PlayerTimings } from '../changes/player-timings.service';
 import { PinnedFingers } from './pins.service';
 import { pathOfTune, type TunePath } from './tune-path';
 
@@ -38,6 +40,8 @@ import { pathOfTune, type TunePath } from './tune-path';
 export interface OpenedTune {
   readonly detail: TuneDetail;
   readonly instrument: Instrument;
+  /** How much trouble its changes are under the timing of the student in hand. */
+  readonly risks: RiskTable;
   readonly articulation: Articulation;
   readonly tune: Tune;
   /** How notes with several fingerings are fingered. */
@@ -58,13 +62,14 @@ export class TunesService {
   private readonly state = inject(StudioState);
   private readonly articulation = inject(ArticulationSettings);
   private readonly pins = inject(PinnedFingers);
+  private readonly timings = inject(PlayerTimings);
 
   list(): Observable<TuneSummary[]> {
     return this.api.all('/api/tunes', tuneSummarySchema);
   }
 
   detail(id: string): Observable<TuneDetail> {
-    return this.api.get(`/api/tunes/${id}`, tuneDetailSchema);
+    return this.api.get(`/api/tunes/${id}`, tuneDetailSchema).pipe(tap(({ pins }) => this.pins.take(id, pins)));
   }
 
   /** A tune's text taken apart, for its instrument as the student in hand plays it. */
@@ -72,7 +77,7 @@ export class TunesService {
     const instrument = this.shelf.forStudent(this.shelf.known(detail.instrument), this.state.student()?.id);
     const articulation = this.articulation.of(instrument.family);
     const pins = this.pins.of(detail.id);
-    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, instrument, articulation, readTune(instrument, parsed), pins)));
+    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, { instrument, risks: this.timings.tableFor(instrument) }, articulation, readTune(instrument, parsed), pins)));
   }
 
   open(id: string): Observable<OpenedTune> {
@@ -97,13 +102,13 @@ export class TunesService {
   }
 }
 
-function openTune(detail: TuneDetail, instrument: Instrument, articulation: Articulation, tune: Tune, pins: Pins): OpenedTune {
+function openTune(detail: TuneDetail, { instrument, risks }: Pick<OpenedTune, 'instrument' | 'risks'>, articulation: Articulation, tune: Tune, pins: Pins): OpenedTune {
   const path = pathOfTune(instrument, tune, articulation, pins);
   const fingerings = new Map([...path].map(([index, { fingering }]) => [index, fingering]));
-  const changes = changesOfTune(instrument, tune, articulation, fingerings);
+  const changes = changesOfTune(instrument, tune, articulation, fingerings, risks);
   const all = [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
   const changeAt = new Map(all.flatMap((change) => change.places.map((place) => [`${place.from}-${place.to}`, change] as const)));
-  return { detail, instrument, articulation, tune, path, changes, changeAt, move: moveThatHelps(instrument, tune) };
+  return { detail, instrument, risks, articulation, tune, path, changes, changeAt, move: moveThatHelps(instrument, tune) };
 }
 
 /** The notes of some bars, as they are played. */

@@ -1,0 +1,70 @@
+import { noteIdSchema } from '@zelpit/core';
+import * as z from 'zod';
+import { pageQuerySchema } from './page';
+import { idSchema } from './problem';
+
+const fingerId = z.string().regex(/^[TLR]\d?$/, 'A finger is written T, L1 to L4 or R1 to R4.');
+const ms = z.number().min(-2000).max(2000);
+const deviation = z.number().min(0).max(200);
+const count = z.number().int().min(0).max(10_000);
+const estimate = z.strictObject({ value: ms, error: z.number().min(0).max(2000) });
+
+/** The timing of one player, as the timing model takes it. */
+export const timingSchema = z.strictObject({
+  sigma: deviation,
+  sigmaOf: z.record(fingerId, deviation).optional(),
+  biasOf: z.record(fingerId, ms).optional(),
+  rho: z.number().min(0).max(1),
+  lead: z.number().min(-200).max(200),
+});
+
+/** A change that was played by fingers on keys or on the screen, and what it shows of the player's timing. */
+export const fingersTrialSchema = z.strictObject({
+  kind: z.literal('fingers'),
+  from: noteIdSchema,
+  to: noteIdSchema,
+  /** Changes played, and how many of them had each verdict. */
+  verdicts: z.strictObject({ clean: count, low: count, run: count, 'over-open': count }),
+  /** Mean length of what was heard between, in ms. */
+  meanMs: z.number().min(0).max(60_000),
+  /** Null where too few were played. */
+  timing: timingSchema.nullable(),
+  fingers: z.array(z.strictObject({ finger: fingerId, bias: estimate, sigma: estimate, count })).max(12),
+  /** True where the timing is to be used for this player from now on. */
+  isTaken: z.boolean(),
+});
+
+/** A blind test of one change: the length of fault that the ear just tells, between two bounds. */
+export const earTrialSchema = z.strictObject({
+  kind: z.literal('ear'),
+  from: noteIdSchema,
+  to: noteIdSchema,
+  thresholdMs: z.number().min(0).max(1000),
+  lowMs: z.number().min(0).max(1000),
+  highMs: z.number().min(0).max(1000),
+  right: count,
+  asked: count,
+});
+
+/** Faults found in what a simulated student played. */
+export const faultHuntSchema = z.strictObject({
+  kind: z.literal('fault-hunt'),
+  title: z.string().min(1).max(200),
+  faults: count,
+  found: count,
+  wronglyNamed: count,
+});
+
+export const trialInputSchema = z.strictObject({
+  /** Null for a teacher who tries it; a student's own trials are always the student's. */
+  studentId: idSchema.nullable(),
+  model: z.string().min(1).max(60),
+  result: z.discriminatedUnion('kind', [fingersTrialSchema, earTrialSchema, faultHuntSchema]),
+});
+export type TrialInput = z.infer<typeof trialInputSchema>;
+export type TrialResult = TrialInput['result'];
+
+export const trialSchema = trialInputSchema.extend({ id: z.string(), at: z.string() });
+export type Trial = z.infer<typeof trialSchema>;
+
+export const trialQuerySchema = pageQuerySchema.extend({ student: idSchema.optional(), kind: z.enum(['fingers', 'ear', 'fault-hunt']).optional() });

@@ -1,0 +1,2 @@
+export { EarStaircase, longestMs, mostMinutes, mostTrials, probabilityRight, shortestMs, type EarThreshold, type EarTrial } from './ear-staircase';
+export { blindPair, type BlindPair } from './blind-pair';

@@ -1,0 +1,42 @@
+import type { Change } from '../change';
+import { patternKey, type Instrument } from '../fingering';
+import { difficultyOf, type Difficulty } from './difficulty';
+import { normalPool } from './seeded-random';
+import { exactRisk, simulatedRisk, type ChangeRisk, type TimingParameters } from './timing-model';
+
+/** A probability is then within about 0.016. */
+const usualDraws = 4000;
+const seed = 1;
+
+/**
+ * Risk and difficulty of the changes of one instrument under one player's timing, each computed when it is first asked for: in closed form where there is
+ * one, else by simulation with the same draws for every change, so that two changes are compared under the same hands.
+ */
+export class RiskTable {
+  private readonly known = new Map<string, { readonly risk: ChangeRisk; readonly difficulty: Difficulty }>();
+  private readonly normals = normalPool(seed, 65_536);
+
+  constructor(
+    readonly instrument: Instrument,
+    readonly timing: TimingParameters,
+    private readonly draws = usualDraws,
+  ) {}
+
+  riskOf(change: Change): ChangeRisk {
+    return this.of(change).risk;
+  }
+
+  difficultyOf(change: Change): Difficulty {
+    return this.of(change).difficulty;
+  }
+
+  private of(change: Change): { readonly risk: ChangeRisk; readonly difficulty: Difficulty } {
+    const key = `${change.from} ${patternKey(change.fromPattern)}>${change.to} ${patternKey(change.toPattern)} ${change.register ?? ''}`;
+    const known = this.known.get(key);
+    if (known !== undefined) return known;
+    const risk = exactRisk(this.instrument, change, this.timing) ?? simulatedRisk(this.instrument, change, this.timing, this.draws, this.normals());
+    const found = { risk, difficulty: difficultyOf(this.instrument, change, risk) };
+    this.known.set(key, found);
+    return found;
+  }
+}
