@@ -4,11 +4,13 @@ import { join } from 'node:path';
 import { acousticFigures } from './acoustics.bench';
 import { allTestsFigures } from './all-tests.bench';
 import { changeFigures } from './changes.bench';
+import { changeDragFigures } from './change-drag.bench';
 import { chartClickFigures } from './chart-click.bench';
 import { firstLoadFigures } from './first-load.bench';
 import { killFigures } from './kill.bench';
 import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
+import { playerFigures } from './players.bench';
 import { soundFigures } from './sound.bench';
 import { timingFigures } from './timing.bench';
 
@@ -19,14 +21,16 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'changes', measure: changeFigures, figures: /^changes of/ },
   { name: 'acoustics', measure: acousticFigures, figures: /patterns of the practice chanter|recorder, \d forks|chanters hidden|one such fit/ },
   { name: 'timing', measure: timingFigures, figures: /map of 72|closed form|path finder/ },
+  { name: 'players', measure: playerFigures, figures: /simulated (listeners|players)/ },
   { name: 'sound', measure: soundFigures, figures: /minute of sound/ },
   { name: 'page', measure: firstLoadFigures, figures: /first load|counted apart|page usable/ },
   { name: 'chart', measure: chartClickFigures, figures: /hole clicked|such a click/ },
+  { name: 'drag', measure: changeDragFigures, figures: /finger dragged/ },
   { name: 'kill', measure: killFigures, figures: /SIGKILL|from a kill/ },
   { name: 'load', measure: loadFigures, figures: /of a save/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
-const quick = ['changes', 'acoustics', 'timing', 'sound', 'page', 'chart'];
+const quick = ['changes', 'acoustics', 'timing', 'players', 'sound', 'page', 'chart', 'drag'];
 
 /** `--quick` leaves out what takes minutes; `--only kill,load` measures these. What is left out keeps its figures from before. */
 function chosenGroups(): readonly string[] {

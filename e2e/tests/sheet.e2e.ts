@@ -114,7 +114,8 @@ for (const [name, width, height] of [
 
 test('the lines go out as ABC that Zelpit reads again', async ({ page }) => {
   await newSheet(page);
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'ABC' }).click()]);
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^ABC/ }).click()]);
   const abc = await readFile(await download.path(), 'utf8');
   expect(abc.match(/^X:/gm)).toHaveLength(3);
   expect(abc).toContain('K:HP');

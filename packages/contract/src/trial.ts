@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { pageQuerySchema } from './page';
 import { idSchema } from './problem';
 
-const fingerId = z.string().regex(/^[TLR]\d?$/, 'A finger is written T, L1 to L4 or R1 to R4.');
+const fingerId = z.string().regex(/^(RT|T|[LR]\d)$/, 'A finger is written T, RT, L1 to L4 or R1 to R4.');
 const ms = z.number().min(-2000).max(2000);
 const deviation = z.number().min(0).max(200);
 const count = z.number().int().min(0).max(10_000);

@@ -1,5 +1,5 @@
-import type { LineNote } from './exercise';
-import { bar, quarter } from './exercise';
+import type { NoteId } from '../fingering';
+import { bar, quarter, type LineNote } from './exercise';
 
 /** Lengths in twelfths of a quarter that one note head can have, longest first. */
 const writable = [48, 36, 24, 18, 12, 9, 6, 3] as const;
@@ -8,57 +8,64 @@ const lengthOf: Readonly<Record<number, string>> = { 48: '4', 36: '3', 24: '2', 
 /** Notes of a triplet by their length: how they are written, three in the time of two. */
 const tripletLength: Readonly<Record<number, string>> = { 8: '', 4: '/2', 2: '/4' };
 
-interface Piece {
-  readonly letter: string;
+/** One note head of a line, within its bar. */
+export interface NoteHead {
+  readonly note: NoteId;
+  /** The theme note before it, for the sign of an accidental; undefined at the start. */
+  readonly beside: NoteId | undefined;
   readonly twelfths: number;
-  readonly graces: string;
+  /** Where it begins, in twelfths from the start of the line. */
+  readonly start: number;
+  readonly graceNotes: readonly NoteId[];
+  /** True where it goes on into the next head. */
   readonly isTied: boolean;
   readonly opensSlur: boolean;
   readonly closesSlur: boolean;
+  /** Three in the time of two. */
+  readonly isTriplet: boolean;
 }
 
 /**
  * Notes as ABC without header, a quarter as the unit: cut at the bar lines with ties, beamed in beats, triplets marked.
  * @param letterOf the letter of a note in the key of the line, beside the note before it
  */
-export function exerciseMusic(notes: readonly LineNote[], letterOf: (note: string, beside: string | undefined) => string): string {
-  let at = 0;
+export function exerciseMusic(notes: readonly LineNote[], letterOf: (note: NoteId, beside: NoteId | undefined) => string): string {
   let text = '';
   let inTriplet = 0;
-  for (const piece of piecesOf(notes, letterOf)) {
-    const isTriplet = tripletLength[piece.twelfths] !== undefined;
-    if (at > 0 && at % bar === 0) text += ' | ';
+  for (const head of noteHeads(notes)) {
+    const { start, twelfths, isTriplet, graceNotes } = head;
+    if (start > 0 && start % bar === 0) text += ' | ';
     // Notes within a beat are beamed: nothing stands between them.
-    else if (at > 0 && (at % quarter === 0 || piece.twelfths >= quarter) && inTriplet === 0) text += ' ';
+    else if (start > 0 && (start % quarter === 0 || twelfths >= quarter) && inTriplet === 0) text += ' ';
     if (isTriplet && inTriplet === 0) {
       text += '(3';
       inTriplet = 3;
     }
-    const length = isTriplet ? tripletLength[piece.twelfths] : lengthOf[piece.twelfths];
-    text += `${piece.opensSlur ? '(' : ''}${piece.graces}${piece.letter}${length}${piece.closesSlur ? ')' : ''}${piece.isTied ? '-' : ''}`;
+    const length = isTriplet ? tripletLength[twelfths] : lengthOf[twelfths];
+    const graces = graceNotes.length === 0 ? '' : `{${graceNotes.map((grace) => letterOf(grace, undefined)).join('')}}`;
+    text += `${head.opensSlur ? '(' : ''}${graces}${letterOf(head.note, head.beside)}${length}${head.closesSlur ? ')' : ''}${head.isTied ? '-' : ''}`;
     if (isTriplet) inTriplet -= 1;
-    at += piece.twelfths;
   }
   return `${text} |]`;
 }
 
-function piecesOf(notes: readonly LineNote[], letterOf: (note: string, beside: string | undefined) => string): readonly Piece[] {
+/** The note heads of a line in their order, cut at bar lines and where one head cannot have the length. */
+export function noteHeads(notes: readonly LineNote[]): readonly NoteHead[] {
   let at = 0;
   return notes.flatMap(({ note, twelfths, graceNotes = [], isTied = false, isSlurred = false }, index) => {
     const before = notes[index - 1];
     const wasSlurred = before?.isSlurred === true;
-    const letter = letterOf(note, before?.note);
-    const graces = graceNotes.length === 0 ? '' : `{${graceNotes.map((grace) => letterOf(grace, undefined)).join('')}}`;
-    const lengths = cut(twelfths, at % bar);
-    at += twelfths;
-    return lengths.map((length, part) => ({
-      letter,
-      twelfths: length,
-      graces: part === 0 ? graces : '',
-      isTied: part < lengths.length - 1 || isTied,
-      opensSlur: part === 0 && isSlurred && !wasSlurred,
-      closesSlur: part === lengths.length - 1 && wasSlurred && !isSlurred,
-    }));
+    return cut(twelfths, at % bar).map((length, part, lengths): NoteHead => {
+      const start = at;
+      at += length;
+      const isLast = part === lengths.length - 1;
+      return {
+        ...{ note, beside: before?.note, twelfths: length, start, graceNotes: part === 0 ? graceNotes : [], isTied: !isLast || isTied },
+        opensSlur: part === 0 && isSlurred && !wasSlurred,
+        closesSlur: isLast && wasSlurred && !isSlurred,
+        isTriplet: tripletLength[length] !== undefined,
+      };
+    });
   });
 }
 

@@ -218,12 +218,15 @@ function asLines(
       .map(([from, to]) => changeBetween(instrument, from, to))
       .filter(({ kind }) => kind !== 'none');
     if (changes.length === 0) return [];
-    const hardest = changes.reduce((most, each) => (hardness(each) > hardness(most) ? each : most));
+    // There and back are one pair: it stands for the line as it is first met.
+    const hardest = changes.reduce((most, each) => (isBack(most, each) || hardness(each) <= hardness(most) ? most : each));
     const numbered = parts.length === 1 ? title : `${title} (${index + 1} of ${parts.length})`;
     const exercise: Exercise = { title: numbered.slice(0, 120), musical, physical: physicalPurpose(changes), focus, notes: filled(part) };
     return [{ home: hardest.from, other: hardest.to, exercise }];
   });
 }
+
+const isBack = (one: Change, other: Change): boolean => one.from === other.to && one.to === other.from;
 
 /** Cut at bar lines where they allow it; a part goes on with the note that the one before ended with, so that no change is lost. */
 function partsOf(notes: readonly LineNote[]): readonly (readonly LineNote[])[] {

@@ -30,3 +30,4 @@ export {
   type ExerciseWish,
   type Rhythm,
 } from './exercise-sets';
+export { noteHeads, type NoteHead } from './exercise-music';

@@ -78,7 +78,10 @@ export function fitTiming(all: readonly TimedChange[], rho = 0.5): FittedTiming 
 }
 
 /** What was fitted as parameters of the timing model. */
-export function timingOf(fitted: FittedTiming, rho = 0.5): TimingParameters {
+export function timingOf(
+  fitted: FittedTiming,
+  rho = 0.5,
+): TimingParameters & { readonly sigmaOf: Record<FingerId, number>; readonly biasOf: Record<FingerId, number> } {
   const round = (value: number): number => Math.round(value * 10) / 10;
   return {
     sigma: round(fitted.sigma.value),

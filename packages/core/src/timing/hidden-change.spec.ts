@@ -52,7 +52,7 @@ describe('a change under a grace note', () => {
 
 describe('RiskTable', () => {
   it('keeps what it has computed, and follows the simulation', () => {
-    const table = new RiskTable(chanter, levels.learner);
+    const table = new RiskTable(chanter, levels.learner, 8000);
     const change = changeBetween(chanter, 'c', 'e');
     expect(table.riskOf(change)).toBe(table.riskOf(changeBetween(chanter, 'c', 'e')));
     expect(Math.abs(table.riskOf(change).low.probability - 0.32)).toBeLessThan(0.03);

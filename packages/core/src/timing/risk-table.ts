@@ -4,9 +4,12 @@ import { difficultyOf, type Difficulty } from './difficulty';
 import { normalPool } from './seeded-random';
 import { exactRisk, simulatedRisk, type ChangeRisk, type TimingParameters } from './timing-model';
 
-/** A probability is then within about 0.016. */
-const usualDraws = 4000;
+/** A probability is then within about 0.03, which is enough to rank by; changes of two fingers are exact. */
+const usualDraws = 1000;
 const seed = 1;
+/** So many normal numbers a change draws at most: eight fingers and two hands. */
+const numbersADraw = 10;
+const mostNumbers = 262_144;
 
 /**
  * Risk and difficulty of the changes of one instrument under one player's timing, each computed when it is first asked for: in closed form where there is
@@ -14,13 +17,15 @@ const seed = 1;
  */
 export class RiskTable {
   private readonly known = new Map<string, { readonly risk: ChangeRisk; readonly difficulty: Difficulty }>();
-  private readonly normals = normalPool(seed, 65_536);
+  private readonly normals: () => () => number;
 
   constructor(
     readonly instrument: Instrument,
     readonly timing: TimingParameters,
     private readonly draws = usualDraws,
-  ) {}
+  ) {
+    this.normals = normalPool(seed, Math.min(mostNumbers, draws * numbersADraw));
+  }
 
   riskOf(change: Change): ChangeRisk {
     return this.of(change).risk;

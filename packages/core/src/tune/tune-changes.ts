@@ -49,9 +49,6 @@ interface Gathered {
 /** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
 export type TuneFingerings = ReadonlyMap<number, Fingering>;
 
-/** Enough to rank the changes of a tune where nobody brings a table of risks. */
-const draws = 800;
-
 /**
  * Every distinct change between neighbouring theme notes, as played with repeats. What is heard alike stands together, the hardest first; what lets nothing be
  * heard stands last. Changes between the same notes in other fingers are other changes.
@@ -62,7 +59,7 @@ export function changesOfTune(
   tune: Tune,
   articulation: Articulation = 'slurred',
   fingerings: TuneFingerings = new Map(),
-  risks: RiskTable = new RiskTable(instrument, levels.learner, draws),
+  risks: RiskTable = new RiskTable(instrument, levels.learner),
 ): TuneChanges {
   const first = new Map(instrument.fingerings.filter(({ rank }) => rank === 1).map((each) => [each.note, each]));
   const fingeringOf = (index: number, note: NoteId): Fingering => fingerings.get(index) ?? first.get(note) ?? chartedFingering(instrument, note);

@@ -1,9 +1,24 @@
 import { Component, computed, input, output } from '@angular/core';
-import { inBetweenSounds, noteOf, ribbons, steppedSounds, type Change, type CoverSpan, type HeardStep, type Instrument, type SoundClass } from '@zelpit/core';
+import {
+  ChangeEar,
+  changeTimeline,
+  loudnessAt,
+  noteOf,
+  ribbons,
+  type Change,
+  type ChangePlay,
+  type CoverSpan,
+  type FingerId,
+  type InBetweenSound,
+  type Instrument,
+  type SoundClass,
+} from '@zelpit/core';
 
-const [left, right, top, pitch, thickness] = [116, 24, 44, 40, 12];
+const [left, right, top, pitch, thickness] = [112, 24, 40, 34, 12];
 /** Time that is shown on each side of the middle, in ms. */
 const shownMs = 60;
+/** The lane of what is heard: its height, and how thick a tone is at the loudness of the reference note. */
+const [heardHeight, heardThickness, thicknessPerDecibel] = [96, 15, 2];
 const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open']);
 
 const classSaid: Readonly<Record<SoundClass, string>> = {
@@ -22,17 +37,17 @@ const classSaid: Readonly<Record<SoundClass, string>> = {
 @Component({
   selector: 'zp-change-lanes',
   template: `
-    <svg [attr.width]="width()" [attr.height]="height()" class="change-lanes" (pointermove)="drag($event)" (pointerup)="held = -1" (pointerleave)="held = -1">
+    <svg [attr.width]="width()" [attr.height]="height()" class="change-lanes" (pointermove)="drag($event)" (pointerup)="drop()" (pointerleave)="drop()">
       @for (tick of ticks(); track tick.ms) {
         <line [attr.x1]="tick.x" [attr.x2]="tick.x" [attr.y1]="top - 8" [attr.y2]="lanesEnd()" class="ms-line" [class.is-middle]="tick.ms === 0" />
         <text [attr.x]="tick.x" y="18" text-anchor="middle" class="ms-label">{{ tick.said }}</text>
       }
-      @for (step of steps(); track step.mask) {
+      @for (step of steps(); track step.from) {
         <rect
           [attr.x]="step.x"
           [attr.y]="top - 6"
           [attr.width]="step.wide"
-          [attr.height]="lanesEnd() - top + 6"
+          [attr.height]="heardEnd() - top + 6"
           [class]="'seam-' + (step.isFault ? 'fault' : 'mild')"
         />
       }
@@ -62,13 +77,27 @@ const classSaid: Readonly<Record<SoundClass, string>> = {
           </g>
         }
       }
-      @for (step of steps(); track step.mask) {
-        <text [attr.x]="step.labelX" [attr.y]="lanesEnd() + 24 + step.row * 24" text-anchor="middle" class="seam-said" [class.wrongly]="step.isFault">
-          {{ step.said }}
-        </text>
+      <text [attr.x]="left - 12" [attr.y]="heardMiddle() + 6" text-anchor="end" class="lane-label" font-size="18" font-weight="600">you hear</text>
+      @for (tone of tones(); track tone.x) {
+        <rect
+          [attr.x]="tone.x"
+          [attr.y]="tone.y - tone.thick / 2"
+          [attr.width]="tone.wide"
+          [attr.height]="tone.thick"
+          [attr.rx]="tone.round"
+          [class]="'tone-' + tone.kind"
+        />
+        @if (tone.said) {
+          <text [attr.x]="tone.x + tone.wide / 2" [attr.y]="tone.labelY" text-anchor="middle" class="tone-said" [class.wrongly]="tone.kind === 'fault'">
+            {{ tone.said }}
+          </text>
+        }
+      }
+      @for (step of steps(); track step.from) {
+        <text [attr.x]="left" [attr.y]="heardEnd() + 26 + step.row * 24" class="seam-said" [class.wrongly]="step.isFault">{{ step.said }}</text>
       }
       @if (steps().length === 0) {
-        <text [attr.x]="left" [attr.y]="lanesEnd() + 24" class="seam-said">All fingers in one instant: nothing is heard between.</text>
+        <text [attr.x]="left" [attr.y]="heardEnd() + 26" class="seam-said">All fingers in one instant: nothing is heard between.</text>
       }
     </svg>
   `,
@@ -81,7 +110,11 @@ export class ChangeLanesComponent {
   /** A player's deviation, in ms. */
   readonly sigma = input.required<number>();
   readonly width = input(1184);
+  /** What covers the change up, where something does. */
+  readonly cover = input<ChangePlay['cover']>();
   readonly moved = output<{ readonly index: number; readonly ms: number }>();
+  /** A finger was let go after it was dragged. */
+  readonly dropped = output<void>();
 
   protected readonly left = left;
   protected readonly right = right;
@@ -92,7 +125,9 @@ export class ChangeLanesComponent {
   protected held = -1;
 
   protected readonly lanesEnd = computed(() => top + this.instrument().fingers.length * pitch - 10);
-  protected readonly height = computed(() => this.lanesEnd() + 24 * (1 + Math.max(1, ...this.steps().map(({ row }) => row + 1))) + 6);
+  protected readonly heardMiddle = computed(() => this.lanesEnd() + heardHeight / 2 + 4);
+  protected readonly heardEnd = computed(() => this.lanesEnd() + heardHeight + 8);
+  protected readonly height = computed(() => this.heardEnd() + 24 * Math.max(1, this.steps().length) + 14);
   private readonly scale = computed(() => (this.width() - left - right) / (2 * shownMs));
 
   protected readonly ticks = computed(() =>
@@ -108,26 +143,67 @@ export class ChangeLanesComponent {
       const index = change.movers.findIndex((mover) => mover.finger === finger.id);
       const cover = (pattern: readonly number[]): number => Math.max(...pattern.filter((_, hole) => instrument.holes[hole].finger === finger.id));
       const x = index === -1 ? end : this.xOf(this.moments()[index]);
-      const spans: CoverSpan[] = [
-        { from: start, to: x, coverage: cover(change.fromPattern) },
-        { from: x, to: end, coverage: cover(index === -1 ? change.fromPattern : change.toPattern) },
-      ].filter(({ from, to, coverage }) => coverage > 0 && to > from);
+      const hidden = this.graceSpan(finger.id);
+      const spans: CoverSpan[] = (
+        hidden === undefined
+          ? [
+              { from: start, to: x, coverage: cover(change.fromPattern) },
+              { from: x, to: end, coverage: cover(index === -1 ? change.fromPattern : change.toPattern) },
+            ]
+          : [
+              { from: start, to: hidden.from, coverage: 1 },
+              { from: hidden.to, to: end, coverage: 1 },
+            ]
+      ).filter(({ from, to, coverage }) => coverage > 0 && to > from);
       return { id: finger.id, label: finger.label, y, ribbons: ribbons(spans, { y, thickness, left: start, right: end }), mover: this.moverAt(index) };
     });
   });
 
+  /** What stands between the first and the last thing that moves, in its order. */
   protected readonly steps = computed(() => {
-    const sounds = inBetweenSounds(this.instrument(), this.change());
-    return steppedSounds(sounds, this.moments()).map((step, index) => {
-      const [x, end] = [this.xOf(step.from), this.xOf(step.to)];
+    const [instrument, change, cover] = [this.instrument(), this.change(), this.cover()];
+    const ear = new ChangeEar(instrument, change);
+    const begin = Math.min(...this.moments(), ...(cover === undefined ? [] : [cover.from]));
+    const { steps } = changeTimeline(instrument, change, this.moments(), { noteMs: 0, slower: 1, cover });
+    return steps.map(({ pattern, role, start, length }, row) => {
+      const [from, to] = [begin + start, begin + start + length];
+      const sound = role === 'rest' ? undefined : ear.sound(pattern);
+      const isFault = role === 'fault' && sound !== undefined && faultClasses.has(sound.kind);
+      return { from, to, x: this.xOf(from), wide: this.xOf(to) - this.xOf(from), row, isFault, role, sound, said: this.heardSaid(to - from, role, sound) };
+    });
+  });
+
+  /** The sound as one more ribbon: height is pitch, thickness is loudness. */
+  protected readonly tones = computed(() => {
+    const [instrument, change, steps] = [this.instrument(), this.change(), this.steps()];
+    const ear = new ChangeEar(instrument, change);
+    const ends = [ear.sound(change.fromPattern), ear.sound(change.toPattern)];
+    const first = steps[0]?.x ?? this.xOf(this.moments()[0] ?? 0);
+    const last = steps.length === 0 ? first : steps[steps.length - 1].x + steps[steps.length - 1].wide;
+    const pieces = [
+      { x: left, end: first, sound: ends[0], kind: 'note', note: change.from },
+      ...steps.flatMap(({ x, wide, sound, isFault }) =>
+        sound === undefined ? [] : [{ x, end: x + wide, sound, kind: isFault ? 'fault' : 'mild', note: isFault ? sound.note : undefined }],
+      ),
+      { x: last, end: this.width() - right, sound: ends[1], kind: 'note', note: change.to },
+    ];
+    const cents = pieces.map(({ sound }) => 1200 * Math.log2(sound.hertz));
+    const [low, high] = [Math.min(...cents), Math.max(...cents)];
+    const reach = heardHeight - 44;
+    return pieces.map(({ x, end, sound, kind, note }, index) => {
+      const decibels = loudnessAt(instrument, sound.hertz) ?? 0;
+      const thick = Math.max(6, heardThickness + thicknessPerDecibel * decibels);
+      const y = this.lanesEnd() + 34 + (high === low ? reach / 2 : ((high - cents[index]) / (high - low)) * reach);
+      const said = note === undefined ? '' : noteOf(instrument, note).schoolName;
       return {
-        mask: step.mask,
-        x,
-        wide: end - x,
-        labelX: Math.min(this.width() - 180, Math.max(left + 120, (x + end) / 2)),
-        row: index,
-        isFault: faultClasses.has(step.sound.kind),
-        said: this.heardSaid(step),
+        x: x + 1,
+        wide: Math.max(1, end - x - 2),
+        y,
+        thick,
+        round: Math.min(thick / 2, Math.max(0, (end - x - 2) / 2)),
+        kind,
+        said,
+        labelY: y - thick / 2 - 6,
       };
     });
   });
@@ -136,6 +212,12 @@ export class ChangeLanesComponent {
     this.held = index;
     (event.target as Element).releasePointerCapture(event.pointerId);
     event.preventDefault();
+  }
+
+  protected drop(): void {
+    if (this.held === -1) return;
+    this.held = -1;
+    this.dropped.emit();
   }
 
   protected drag(event: PointerEvent): void {
@@ -177,12 +259,23 @@ export class ChangeLanesComponent {
     return { index, x: this.xOf(ms), ms, said, isLift, early: edge(ms - this.sigma()), late: edge(ms + this.sigma()) };
   }
 
-  private heardSaid({ from, to, sound }: HeardStep): string {
+  /** Between which places a grace note's finger is off; undefined for every other finger. */
+  private graceSpan(finger: FingerId): { readonly from: number; readonly to: number } | undefined {
+    const cover = this.cover();
+    if (cover?.opens?.includes(finger) !== true) return undefined;
+    return { from: this.xOf(cover.from), to: this.xOf(cover.to) };
+  }
+
+  private heardSaid(ms: number, role: string, sound: InBetweenSound | undefined): string {
+    if (sound === undefined) return `${Math.round(ms)} ms of silence: the tongue`;
     const name = noteOf(this.instrument(), sound.note).schoolName;
-    const steadiness = sound.isSteady ? '' : ', unsteady';
     const spread = sound.spread >= 15 ? `, within ${sound.spread} cents` : '';
+    const steadiness = sound.isSteady ? '' : ', unsteady';
+    if (role === 'grace') return `${Math.round(ms)} ms of the grace note, near ${name}${spread}${steadiness}`;
     const about = sound.kind === 'low' || sound.kind === 'run' ? name : `about ${name}`;
-    return `${Math.round(to - from)} ms of ${about} (${classSaid[sound.kind]}${steadiness}${spread})`;
+    const decibels = loudnessAt(this.instrument(), sound.hertz);
+    const loud = decibels === undefined ? '' : `, ${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
+    return `${Math.round(ms)} ms of ${about} (${classSaid[sound.kind]}${loud}${steadiness}${spread})`;
   }
 }
 

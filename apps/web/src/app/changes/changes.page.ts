@@ -1,40 +1,44 @@
-import { Component, computed, effect, inject, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
 import { scaleSqrt } from 'd3';
 import {
   adviceFor,
   bestLead,
   changeBetween,
+  changeOfFingerings,
   changeTimeline,
-  linesOf,
-  lineTitle,
-  plannedLine,
   comfortHint,
+  graceNotesOver,
+  hiddenRisk,
+  isGlide,
   kindPhrase,
   levels,
+  mirrorCheck,
   normalPool,
-  noteOf,
-  renderTimeline,
+  physicalHints,
+  RiskTable,
   troubleOf,
   type Change,
-  type ChangeLine,
-  type Level,
-  type LineSetKind,
+  type ChangePlay,
+  type Fingering,
+  type Hiding,
   type NoteId,
+  type TimingParameters,
 } from '@zelpit/core';
-import { Router } from '@angular/router';
-import { Attempt } from '../api/attempt';
-import { SheetsService } from '../sheets/sheets.service';
-import { StudioState } from '../state/studio-state.service';
+import { ChartState } from '../charts/chart-state.service';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { SentenceComponent } from '../shell/sentence.component';
-import { capital } from '../shell/words';
+import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { Transport } from '../sound/transport.service';
-import { ChartState } from '../charts/chart-state.service';
+import { StudioState } from '../state/studio-state.service';
 import { ChangeLanesComponent } from './change-lanes.component';
-import { startChangeMapWorker } from './change-map-worker';
 import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
+import { startChangeMapWorker } from './change-map-worker';
+import { inHundred, levelChoices, nameOfNote, risksSaid, waySaid, worstOf, type Whose } from './change-words';
+import { GlideComponent } from './glide.component';
+import { PlayerTimings } from './player-timings.service';
 
 type Quantity = 'difficulty' | 'low' | 'run' | 'gap' | 'length';
 
@@ -45,39 +49,37 @@ const quantities: readonly Choice<Quantity>[] = [
   { value: 'gap', said: 'too open for a moment' },
   { value: 'length', said: 'how long a fault sounds' },
 ];
-const levelChoices: readonly Choice<Level>[] = [
-  { value: 'beginner', said: 'a beginner' },
-  { value: 'learner', said: 'a learner' },
-  { value: 'fluent', said: 'a fluent player' },
-];
 const opennessChoices: readonly Choice<number>[] = [
   { value: 1, said: 'as much as too closed' },
   { value: 0.3, said: 'a third as much as too closed' },
+  { value: 3, said: 'three times as much as too closed' },
 ];
 const leadDraws = 3000;
 const leadNormals = normalPool(2, 32_768);
+const riskDraws = 20_000;
+const coverDraws = 8000;
+const coverNormals = normalPool(3, 65_536);
 
-type Shown = 'all' | 'crosses' | 'steps';
+type Shown = 'all' | 'crosses' | 'steps' | 'once';
 const shownChoices: readonly Choice<Shown>[] = [
   { value: 'all', said: 'all changes' },
   { value: 'crosses', said: 'crosses only' },
   { value: 'steps', said: 'neighbours in the scale' },
+  { value: 'once', said: 'crosses, once each' },
 ];
 
-const lineSets: readonly Choice<LineSetKind>[] = [
-  { value: 'crosses-with', said: 'crosses with' },
-  { value: 'crosses-once', said: 'all crosses, once each' },
-  { value: 'crosses-by-note', said: 'all crosses, note by note' },
-  { value: 'lift-only', said: 'fingers only lift' },
-  { value: 'lower-only', said: 'fingers only land' },
-  { value: 'neighbours', said: 'neighbours in the scale' },
-];
-/** What a sheet can hold. */
-const mostLines = 60;
+/** What covers the change up: nothing, the grace note of a letter, or the tongue. */
+type Cover = 'bare' | 'tongue' | NoteId;
+/** How long a player's grace notes last, in ms, by how steady the fingers are. */
+const graceMs: Readonly<Record<Whose, number>> = { beginner: 90, learner: 60, fluent: 40, measured: 60 };
+/** The silence of the tongue, in ms. */
+const tongueMs = 40;
 
 /** Notes that a map can hold and still be read. */
 const mostNotes = 26;
-const cellSize = 46;
+const widestSquare = 38;
+/** A map of so many notes leaves room for the change beside it on a desk. */
+const [mostBeside, deskWidth, laneWidth] = [10, 1200, 632];
 const noteMs = 550;
 const slowest = 20;
 
@@ -96,25 +98,41 @@ interface Cell {
 /** Every change of an instrument: how much trouble it is, and one of them taken apart in time. */
 @Component({
   selector: 'zp-changes',
-  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent],
+  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, GlideComponent, SoundMenuComponent, RouterLink],
   templateUrl: './changes.page.html',
 })
 export class ChangesPage implements OnDestroy {
   private readonly transport = inject(Transport);
   private readonly chart = inject(ChartState);
+  private readonly timings = inject(PlayerTimings);
+  private readonly router = inject(Router);
+  protected readonly state = inject(StudioState);
   protected readonly quantities = quantities;
-  protected readonly levelChoices = levelChoices;
   protected readonly shownChoices = shownChoices;
+
+  /** The change to begin with, from the address. */
+  readonly from = input<string>();
+  readonly to = input<string>();
 
   protected readonly instrument = this.chart.instrument;
   protected readonly quantity = signal<Quantity>('difficulty');
-  protected readonly level = signal<Level>('learner');
   protected readonly shown = signal<Shown>('all');
   protected readonly quantitySaid = computed(() => saidOf(quantities, this.quantity()));
-  protected readonly levelSaid = computed(() => saidOf(levelChoices, this.level()));
   protected readonly shownSaid = computed(() => saidOf(shownChoices, this.shown()));
   protected readonly lead = signal(0);
-  protected readonly timing = computed(() => ({ ...levels[this.level()], lead: this.lead() }));
+
+  /** Measured of the student in hand, where that was done; a level else. */
+  protected readonly whose = linkedSignal((): Whose => (this.timings.measured() === undefined ? 'learner' : 'measured'));
+  protected readonly whoseChoices = computed((): readonly Choice<Whose>[] => {
+    const measured = this.timings.measured() === undefined ? [] : [{ value: 'measured' as const, said: `${this.studentSaid()}, as measured` }];
+    return [...measured, ...levelChoices];
+  });
+  protected readonly whoseSaid = computed(() => saidOf(this.whoseChoices(), this.whose()));
+  private readonly base = computed((): TimingParameters => {
+    const whose = this.whose();
+    return whose === 'measured' ? (this.timings.measured()?.timing ?? levels.learner) : levels[whose];
+  });
+  protected readonly timing = computed((): TimingParameters => ({ ...this.base(), lead: this.base().lead + this.lead() }));
 
   protected readonly notes = computed(() =>
     this.instrument()
@@ -131,43 +149,109 @@ export class ChangesPage implements OnDestroy {
     const values = [...mapped.values()].map((each) => this.valueOf(each));
     const side = scaleSqrt()
       .domain([0, Math.max(this.least(), ...values)])
-      .range([0, cellSize - 8]);
+      .range([0, widestSquare]);
     return notes.map((from, row) => ({
       ...from,
-      cells: notes.map((to, column): Cell => this.cell(from, to, mapped.get(keyOf(from.id, to.id)), Math.abs(row - column), side)),
+      cells: notes.map((to, column): Cell => this.cell(from, to, mapped.get(keyOf(from.id, to.id)), column - row, side)),
     }));
   });
 
-  /** Pair under the hand: the hardest, until one is chosen. */
-  private readonly chosenKey = linkedSignal({ source: () => this.instrument().id, computation: () => '' });
-  protected readonly chosen = computed((): MappedChange | undefined => {
-    const mapped = this.mapped();
-    return (
-      mapped.get(this.chosenKey()) ??
-      [...mapped.values()].reduce<MappedChange | undefined>(
-        (best, each) => (best === undefined || each.difficulty.total > best.difficulty.total ? each : best),
-        undefined,
-      )
+  /** Pair under the hand: that of the address, else the hardest, until one is chosen. */
+  private readonly chosenKey = linkedSignal({
+    source: () => ({ instrument: this.instrument().id, asked: keyOf(this.from() ?? '', this.to() ?? '') }),
+    computation: ({ asked }) => asked,
+  });
+  protected readonly chosen = computed((): { readonly from: NoteId; readonly to: NoteId } | undefined => {
+    const [mapped, key] = [this.mapped(), this.chosenKey()];
+    const has = (id: string): boolean => this.instrument().notes.some((note) => note.id === id);
+    const [from, to] = key.split('>');
+    if (has(from) && has(to) && from !== to) return { from, to };
+    return [...mapped.values()].reduce<MappedChange | undefined>(
+      (best, each) => (best === undefined || each.difficulty.total > best.difficulty.total ? each : best),
+      undefined,
     );
   });
-  protected readonly change = computed((): Change | undefined => {
-    const chosen = this.chosen();
-    return chosen === undefined ? undefined : changeBetween(this.instrument(), chosen.from, chosen.to);
+
+  /** The ways of the two notes, where one has several; the one taught first until another is chosen. */
+  private readonly ways = linkedSignal({ source: this.chosenKey, computation: (): Readonly<Record<'from' | 'to', number>> => ({ from: 1, to: 1 }) });
+  protected readonly wayChoices = computed(() => {
+    const [instrument, chosen, ways] = [this.instrument(), this.chosen(), this.ways()];
+    if (chosen === undefined) return [];
+    return (['from', 'to'] as const).flatMap((end) => {
+      const all = waysOf(instrument.fingerings, chosen[end]);
+      if (all.length < 2) return [];
+      const choices = all.map((each): Choice<number> => ({ value: each.rank, said: waySaid(instrument, each) }));
+      return [{ end, name: nameOfNote(instrument, chosen[end]), choices, said: saidOf(choices, ways[end]) }];
+    });
   });
+
+  protected readonly change = computed((): Change | undefined => {
+    const [instrument, chosen, ways] = [this.instrument(), this.chosen(), this.ways()];
+    if (chosen === undefined) return undefined;
+    const way = (end: 'from' | 'to'): Fingering | undefined => waysOf(instrument.fingerings, chosen[end]).find(({ rank }) => rank === ways[end]);
+    const [before, after] = [way('from'), way('to')];
+    return before === undefined || after === undefined ? changeBetween(instrument, chosen.from, chosen.to) : changeOfFingerings(instrument, before, after);
+  });
+  protected readonly isGlide = computed(() => {
+    const change = this.change();
+    return change !== undefined && isGlide(change);
+  });
+  private readonly table = computed(() => new RiskTable(this.instrument(), this.timing(), riskDraws));
+
   protected readonly about = computed(() => {
-    const [instrument, change, chosen] = [this.instrument(), this.change(), this.chosen()];
-    if (change === undefined || chosen === undefined) return undefined;
-    const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+    const [instrument, change] = [this.instrument(), this.change()];
+    if (change === undefined) return undefined;
     const hint = comfortHint(instrument, change.fromPattern, change.toPattern);
+    const difficulty = this.table().difficultyOf(change);
     return {
-      name: `${name(change.from)} to ${name(change.to)}`,
+      name: `${nameOfNote(instrument, change.from)} to ${nameOfNote(instrument, change.to)}`,
       kind: kindPhrase(change),
       advice: adviceFor(instrument, change, troubleOf(instrument, change)),
-      hints: [...(wristHint(change) ?? []), ...(hint === undefined ? [] : [hint])],
-      risks: risksSaid(chosen),
-      terms: chosen.difficulty.terms.map(({ said, value }) => `${said} ${value.toFixed(1)}`).join(' · '),
-      total: chosen.difficulty.total.toFixed(1),
+      hints: [...physicalHints(change), ...(change.movers.length === 0 ? [] : [mirrorCheck(instrument, change)]), ...(hint === undefined ? [] : [hint])],
+      terms: difficulty.terms,
+      total: difficulty.total.toFixed(1),
     };
+  });
+
+  protected readonly covers = computed((): readonly Choice<Cover>[] => {
+    const [instrument, change] = [this.instrument(), this.change()];
+    if (change === undefined) return [];
+    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, said: `under a ${name}` }));
+    return [
+      { value: 'bare', said: instrument.family === 'pipes' ? 'bare' : 'slurred' },
+      ...graces,
+      ...(isTongued(instrument.family) ? [{ value: 'tongue', said: 'tongued' }] : []),
+    ];
+  });
+  private readonly wantedCover = signal<Cover>('bare');
+  /** What was chosen, where it is possible here. */
+  private readonly coverKind = computed(() => (this.covers().some(({ value }) => value === this.wantedCover()) ? this.wantedCover() : 'bare'));
+  protected readonly coverSaid = computed(() => saidOf(this.covers(), this.coverKind()));
+  private readonly hiding = computed((): Hiding | undefined => {
+    const kind = this.coverKind();
+    if (kind === 'bare') return undefined;
+    if (kind === 'tongue') return { kind: 'tongue', lengthMs: tongueMs };
+    const rule = this.instrument().graceNotes.find(({ written }) => written === kind);
+    return rule === undefined ? undefined : { kind: 'grace-note', opens: rule.opens, lengthMs: graceMs[this.whose()] };
+  });
+  protected readonly cover = computed((): ChangePlay['cover'] => {
+    const hiding = this.hiding();
+    if (hiding === undefined) return undefined;
+    return { opens: hiding.kind === 'tongue' ? null : hiding.opens, from: -hiding.lengthMs / 2, to: hiding.lengthMs / 2 };
+  });
+
+  /** How often it goes wrong as it is chosen, and what is heard then. */
+  protected readonly risk = computed(() => {
+    const [instrument, change, hiding] = [this.instrument(), this.change(), this.hiding()];
+    if (change === undefined) return undefined;
+    if (hiding === undefined) {
+      const risk = this.table().riskOf(change);
+      return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: '' };
+    }
+    const { risk, covered, hiddenMs } = hiddenRisk(instrument, change, hiding, this.timing(), coverDraws, coverNormals());
+    const by = hiding.kind === 'tongue' ? 'the tongue' : 'the grace note';
+    const said = `In ${inHundred(covered)} of 100 every finger moves under ${by}; it takes ${hiddenMs.toFixed(1)} ms of noise away on average.`;
+    return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: said };
   });
 
   protected readonly openness = opennessChoices;
@@ -179,50 +263,26 @@ export class ChangesPage implements OnDestroy {
     const change = this.change();
     if (change?.kind !== 'cross') return undefined;
     const weights = { tooClosed: 1, tooOpen: this.tooOpen() };
-    return bestLead(this.instrument(), [change], levels[this.level()], weights, leadDraws, leadNormals);
+    const lead = bestLead(this.instrument(), [change], this.base(), weights, leadDraws, leadNormals);
+    const risk = new RiskTable(this.instrument(), { ...this.base(), lead }, leadDraws).riskOf(change);
+    return { lead, low: inHundred(risk.low.probability), open: inHundred(risk['over-open'].probability) };
   });
 
   /** When each finger moves: as it was dragged, else all in one instant. */
   protected readonly moments = linkedSignal({ source: this.change, computation: (change): readonly number[] => (change?.movers ?? []).map(() => 0) });
   protected readonly slower = signal(1);
-  protected readonly width = Math.min(1184, Math.max(560, document.documentElement.clientWidth - 96));
-
-  protected readonly lineSets = lineSets;
-  protected readonly making = new Attempt();
-  private readonly sheets = inject(SheetsService);
-  private readonly router = inject(Router);
-  protected readonly state = inject(StudioState);
-  protected readonly lineSet = signal<LineSetKind>('crosses-with');
-  protected readonly lineSetSaid = computed(() => saidOf(lineSets, this.lineSet()));
-  protected readonly noteChoices = computed(() => this.notes().map(({ id, name }): Choice<NoteId> => ({ value: id, said: name })));
-  protected readonly lineNote = linkedSignal((): NoteId => this.chosen()?.from ?? this.notes()[0].id);
-  protected readonly lineNoteSaid = computed(() => saidOf(this.noteChoices(), this.lineNote()));
-
-  /** The lines of the chosen set from easy to hard, each with what is hardest in it. */
-  protected readonly lines = computed(() => {
-    const [instrument, mapped] = [this.instrument(), this.mapped()];
-    const { lines, leftOut } = linesOf(instrument, { kind: this.lineSet(), note: this.lineNote() });
-    const known = lines.flatMap((line) => {
-      const found = mapped.get(keyOf(line.home, line.other));
-      return found === undefined
-        ? []
-        : [{ line, title: lineTitle(instrument, line), hard: found.difficulty.total, why: found.difficulty.terms[0]?.said ?? '' }];
-    });
-    const ordered = [...known].sort((one, other) => one.hard - other.hard || one.title.localeCompare(other.title));
-    return { ordered: ordered.slice(0, mostLines), isCut: ordered.length > mostLines, leftOut: leftOut.map((line) => lineTitle(instrument, line)) };
-  });
-  protected readonly linesSaid = computed(() => {
-    const { ordered, isCut } = this.lines();
-    if (ordered.length === 0) return 'No change is of that kind.';
-    const count = ordered.length === 1 ? 'One line' : `${ordered.length} lines`;
-    return `${count}, from easy to hard${isCut ? `; a sheet holds ${mostLines}, so the hardest are left out` : ''}.`;
-  });
+  /** The map and the change stand side by side where both have room. */
+  protected readonly isBeside = computed(() => this.notes().length <= mostBeside && document.documentElement.clientWidth >= deskWidth);
+  protected readonly width = computed(() => (this.isBeside() ? laneWidth : Math.min(820, Math.max(560, document.documentElement.clientWidth - 96))));
 
   private readonly release = inject(KeyService).use([
     { keys: [' '], cap: 'Space', said: 'Hear the change as the fingers stand', run: () => this.hear() },
     { keys: ['c'], cap: 'C', said: 'All fingers in one instant', run: () => this.clean() },
     { keys: ['f'], cap: 'F', said: 'Landings too soon', run: () => this.faulty() },
+    { keys: ['o'], cap: 'O', said: 'Lifts too soon', run: () => this.tooSoonOpen() },
     { keys: ['s'], cap: 'S', said: 'Slow motion on or off', run: () => this.toggleSlow() },
+    { keys: ['t'], cap: 'T', said: 'Blind test of this change', run: () => this.goTo('ear') },
+    { keys: ['k'], cap: 'K', said: 'Play it on keys', run: () => this.goTo('keys') },
   ]);
 
   constructor() {
@@ -246,29 +306,35 @@ export class ChangesPage implements OnDestroy {
     this.transport.stop();
   }
 
-  /** Puts the lines of the set on a new sheet of the student in hand. */
-  protected makeSheet(): void {
-    const student = this.state.student();
-    const instrument = this.instrument();
-    const title = this.lineSet() === 'crosses-with' ? `Crosses with ${this.lineNoteSaid()}` : capital(this.lineSetSaid());
-    const lines = this.lines().ordered.map(({ line }: { readonly line: ChangeLine }) => ({ ...plannedLine(instrument, line), point: '' }));
-    const sheet = {
-      studentId: student.id,
-      tuneId: null,
-      instrument: instrument.id,
-      title: `${title} for ${student.alias}`.slice(0, 120),
-      note: 'Slow and clean before faster.',
-      lines,
-    };
-    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
+  protected studentSaid(): string {
+    return this.state.student()?.alias ?? 'you';
   }
 
   protected choose({ from, to }: Cell): void {
-    if (from !== to) this.chosenKey.set(keyOf(from, to));
+    if (from === to) return;
+    this.chosenKey.set(keyOf(from, to));
+    document.getElementById('change-in-time')?.scrollIntoView({ block: 'nearest' });
+  }
+
+  protected chooseWay(end: 'from' | 'to', rank: number): void {
+    this.ways.update((ways) => ({ ...ways, [end]: rank }));
+  }
+
+  protected chooseCover(cover: Cover): void {
+    this.wantedCover.set(cover);
+  }
+
+  protected goTo(page: 'ear' | 'keys'): void {
+    const chosen = this.chosen();
+    if (chosen !== undefined) void this.router.navigate(['/changes', page], { queryParams: { from: chosen.from, to: chosen.to } });
   }
 
   protected move({ index, ms }: { readonly index: number; readonly ms: number }): void {
     this.moments.update((moments) => moments.map((each, at) => (at === index ? ms : each)));
+  }
+
+  protected moved(): void {
+    this.hear();
   }
 
   protected clean(): void {
@@ -278,9 +344,12 @@ export class ChangesPage implements OnDestroy {
 
   /** Landings 20 ms before lifts, the fault that is heard most. */
   protected faulty(): void {
-    const movers = this.change()?.movers ?? [];
-    this.moments.set(movers.map(({ direction }, index) => (direction === 'lower' ? -10 : 10) + index));
-    this.hear();
+    this.spreadOut(-10, 10);
+  }
+
+  /** Lifts 20 ms before landings: for fear of the cross all is off for a moment. */
+  protected tooSoonOpen(): void {
+    this.spreadOut(10, -10);
   }
 
   protected toggleSlow(): void {
@@ -288,10 +357,14 @@ export class ChangesPage implements OnDestroy {
   }
 
   protected hear(): void {
-    const [instrument, change, moments, slower] = [this.instrument(), this.change(), this.moments(), this.slower()];
-    if (change === undefined) return;
-    const timeline = changeTimeline(instrument, change, moments, { noteMs, slower });
-    this.transport.hold((sampleRate) => renderTimeline(instrument, timeline, { sampleRate }));
+    const [instrument, change, moments, slower, cover] = [this.instrument(), this.change(), this.moments(), this.slower(), this.cover()];
+    if (change !== undefined) this.transport.sound(instrument, changeTimeline(instrument, change, moments, { noteMs, slower, cover }));
+  }
+
+  private spreadOut(lowers: number, lifts: number): void {
+    const movers = this.change()?.movers ?? [];
+    this.moments.set(movers.map(({ direction }, index) => (direction === 'lower' ? lowers : lifts) + index));
+    this.hear();
   }
 
   private take({ id, row }: ChangeMapAnswer): void {
@@ -323,29 +396,34 @@ export class ChangesPage implements OnDestroy {
     from: { id: NoteId; name: string },
     to: { id: NoteId; name: string },
     mapped: MappedChange | undefined,
-    apart: number,
+    up: number,
     side: (value: number) => number,
   ): Cell {
     const key = keyOf(from.id, to.id);
     if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', said: '', isFaint: true, mapped: undefined };
     const change = changeBetween(this.instrument(), from.id, to.id);
-    const isFaint = (this.shown() === 'crosses' && change.kind !== 'cross') || (this.shown() === 'steps' && apart > 1);
+    const isShown = { all: true, crosses: change.kind === 'cross', steps: Math.abs(up) === 1, once: change.kind === 'cross' && up > 0 }[this.shown()];
     const value = mapped === undefined ? undefined : this.valueOf(mapped);
     return {
       key,
       from: from.id,
       to: to.id,
-      side: value === undefined || isFaint ? 0 : side(value),
+      side: value === undefined || !isShown ? 0 : side(value),
       mark: marks[change.kind],
       said: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountSaid(value)}`}`,
-      isFaint,
+      isFaint: !isShown,
       mapped,
     };
   }
 
   private amountSaid(value: number): string {
     if (this.quantity() === 'difficulty') return `${value.toFixed(1)} hard`;
-    return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${Math.round(value * 100)} %`;
+    return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${inHundred(value)} in 100`;
+  }
+
+  protected isChosen({ from, to }: Cell): boolean {
+    const chosen = this.chosen();
+    return chosen?.from === from && chosen.to === to;
   }
 }
 
@@ -353,18 +431,6 @@ const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only'
 
 const keyOf = (from: NoteId, to: NoteId): string => `${from}>${to}`;
 
-function risksSaid({ risk }: MappedChange): readonly { readonly said: string; readonly percent: string; readonly ms: string }[] {
-  const rows = [
-    { said: 'a low note cuts in', of: risk.low },
-    { said: 'notes between slip in', of: risk.run },
-    { said: 'too open for a moment', of: risk['over-open'] },
-    { said: 'a sound between', of: risk.between },
-  ];
-  return rows.map(({ said, of }) => ({ said, percent: `${Math.round(of.probability * 100)} %`, ms: `${of.meanMs.toFixed(1)} ms` }));
-}
+const isTongued = (family: string): boolean => family === 'whistle' || family === 'recorder' || family === 'ocarina';
 
-/** For three or more fingers of the lower hand a small turn of the wrist helps. */
-function wristHint({ movers }: Change): readonly string[] | undefined {
-  const lower = movers.filter(({ finger }) => /^R\d$/.test(finger)).length;
-  return lower >= 3 ? ['A small turn of the wrist, about ten degrees, helps the index finger of the lower hand.'] : undefined;
-}
+const waysOf = (fingerings: readonly Fingering[], note: NoteId): readonly Fingering[] => fingerings.filter((each) => each.note === note);

@@ -19,7 +19,9 @@ export class TrialsService {
 
   /** A result that cannot be sent now is kept in the browser and sent later. */
   add(trial: TrialInput, said: string): Observable<Trial> {
-    return this.outgoing.make({ path: '/api/trials', body: trial, schema: trialSchema, said }).pipe(tap((kept) => this.known.update((known) => [kept, ...known])));
+    return this.outgoing
+      .make({ path: '/api/trials', body: trial, schema: trialSchema, said })
+      .pipe(tap((kept) => this.known.update((known) => [kept, ...known])));
   }
 
   drop({ id }: Trial): Observable<void> {

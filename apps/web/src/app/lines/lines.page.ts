@@ -1,16 +1,16 @@
 import { Component, computed, effect, inject, input, type OnDestroy, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { expectedMinutes, heldPhrase, linesAsAbc, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
+import { expectedMinutes, heldPhrase, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
 import type { SheetSummary } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
-import { fileNameOf, saveFile } from '../files/save-file';
 import { lineInput } from '../sheets/sheet-kind';
 import { SheetsService } from '../sheets/sheets.service';
 import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
+import { ExportLinesComponent } from './export-lines.component';
 import { LineStripComponent } from './line-strip.component';
 import { StudioState } from '../state/studio-state.service';
 import { TunesService, type OpenedTune } from '../tunes/tunes.service';
@@ -21,7 +21,7 @@ import { PaceComponent } from './pace.component';
 /** Lines proposed for some changes of a tune, before they go onto a sheet. */
 @Component({
   selector: 'zp-lines-page',
-  imports: [SentenceComponent, ForWhomComponent, RouterLink, LineViewComponent, PaceComponent, LineStripComponent, NgbDropdownModule],
+  imports: [SentenceComponent, ForWhomComponent, RouterLink, LineViewComponent, PaceComponent, LineStripComponent, ExportLinesComponent, NgbDropdownModule],
   templateUrl: './lines.page.html',
 })
 export class LinesPage implements OnDestroy {
@@ -47,6 +47,7 @@ export class LinesPage implements OnDestroy {
   protected readonly openSheets = signal<readonly SheetSummary[]>([]);
 
   protected readonly minutes = computed(() => expectedMinutes(this.lines()));
+  protected readonly planned = computed(() => this.lines().map((line) => ({ ...line, point: '' })));
   protected readonly chosenLine = computed(() => this.lines()[this.chosen()]);
   protected readonly sheetsOfStudent = computed(() =>
     this.openSheets().filter((sheet) => sheet.student.id === this.state.student()?.id && sheet.instrument === this.opened()?.instrument.id),
@@ -127,17 +128,6 @@ export class LinesPage implements OnDestroy {
       },
       error: failed,
     });
-  }
-
-  protected saveAbc(): void {
-    const opened = this.opened();
-    if (opened === undefined) return;
-    const abc = linesAsAbc(
-      opened.instrument,
-      opened.detail.title,
-      this.lines().map((line) => ({ ...line, point: '' })),
-    );
-    saveFile(fileNameOf(`Lines from ${opened.detail.title}`, 'abc'), new Blob([abc], { type: 'text/vnd.abc' }));
   }
 
   protected play(isFaulty: boolean): void {

@@ -21,6 +21,9 @@ import { SheetsService } from '../sheets/sheets.service';
         ><span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
         <span sentenceEnd class="d-flex gap-3">
           <a class="word" routerLink="/charts">My chart</a>
+          <a class="word" routerLink="/changes/ear">Ear</a>
+          <a class="word" routerLink="/changes/keys">Fingers</a>
+          <a class="word" routerLink="/changes/hunt">Find the faults</a>
           <button type="button" class="word" (click)="leave()">Sign out</button>
         </span>
       </zp-sentence>

@@ -4,6 +4,7 @@ import { LanesComponent } from '../lanes/lanes.component';
 
 /** A beat is at least this wide, and wider where notes are short. */
 const beatWidth = 105;
+const graceWidth = 15;
 const [narrowestNote, widestBeat] = [58, 240];
 const left = 56;
 const pillarX = 150;
@@ -99,7 +100,13 @@ export class RunnerDrawingComponent {
       const { note, graceNotes, beat } = onsets[index % onsets.length];
       const x = pillarX + (Math.floor(index / onsets.length) * beats + beat) * spacing;
       if (x > reach && columns.length > 0) break;
-      columns.push({ index, x, note, graceNotes: [...graceNotes], said: noteOf(this.instrument(), note).schoolName });
+      columns.push({
+        index,
+        x,
+        note,
+        graceNotes: graceNotes.map((grace, place) => ({ note: grace, x: x - graceWidth * (graceNotes.length - place) })),
+        said: noteOf(this.instrument(), note).schoolName,
+      });
     }
     const silence = { index: -1, x: pillarX - spacing, note: null, graceNotes: [], said: '' };
     return first === 0 ? [silence, ...columns] : columns;

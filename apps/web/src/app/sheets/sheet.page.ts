@@ -2,10 +2,9 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
-import { saidBy } from '../api/api.service';
 import { InstrumentShelf } from '../instruments/instrument-shelf.service';
-import { fileNameOf, saveFile } from '../files/save-file';
 import { LinePlayer } from '../lines/line-player.service';
+import { ExportLinesComponent } from '../lines/export-lines.component';
 import { LineStripComponent } from '../lines/line-strip.component';
 import { LineViewComponent } from '../lines/line-view.component';
 import { PainCautionComponent } from '../lines/pain-caution.component';
@@ -19,7 +18,6 @@ import { UndoComponent } from '../saving/undo.component';
 import { compareSheets } from './compare-sheets';
 import { SheetEditor } from './sheet-editor';
 import type { DraftLine } from './sheet-kind';
-import { SheetsService } from './sheets.service';
 
 /** A student's practice sheet: lines in order, with counts, pace and what to watch. */
 @Component({
@@ -33,6 +31,7 @@ import { SheetsService } from './sheets.service';
     LineViewComponent,
     PaceComponent,
     LineStripComponent,
+    ExportLinesComponent,
     UndoComponent,
     ConflictComponent,
     PainCautionComponent,
@@ -42,7 +41,6 @@ import { SheetsService } from './sheets.service';
 })
 export class SheetPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
-  private readonly sheets = inject(SheetsService);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
@@ -54,6 +52,8 @@ export class SheetPage implements OnDestroy {
   protected readonly instrument = computed(() => this.shelf.forStudent(this.shelf.known(this.editor.stored()?.instrument), this.editor.stored()?.student.id));
   protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
   protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
+  /** The lines with their codes, as they go onto paper. */
+  protected readonly linesOut = computed(() => this.editor.shown().lines.map((line) => ({ ...line, code: this.editor.codeOf(line) })));
   protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));
   protected readonly comparison = computed(() => {
     const conflict = this.editor.conflict();
@@ -144,13 +144,6 @@ export class SheetPage implements OnDestroy {
   protected play(isFaulty: boolean): void {
     const line = this.chosenLine();
     if (line !== undefined) this.player.play('line', this.instrument(), line, line.repetitions, isFaulty);
-  }
-
-  protected saveAbc(): void {
-    this.sheets.abcOf(this.id()).subscribe({
-      next: (abc) => saveFile(fileNameOf(this.editor.shown().title, 'abc'), new Blob([abc], { type: 'text/vnd.abc' })),
-      error: (error: unknown) => this.notices.done(saidBy(error)),
-    });
   }
 
   private step(by: number): void {

@@ -123,7 +123,15 @@ export class Transport {
         take(1),
       ),
     );
-    const request: SoundRequest = { kind: 'render', id, instrument: what.instrument, notes: what.notes, settings: what.settings, sampleRate, ...this.settings.colour() };
+    const request: SoundRequest = {
+      kind: 'render',
+      id,
+      instrument: what.instrument,
+      notes: what.notes,
+      settings: what.settings,
+      sampleRate,
+      ...this.settings.colour(),
+    };
     this.worker.postMessage(request);
     const data = await answer;
     if (data.kind === 'failed') throw new Error(data.said);

@@ -18,6 +18,7 @@ import { UndoComponent } from '../saving/undo.component';
 import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { StudioState } from '../state/studio-state.service';
 import { recited } from '../charts/chart-words';
+import { PlayerTimings } from '../changes/player-timings.service';
 import { PinnedFingers } from '../tunes/pins.service';
 import { TuneEditor } from '../tunes/tune-editor';
 import type { TuneDraft } from '../tunes/tune-kind';
@@ -56,6 +57,7 @@ export class TunePage implements OnDestroy {
   private readonly player = inject(TunePlayer);
   private readonly shelf = inject(InstrumentShelf);
   private readonly pins = inject(PinnedFingers);
+  private readonly timings = inject(PlayerTimings);
   private readonly state = inject(StudioState);
   private readonly articulation = inject(ArticulationSettings);
   protected readonly editor = inject(TuneEditor);
@@ -155,6 +157,7 @@ export class TunePage implements OnDestroy {
       this.articulation.of(family);
       this.state.student();
       this.pins.of(this.id());
+      this.timings.timing();
       // Whose fingers they are decides how it is taken apart: once, when that is known.
       if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
       const stored = untracked(() => this.editor.stored());

@@ -77,7 +77,9 @@ export class TunesService {
     const instrument = this.shelf.forStudent(this.shelf.known(detail.instrument), this.state.student()?.id);
     const articulation = this.articulation.of(instrument.family);
     const pins = this.pins.of(detail.id);
-    return from(this.engraver.parse(detail.abc)).pipe(map((parsed) => openTune(detail, { instrument, risks: this.timings.tableFor(instrument) }, articulation, readTune(instrument, parsed), pins)));
+    return from(this.engraver.parse(detail.abc)).pipe(
+      map((parsed) => openTune(detail, { instrument, risks: this.timings.tableFor(instrument) }, articulation, readTune(instrument, parsed), pins)),
+    );
   }
 
   open(id: string): Observable<OpenedTune> {
@@ -102,7 +104,13 @@ export class TunesService {
   }
 }
 
-function openTune(detail: TuneDetail, { instrument, risks }: Pick<OpenedTune, 'instrument' | 'risks'>, articulation: Articulation, tune: Tune, pins: Pins): OpenedTune {
+function openTune(
+  detail: TuneDetail,
+  { instrument, risks }: Pick<OpenedTune, 'instrument' | 'risks'>,
+  articulation: Articulation,
+  tune: Tune,
+  pins: Pins,
+): OpenedTune {
   const path = pathOfTune(instrument, tune, articulation, pins);
   const fingerings = new Map([...path].map(([index, { fingering }]) => [index, fingering]));
   const changes = changesOfTune(instrument, tune, articulation, fingerings, risks);

@@ -1,0 +1,59 @@
+import { Component, computed, input } from '@angular/core';
+import { glideBetween, noteOf, type Change, type Instrument } from '@zelpit/core';
+import { line, scaleLinear } from 'd3';
+
+const [width, height, left, bottom, top] = [420, 190, 74, 34, 16];
+
+/** The way of the pitch while a finger pinches, opens half a hole or slides. */
+@Component({
+  selector: 'zp-glide',
+  template: `
+    @if (drawn(); as it) {
+      <figure class="glide">
+        <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="it.said">
+          @for (tick of it.ticks; track tick.cents) {
+            <line [attr.x1]="left" [attr.x2]="width" [attr.y1]="tick.y" [attr.y2]="tick.y" class="ms-line" />
+            <text [attr.x]="left - 8" [attr.y]="tick.y + 6" text-anchor="end" class="ms-label">{{ tick.said }}</text>
+          }
+          <path [attr.d]="it.path" fill="none" stroke="currentColor" stroke-width="9" stroke-linecap="round" stroke-linejoin="round" />
+          <text [attr.x]="left" [attr.y]="height - 8" class="ms-label">{{ it.from }}</text>
+          <text [attr.x]="width" [attr.y]="height - 8" text-anchor="end" class="ms-label">{{ it.to }}</text>
+        </svg>
+        <figcaption class="second">{{ it.said }}</figcaption>
+      </figure>
+    }
+  `,
+})
+export class GlideComponent {
+  readonly instrument = input.required<Instrument>();
+  readonly change = input.required<Change>();
+  protected readonly width = width;
+  protected readonly height = height;
+  protected readonly left = left;
+
+  protected readonly drawn = computed(() => {
+    const [instrument, change] = [this.instrument(), this.change()];
+    const glide = glideBetween(instrument, change.from, change.fromPattern, change.toPattern, change.register ?? 1);
+    if (glide === undefined || glide.points.length < 2) return undefined;
+    const cents = glide.points.map((point) => point.cents);
+    const y = scaleLinear([Math.min(0, ...cents), Math.max(0, ...cents)], [height - bottom, top]).nice(4);
+    const x = scaleLinear([0, 1], [left + 6, width - 6]);
+    const path = line<(typeof glide.points)[number]>(
+      (point) => x(point.share),
+      (point) => y(point.cents),
+    )([...glide.points]);
+    const half = glide.points[Math.floor(glide.points.length / 2)].cents;
+    const all = glide.points[glide.points.length - 1].cents;
+    const name = (id: string): string => noteOf(instrument, id).schoolName;
+    const said = glide.isBroken
+      ? 'A glide that breaks: on the way the sound jumps into another register.'
+      : `A glide, no step: half of the way gives ${Math.round(half)} of ${Math.round(all)} cents.`;
+    return {
+      path: path ?? '',
+      said: said.replace(/-/g, '−'),
+      ticks: y.ticks(4).map((value) => ({ cents: value, y: y(value), said: `${value} cents`.replace('-', '−') })),
+      from: name(change.from),
+      to: name(change.to),
+    };
+  });
+}

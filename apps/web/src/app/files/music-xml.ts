@@ -1,0 +1,104 @@
+import { lineTitle, noteHeads, notesOfLine, quarter, type Instrument, type NoteHead, type NoteId } from '@zelpit/core';
+import { XMLBuilder } from 'fast-xml-parser';
+import type { LineToPlay } from '../lines/line-player.service';
+import { hasPipesKey, writtenPitch } from './written-pitch';
+
+const barTwelfths = 4 * quarter;
+const typeOf: Readonly<Record<number, readonly [type: string, dots: number]>> = {
+  48: ['whole', 0],
+  36: ['half', 1],
+  24: ['half', 0],
+  18: ['quarter', 1],
+  12: ['quarter', 0],
+  9: ['eighth', 1],
+  6: ['eighth', 0],
+  3: ['16th', 0],
+  8: ['quarter', 0],
+  4: ['eighth', 0],
+  2: ['16th', 0],
+};
+
+/** Lines as one MusicXML 4 score: each line begins on a new system, under its name; triplets, ties, slurs and grace notes are written. */
+export function musicXml(instrument: Instrument, title: string, lines: readonly LineToPlay[]): string {
+  const builder = new XMLBuilder({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    format: true,
+    suppressEmptyNode: true,
+    suppressBooleanAttributes: false,
+  });
+  let number = 0;
+  const measures = lines.flatMap((line, place) =>
+    barsOf(noteHeads(notesOfLine(line))).map((heads, index, bars) => {
+      number += 1;
+      const opens = index === 0;
+      return {
+        '@number': number,
+        ...(opens && place > 0 && { print: { '@new-system': 'yes' } }),
+        ...(number === 1 && { attributes: attributesOf(instrument) }),
+        ...(opens && { direction: directions(lineTitle(instrument, line), line.tempo) }),
+        note: heads.flatMap((head) => notesOf(instrument, head)),
+        ...(index === bars.length - 1 && { barline: { '@location': 'right', 'bar-style': 'light-heavy' } }),
+      };
+    }),
+  );
+  const score = {
+    '?xml': { '@version': '1.0', '@encoding': 'UTF-8', '@standalone': 'no' },
+    'score-partwise': {
+      '@version': '4.0',
+      work: { 'work-title': title },
+      'part-list': { 'score-part': { '@id': 'P1', 'part-name': instrument.name } },
+      part: { '@id': 'P1', measure: measures },
+    },
+  };
+  return String(builder.build(score));
+}
+
+function barsOf(heads: readonly NoteHead[]): readonly (readonly NoteHead[])[] {
+  const bars: NoteHead[][] = [];
+  for (const head of heads) (bars[Math.floor(head.start / barTwelfths)] ??= []).push(head);
+  return bars;
+}
+
+const attributesOf = (instrument: Instrument): object => ({
+  divisions: quarter,
+  key: { fifths: hasPipesKey(instrument) ? 2 : 0 },
+  time: { beats: 4, 'beat-type': 4 },
+  clef: { sign: 'G', line: 2 },
+});
+
+function directions(words: string, tempo: number | null): readonly object[] {
+  const said = { '@placement': 'above', 'direction-type': { words } };
+  if (tempo === null) return [said];
+  return [said, { '@placement': 'above', 'direction-type': { metronome: { 'beat-unit': 'quarter', 'per-minute': tempo } }, sound: { '@tempo': tempo } }];
+}
+
+function pitchOf(instrument: Instrument, note: NoteId): object {
+  const { step, alter, octave } = writtenPitch(instrument, note);
+  return { step, ...(alter !== 0 && { alter }), octave };
+}
+
+/** A head with the grace notes before it, its elements in the order that the format asks for. */
+function notesOf(instrument: Instrument, head: NoteHead): readonly object[] {
+  const graces = head.graceNotes.map((note) => ({ grace: {}, pitch: pitchOf(instrument, note), type: '32nd', stem: 'up' }));
+  const [type, dots] = typeOf[head.twelfths] ?? ['quarter', 0];
+  const places = head.start % barTwelfths;
+  const inGroup = Math.round((places % (3 * head.twelfths)) / head.twelfths);
+  const notations = {
+    ...(head.isTied && { tied: { '@type': 'start' } }),
+    ...((head.opensSlur || head.closesSlur) && { slur: { '@type': head.opensSlur ? 'start' : 'stop', '@number': 1 } }),
+    ...(head.isTriplet && inGroup !== 1 && { tuplet: { '@type': inGroup === 0 ? 'start' : 'stop' } }),
+  };
+  return [
+    ...graces,
+    {
+      pitch: pitchOf(instrument, head.note),
+      duration: head.twelfths,
+      ...(head.isTied && { tie: { '@type': 'start' } }),
+      type,
+      ...(dots > 0 && { dot: {} }),
+      ...(head.isTriplet && { 'time-modification': { 'actual-notes': 3, 'normal-notes': 2 } }),
+      ...(Object.keys(notations).length > 0 && { notations }),
+    },
+  ];
+}

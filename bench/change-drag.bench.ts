@@ -1,0 +1,89 @@
+import { chromium, type Page } from '@playwright/test';
+import { startServer } from '../e2e/server.mjs';
+import { benchCommand, type Figure } from './measure';
+
+const moves = 160;
+const warmUp = 20;
+const args = ['--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'];
+
+/** Moves a finger of the change back and forth: ms of each handler with the drawing that follows from it, until the picture is another. */
+async function dragTimes(page: Page, count: number): Promise<readonly number[]> {
+  return page.evaluate(async (times) => {
+    const svg = document.querySelector('.change-lanes') as SVGSVGElement;
+    const knob = svg.querySelector('.moment') as SVGGElement;
+    const box = (knob.querySelector('circle') as SVGCircleElement).getBoundingClientRect();
+    const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+    const event = (type: string, clientX: number): PointerEvent => new PointerEvent(type, { bubbles: true, clientX, clientY: y, pointerId: 1 });
+    knob.dispatchEvent(event('pointerdown', x));
+    const found: number[] = [];
+    for (let index = 0; index < times; index += 1) {
+      const before = knob.getAttribute('aria-valuetext');
+      const begin = performance.now();
+      svg.dispatchEvent(event('pointermove', x + 12 + 90 * Math.sin(index)));
+      const handled = performance.now() - begin;
+      await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+      if (knob.getAttribute('aria-valuetext') === before && index > 0) continue;
+      found.push(handled);
+    }
+    svg.dispatchEvent(event('pointerup', x));
+    return found;
+  }, count);
+}
+
+/** All time in scripts that each move takes, handler and drawing together, as the browser counts it, in ms. */
+async function scriptTimes(page: Page, count: number): Promise<readonly number[]> {
+  const client = await page.context().newCDPSession(page);
+  await client.send('Performance.enable', { timeDomain: 'timeTicks' });
+  const scriptSeconds = async (): Promise<number> => {
+    const { metrics } = await client.send('Performance.getMetrics');
+    return metrics.find(({ name }) => name === 'ScriptDuration')?.value ?? 0;
+  };
+  const knob = page.locator('.moment').first();
+  await knob.focus();
+  const said = await knob.getAttribute('aria-valuetext');
+  const times: number[] = [];
+  for (let index = 0; index < count; index += 1) {
+    const before = await scriptSeconds();
+    await page.evaluate(
+      (key) =>
+        new Promise<void>((resolve) => {
+          document.activeElement?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+          requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+        }),
+      index % 8 < 4 ? 'ArrowRight' : 'ArrowLeft',
+    );
+    times.push((await scriptSeconds()) * 1000 - before * 1000);
+    if (index === 2 && (await knob.getAttribute('aria-valuetext')) === said) throw new Error('The finger did not move.');
+  }
+  return times;
+}
+
+const p95 = (values: readonly number[]): number => [...values].sort((one, other) => one - other)[Math.floor(0.95 * (values.length - 1))];
+
+/** A finger of the change that moves most fingers, dragged in time. */
+export async function changeDragFigures(): Promise<readonly Figure[]> {
+  const server = await startServer();
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${server.address}/sign-in`);
+    await page.getByRole('button', { name: 'Sign in to the demo' }).click();
+    await page.waitForURL('**/tunes');
+    await page.goto(`${server.address}/changes?from=c&to=high-a`);
+    await page.getByRole('button', { name: /^Instrument: / }).click();
+    await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();
+    await page.getByRole('button', { name: /^C to high A, .* hard$/ }).waitFor();
+    await dragTimes(page, warmUp);
+    const handled = p95(await dragTimes(page, moves));
+    await scriptTimes(page, warmUp);
+    const script = p95(await scriptTimes(page, moves));
+    const common = { unit: 'ms', better: 'lower', baseline: null, ratio: null, command: benchCommand } as const;
+    return [
+      { ...common, name: 'a finger dragged in time: handler, 95th percentile', median: handled, goal: 'p95 under 8 ms', isMet: handled < 8 },
+      { ...common, name: 'a finger dragged in time: all script with the drawing, 95th percentile', median: script, goal: 'p95 under 8 ms', isMet: script < 8 },
+    ];
+  } finally {
+    await browser.close();
+    await server.stop();
+  }
+}
