@@ -1,6 +1,7 @@
 import type { Change } from '../change';
 import { patternKey, type Instrument } from '../fingering';
 import { difficultyOf, type Difficulty } from './difficulty';
+import { hiddenRisk, type Hiding } from './hidden-change';
 import { normalPool } from './seeded-random';
 import { exactRisk, simulatedRisk, type ChangeRisk, type TimingParameters } from './timing-model';
 
@@ -27,21 +28,33 @@ export class RiskTable {
     this.normals = normalPool(seed, Math.min(mostNumbers, draws * numbersADraw));
   }
 
-  riskOf(change: Change): ChangeRisk {
-    return this.of(change).risk;
+  /** @param hiding what covers the change up, where something does */
+  riskOf(change: Change, hiding?: Hiding): ChangeRisk {
+    return this.of(change, hiding).risk;
   }
 
-  difficultyOf(change: Change): Difficulty {
-    return this.of(change).difficulty;
+  difficultyOf(change: Change, hiding?: Hiding): Difficulty {
+    return this.of(change, hiding).difficulty;
   }
 
-  private of(change: Change): { readonly risk: ChangeRisk; readonly difficulty: Difficulty } {
-    const key = `${change.from} ${patternKey(change.fromPattern)}>${change.to} ${patternKey(change.toPattern)} ${change.register ?? ''}`;
+  private of(change: Change, hiding?: Hiding): { readonly risk: ChangeRisk; readonly difficulty: Difficulty } {
+    const key = `${change.from} ${patternKey(change.fromPattern)}>${change.to} ${patternKey(change.toPattern)} ${change.register ?? ''} ${keyOf(hiding)}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
-    const risk = exactRisk(this.instrument, change, this.timing) ?? simulatedRisk(this.instrument, change, this.timing, this.draws, this.normals());
+    const risk = this.computed(change, hiding);
     const found = { risk, difficulty: difficultyOf(this.instrument, change, risk) };
     this.known.set(key, found);
     return found;
   }
+
+  private computed(change: Change, hiding: Hiding | undefined): ChangeRisk {
+    const { instrument, timing, draws } = this;
+    if (hiding !== undefined) return hiddenRisk(instrument, change, hiding, timing, draws, this.normals()).risk;
+    return exactRisk(instrument, change, timing) ?? simulatedRisk(instrument, change, timing, draws, this.normals());
+  }
+}
+
+function keyOf(hiding: Hiding | undefined): string {
+  if (hiding === undefined) return '';
+  return `${hiding.kind === 'tongue' ? 'tongue' : hiding.opens.join('+')} ${hiding.lengthMs}`;
 }

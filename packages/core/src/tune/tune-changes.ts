@@ -1,7 +1,7 @@
 import { adviceFor, changeOfFingerings, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote } from '../movement';
-import { levels, RiskTable } from '../timing';
+import { levels, RiskTable, type Hiding } from '../timing';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
 /** Where a change happens: between two notes of the tune, said by the second. */
@@ -49,6 +49,10 @@ interface Gathered {
 /** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
 export type TuneFingerings = ReadonlyMap<number, Fingering>;
 
+/** A learner's grace note and the silence of the tongue, in ms. */
+const graceMs = 60;
+const tongue: Hiding = { kind: 'tongue', lengthMs: 40 };
+
 /**
  * Every distinct change between neighbouring theme notes, as played with repeats. What is heard alike stands together, the hardest first; what lets nothing be
  * heard stands last. Changes between the same notes in other fingers are other changes.
@@ -74,7 +78,11 @@ export function changesOfTune(
     if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
     gather(kindOf(after), before, after, fingeringOf(before.index, before.written.note), fingeringOf(after.index, after.written.note));
   }
-  return { open: ranked(instrument, risks, open), underGraceNotes: ranked(instrument, risks, hidden), tongued: ranked(instrument, risks, tongued) };
+  return {
+    open: ranked(instrument, risks, open, () => undefined),
+    underGraceNotes: ranked(instrument, risks, hidden, (gathered) => coverOf(instrument, gathered)),
+    tongued: ranked(instrument, risks, tongued, () => tongue),
+  };
 }
 
 /** A note by its id, and by its way where that is not the one taught first. */
@@ -111,8 +119,22 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
   }
 }
 
-function ranked(instrument: Instrument, risks: RiskTable, gathered: ReadonlyMap<string, Gathered>): readonly TuneChange[] {
-  const changes = [...gathered].map(([id, { before, after, places, groups }]): TuneChange => {
+/** The grace note that covers a change, where every group over it opens with one; a change through a group is as open as any. */
+function coverOf(instrument: Instrument, { before, after, groups }: Gathered): Hiding | undefined {
+  const openers = [...groups.values()].map((letters) => hidingGraceNote(instrument, before.note, graceSteps(instrument, letters, after.note)));
+  const [first] = openers;
+  if (first === undefined || openers.some((opener) => opener === undefined)) return undefined;
+  return { kind: 'grace-note', opens: first.fingers, lengthMs: graceMs };
+}
+
+function ranked(
+  instrument: Instrument,
+  risks: RiskTable,
+  all: ReadonlyMap<string, Gathered>,
+  hidingOf: (gathered: Gathered) => Hiding | undefined,
+): readonly TuneChange[] {
+  const changes = [...all].map(([id, gathered]): TuneChange => {
+    const { before, after, places, groups } = gathered;
     const change = changeOfFingerings(instrument, before, after);
     const [from, to] = [before.note, after.note];
     const outcomes = outcomesOf(instrument, change);
@@ -120,7 +142,7 @@ function ranked(instrument: Instrument, risks: RiskTable, gathered: ReadonlyMap<
     const under = new Set([...groups.values()].map((letters) => underPhrase(instrument, from, letters, to)));
     const ordered = [...places].sort((one, other) => one.to - other.to);
     return {
-      ...{ id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), difficulty: risks.difficultyOf(change).total },
+      ...{ id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), difficulty: risks.difficultyOf(change, hidingOf(gathered)).total },
       ...{ occurrences: places.length, places: ordered, under: [...under] },
     };
   });

@@ -1,6 +1,19 @@
+import { headingOf } from '../change';
 import { practiceChanter as chanter } from '../fingering';
 import { parse } from '../testing.spec-support';
-import { abcFaults, changesOfTune, moveThatHelps, noticePhrase, placePhrase, playedBars, readBook, readTune, splitBook, type BookReading } from '.';
+import {
+  abcFaults,
+  changesOfTune,
+  troubleOfTune,
+  moveThatHelps,
+  noticePhrase,
+  placePhrase,
+  playedBars,
+  readBook,
+  readTune,
+  splitBook,
+  type BookReading,
+} from '.';
 
 const head = 'X:1\nT:Try\nM:2/4\nL:1/8\nK:HP\n';
 const tune = (music: string, header = head) => readTune(chanter, parse(header + music));
@@ -99,6 +112,27 @@ describe('playedBars', () => {
   it('ends on endings that do not fit together', () => {
     expect(order('|:A4|1 B4|c4:|d4:|')).toMatch(/^1 2 3 1/);
     expect(order('A4:|:B4:|:c4::')).toContain('3');
+  });
+});
+
+describe('the rank of a change in a tune', () => {
+  it('is by what is heard, then by difficulty, what lets nothing be heard last', () => {
+    const { open } = changesOfTune(chanter, tune('A c e g|B e d f|c d c B|A e f a|'));
+    const headings = open.map(({ trouble }) => headingOf(trouble));
+    expect(headings.filter((heading, index) => heading !== headings[index - 1])).toHaveLength(new Set(headings).size);
+    expect(headings[headings.length - 1]).toBe('none');
+    open.slice(1).forEach(({ difficulty }, index) => {
+      if (headings[index] === headings[index + 1]) expect(difficulty).toBeLessThanOrEqual(open[index].difficulty);
+    });
+  });
+
+  it('is less hard under a grace note than bare, and the trouble of a tune is difficulty times occurrences', () => {
+    const bare = changesOfTune(chanter, tune('d2 A2|d2 A2|')).open;
+    const [under] = changesOfTune(chanter, tune('d2 {g}A2|')).underGraceNotes;
+    const there = bare.find(({ change }) => change.from === 'd')!;
+    expect(under.difficulty).toBeLessThan(there.difficulty);
+    expect(there.occurrences).toBe(2);
+    expect(troubleOfTune([there])).toBeCloseTo(2 * there.difficulty, 9);
   });
 });
 

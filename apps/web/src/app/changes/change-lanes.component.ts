@@ -13,6 +13,7 @@ import {
   type Instrument,
   type SoundClass,
 } from '@zelpit/core';
+import { loudSaid, soundSaid } from './change-words';
 
 const [left, right, top, pitch, thickness] = [112, 24, 40, 34, 12];
 /** Time that is shown on each side of the middle, in ms. */
@@ -20,15 +21,6 @@ const shownMs = 60;
 /** The lane of what is heard: its height, and how thick a tone is at the loudness of the reference note. */
 const [heardHeight, heardThickness, thicknessPerDecibel] = [96, 15, 2];
 const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open']);
-
-const classSaid: Readonly<Record<SoundClass, string>> = {
-  low: 'too low',
-  'over-open': 'too open',
-  run: 'a note between',
-  between: 'a sound between',
-  above: 'too high',
-  same: 'hardly heard',
-};
 
 /**
  * A change with time stretched: a lane for each finger, its moment to be dragged, the spread of a player around it, and what is heard between the first
@@ -273,9 +265,9 @@ export class ChangeLanesComponent {
     const steadiness = sound.isSteady ? '' : ', unsteady';
     if (role === 'grace') return `${Math.round(ms)} ms of the grace note, near ${name}${spread}${steadiness}`;
     const about = sound.kind === 'low' || sound.kind === 'run' ? name : `about ${name}`;
-    const decibels = loudnessAt(this.instrument(), sound.hertz);
-    const loud = decibels === undefined ? '' : `, ${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
-    return `${Math.round(ms)} ms of ${about} (${classSaid[sound.kind]}${loud}${steadiness}${spread})`;
+    const decibels = loudSaid(loudnessAt(this.instrument(), sound.hertz));
+    const loud = decibels === '' ? '' : `, ${decibels}`;
+    return `${Math.round(ms)} ms of ${about} (${soundSaid[sound.kind]}${loud}${steadiness}${spread})`;
   }
 }
 

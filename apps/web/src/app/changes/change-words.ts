@@ -1,5 +1,17 @@
-import { noteOf, spokenFingers, type ChangeRisk, type Fingering, type Instrument, type Level, type SoundClass } from '@zelpit/core';
+import {
+  holeSign,
+  noteOf,
+  spokenFingers,
+  type Change,
+  type ChangeRisk,
+  type Fingering,
+  type Instrument,
+  type Level,
+  type Pattern,
+  type SoundClass,
+} from '@zelpit/core';
 import type { Choice } from '../shell/chooser.component';
+import { capital } from '../shell/words';
 
 /** Whose fingers are reckoned with: a level, or what was measured of the student. */
 export type Whose = Level | 'measured';
@@ -50,3 +62,36 @@ export function waySaid(instrument: Instrument, { pattern, rank }: Fingering): s
 }
 
 export const nameOfNote = (instrument: Instrument, id: string): string => noteOf(instrument, id).schoolName;
+
+export const soundSaid: Readonly<Record<SoundClass, string>> = {
+  low: 'too low',
+  'over-open': 'too open',
+  run: 'a note between',
+  between: 'a sound between',
+  above: 'too high',
+  same: 'hardly heard',
+};
+
+/** Loudness against the reference note; nothing where none is known. */
+export const loudSaid = (decibels: number | undefined): string =>
+  decibels === undefined ? '' : `${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
+
+/** "X XOO XXXO": the holes in the order of the instrument, with a gap between the hands. */
+export function holesSaid(instrument: Instrument, pattern: Pattern): string {
+  return pattern.map((coverage, hole) => (hole > 0 && partOf(instrument, hole) !== partOf(instrument, hole - 1) ? ' ' : '') + holeSign(coverage)).join('');
+}
+
+function partOf(instrument: Instrument, hole: number): string {
+  const finger = instrument.fingers.find(({ id }) => id === instrument.holes[hole].finger);
+  return finger?.thumb === true ? 'thumb' : (finger?.hand ?? '');
+}
+
+/** "Left ring lifts; right middle and ring land." */
+export function moversSaid(instrument: Instrument, { movers }: Change): string {
+  const of = (direction: 'lift' | 'lower', one: string, many: string): string => {
+    const fingers = movers.filter((mover) => mover.direction === direction).map(({ finger }) => finger);
+    return fingers.length === 0 ? '' : `${spokenFingers(instrument, fingers)} ${fingers.length === 1 ? one : many}`;
+  };
+  const parts = [of('lift', 'lifts', 'lift'), of('lower', 'lands', 'land')].filter((part) => part !== '');
+  return parts.length === 0 ? 'No finger moves.' : `${capital(parts.join('; '))}.`;
+}

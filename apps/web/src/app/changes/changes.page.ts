@@ -10,9 +10,12 @@ import {
   comfortHint,
   graceNotesOver,
   hiddenRisk,
+  inBetweenSounds,
   isGlide,
   kindPhrase,
+  leadOf,
   levels,
+  loudnessAt,
   mirrorCheck,
   normalPool,
   physicalHints,
@@ -31,12 +34,13 @@ import { ForWhomComponent } from '../shell/for-whom.component';
 import { KeyService } from '../shell/key.service';
 import { SentenceComponent } from '../shell/sentence.component';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
+import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport } from '../sound/transport.service';
 import { StudioState } from '../state/studio-state.service';
 import { ChangeLanesComponent } from './change-lanes.component';
 import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
 import { startChangeMapWorker } from './change-map-worker';
-import { inHundred, levelChoices, nameOfNote, risksSaid, waySaid, worstOf, type Whose } from './change-words';
+import { holesSaid, inHundred, levelChoices, loudSaid, moversSaid, nameOfNote, risksSaid, soundSaid, waySaid, worstOf, type Whose } from './change-words';
 import { GlideComponent } from './glide.component';
 import { PlayerTimings } from './player-timings.service';
 
@@ -91,6 +95,7 @@ interface Cell {
   readonly side: number;
   readonly mark: string;
   readonly said: string;
+  readonly movers: string;
   readonly isFaint: boolean;
   readonly mapped: MappedChange | undefined;
 }
@@ -106,6 +111,7 @@ export class ChangesPage implements OnDestroy {
   private readonly chart = inject(ChartState);
   private readonly timings = inject(PlayerTimings);
   private readonly router = inject(Router);
+  private readonly sound = inject(SoundSettings);
   protected readonly state = inject(StudioState);
   protected readonly quantities = quantities;
   protected readonly shownChoices = shownChoices;
@@ -254,6 +260,23 @@ export class ChangesPage implements OnDestroy {
     return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: said };
   });
 
+  /** Every pattern that could stand between, each with what it is to the ear; the loudest of a class first. */
+  protected readonly between = computed(() => {
+    const [instrument, change] = [this.instrument(), this.change()];
+    if (change === undefined || change.movers.length < 2 || change.movers.length > 6) return [];
+    return inBetweenSounds(instrument, change)
+      .slice(1, -1)
+      .map(({ pattern, kind, note, hertz, spread, isSteady }) => ({
+        holes: holesSaid(instrument, pattern),
+        kind: soundSaid[kind],
+        isWrong: kind === 'low' || kind === 'run' || kind === 'over-open',
+        note: nameOfNote(instrument, note),
+        spread: `± ${Math.round(spread / 2)} cents${isSteady ? '' : ', unsteady'}`,
+        loud: loudSaid(loudnessAt(instrument, hertz)),
+      }))
+      .sort((one, other) => Number(other.isWrong) - Number(one.isWrong) || one.kind.localeCompare(other.kind));
+  });
+
   protected readonly openness = opennessChoices;
   /** How much a sound that is too open is minded, against one that is too closed. */
   protected readonly tooOpen = signal(1);
@@ -280,6 +303,7 @@ export class ChangesPage implements OnDestroy {
     { keys: ['c'], cap: 'C', said: 'All fingers in one instant', run: () => this.clean() },
     { keys: ['f'], cap: 'F', said: 'Landings too soon', run: () => this.faulty() },
     { keys: ['o'], cap: 'O', said: 'Lifts too soon', run: () => this.tooSoonOpen() },
+    { keys: ['w'], cap: 'W', said: 'Out of order', run: () => this.outOfOrder() },
     { keys: ['s'], cap: 'S', said: 'Slow motion on or off', run: () => this.toggleSlow() },
     { keys: ['t'], cap: 'T', said: 'Blind test of this change', run: () => this.goTo('ear') },
     { keys: ['k'], cap: 'K', said: 'Play it on keys', run: () => this.goTo('keys') },
@@ -342,14 +366,25 @@ export class ChangesPage implements OnDestroy {
     this.hear();
   }
 
-  /** Landings 20 ms before lifts, the fault that is heard most. */
+  /** Landings before lifts by the length that the sound menu says: the fault that is heard most. */
   protected faulty(): void {
-    this.spreadOut(-10, 10);
+    this.spreadOut(-this.sound.faultMs() / 2, this.sound.faultMs() / 2);
   }
 
-  /** Lifts 20 ms before landings: for fear of the cross all is off for a moment. */
+  /** Lifts before landings: for fear of the cross all is off for a moment. */
   protected tooSoonOpen(): void {
-    this.spreadOut(10, -10);
+    this.spreadOut(this.sound.faultMs() / 2, -this.sound.faultMs() / 2);
+  }
+
+  /** Lifts, then landings, each in the reverse of the order that is taught: what lies between slips in. */
+  protected outOfOrder(): void {
+    const change = this.change();
+    if (change === undefined || change.movers.length < 2) return;
+    const { lifts, lowers } = leadOf(change);
+    const order = [...[...lifts].reverse(), ...[...lowers].reverse()];
+    const step = this.sound.faultMs() / (order.length - 1);
+    this.moments.set(change.movers.map(({ finger }) => Math.round(order.indexOf(finger) * step - this.sound.faultMs() / 2)));
+    this.hear();
   }
 
   protected toggleSlow(): void {
@@ -363,7 +398,7 @@ export class ChangesPage implements OnDestroy {
 
   private spreadOut(lowers: number, lifts: number): void {
     const movers = this.change()?.movers ?? [];
-    this.moments.set(movers.map(({ direction }, index) => (direction === 'lower' ? lowers : lifts) + index));
+    this.moments.set(movers.map(({ direction }) => Math.round(direction === 'lower' ? lowers : lifts)));
     this.hear();
   }
 
@@ -400,7 +435,7 @@ export class ChangesPage implements OnDestroy {
     side: (value: number) => number,
   ): Cell {
     const key = keyOf(from.id, to.id);
-    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', said: '', isFaint: true, mapped: undefined };
+    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', said: '', movers: '', isFaint: true, mapped: undefined };
     const change = changeBetween(this.instrument(), from.id, to.id);
     const isShown = { all: true, crosses: change.kind === 'cross', steps: Math.abs(up) === 1, once: change.kind === 'cross' && up > 0 }[this.shown()];
     const value = mapped === undefined ? undefined : this.valueOf(mapped);
@@ -411,6 +446,7 @@ export class ChangesPage implements OnDestroy {
       side: value === undefined || !isShown ? 0 : side(value),
       mark: marks[change.kind],
       said: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountSaid(value)}`}`,
+      movers: moversSaid(this.instrument(), change),
       isFaint: !isShown,
       mapped,
     };

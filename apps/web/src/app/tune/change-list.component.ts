@@ -1,5 +1,5 @@
 import { Component, computed, input, output, signal } from '@angular/core';
-import { noteOf, type Instrument, type TuneChange, type TuneChanges } from '@zelpit/core';
+import { noteOf, troubleOfTune, type Instrument, type TuneChange, type TuneChanges } from '@zelpit/core';
 import { MarkComponent } from '../lanes/mark.component';
 import { changeGroups, inColumns } from './change-groups';
 
@@ -56,6 +56,7 @@ const footRows = 3;
                 </button>
               }
               <div class="changes-foot">
+                <small class="second">trouble of the tune {{ trouble() }}</small>
                 <button type="button" class="btn btn-solid btn-low" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
               </div>
             }
@@ -77,6 +78,10 @@ export class ChangeListComponent {
   readonly tick = output<TuneChange>();
   readonly tenMinutes = output<void>();
 
+  /** Difficulty times occurrences over all changes that can be heard going wrong. */
+  protected readonly trouble = computed(() =>
+    Math.round(troubleOfTune([...this.changes().open, ...this.changes().underGraceNotes, ...this.changes().tongued])),
+  );
   protected readonly showsHidden = signal(false);
   /** What grace notes or the tongue hide. */
   private readonly hidden = computed(() => [...this.changes().underGraceNotes, ...this.changes().tongued]);

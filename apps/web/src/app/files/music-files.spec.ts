@@ -1,0 +1,88 @@
+import { Midi } from '@tonejs/midi';
+import { exercisesOf, instrumentById, type ExerciseKind } from '@zelpit/core';
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import type { LineToPlay } from '../lines/line-player.service';
+import { midiFile } from './midi-file';
+import { musicXml } from './music-xml';
+import { writtenPitch } from './written-pitch';
+
+const chanter = instrumentById('practice-chanter');
+const linesOf = (kind: ExerciseKind, tempo: number | null = 60): readonly LineToPlay[] =>
+  exercisesOf(chanter, { kind, start: 'c', other: 'e', focus: 'fingers', hardness: () => 1 }).lines.map((line) => ({ ...line, tempo }));
+const graced: LineToPlay = {
+  ...{ home: 'c', other: 'e', tempo: 60 },
+  exercise: {
+    ...{ title: 'Graced', musical: '', physical: '', focus: 'fingers' },
+    notes: [
+      { note: 'c', twelfths: 36, graceNotes: ['high-g'] },
+      { note: 'c', twelfths: 12, isTied: true },
+      { note: 'c', twelfths: 48 },
+    ],
+  },
+};
+
+interface Note {
+  readonly grace?: unknown;
+  readonly duration?: number;
+  readonly type: string;
+  readonly pitch: { readonly step: string; readonly alter?: number; readonly octave: number };
+}
+const measures = (xml: string): readonly { readonly note: Note | Note[] }[] => {
+  const score = new XMLParser({ isArray: (name) => name === 'measure' || name === 'note' }).parse(xml) as {
+    'score-partwise': { part: { measure: { note: Note[] }[] } };
+  };
+  return score['score-partwise'].part.measure;
+};
+
+describe('writtenPitch', () => {
+  it('has the sharps of the pipes’ own key, and the signs of others', () => {
+    expect(writtenPitch(chanter, 'c')).toEqual({ step: 'C', alter: 1, octave: 5 });
+    expect(writtenPitch(chanter, 'low-g')).toEqual({ step: 'G', alter: 0, octave: 4 });
+    expect(writtenPitch(chanter, 'high-a')).toEqual({ step: 'A', alter: 0, octave: 5 });
+    expect(writtenPitch(instrumentById('whistle-d'), 'fs5')).toMatchObject({ step: 'F', alter: 1 });
+  });
+});
+
+describe('musicXml', () => {
+  it.each(['scale', 'rhythms', 'leaps', 'scale-values'] as const)('of %s is well formed, and every bar is full', (kind) => {
+    const xml = musicXml(chanter, 'Try <& see>', linesOf(kind));
+    expect(XMLValidator.validate(xml)).toBe(true);
+    for (const { note } of measures(xml)) {
+      const sum = (note as Note[]).reduce((all, { duration = 0 }) => all + duration, 0);
+      expect(sum).toBe(48);
+    }
+  });
+
+  it('writes grace notes without length before their note, ties, slurs, triplets and the tempo', () => {
+    const xml = musicXml(chanter, 'Try', [graced, ...linesOf('leaps', 72), ...linesOf('rhythms')]);
+    const [first] = (measures(xml)[0].note as Note[]).filter(({ grace }) => grace !== undefined);
+    expect(first).toMatchObject({ pitch: { step: 'G', octave: 5 }, type: '32nd' });
+    expect(first.duration).toBeUndefined();
+    for (const part of ['<tie type="start"', '<slur type="start"', '<actual-notes>3</actual-notes>', '<per-minute>72</per-minute>'])
+      expect(xml).toContain(part);
+  });
+
+  it('keeps a title that looks like markup as text', () => {
+    expect(musicXml(chanter, '<b>&"', linesOf('scale'))).toContain('&lt;b&gt;&amp;');
+  });
+});
+
+describe('midiFile', () => {
+  it('holds every note at its time, tied ones as one, grace notes before', () => {
+    const midi = new Midi(midiFile(chanter, 'Try', [graced]));
+    const { notes } = midi.tracks[0];
+    expect(notes.map(({ midi: key }) => key)).toHaveLength(3);
+    expect(notes[0].duration).toBeCloseTo(0.05, 2);
+    expect(notes[1].time).toBeCloseTo(0.05, 2);
+    expect(notes[2].duration).toBeCloseTo(5, 1);
+  });
+
+  it('puts lines one after another, each at its tempo', () => {
+    const midi = new Midi(midiFile(chanter, 'Try', [...linesOf('alternation', 60), ...linesOf('alternation', 120)]));
+    expect(midi.header.tempos.map(({ bpm }) => Math.round(bpm))).toEqual([60, 120]);
+    const { notes } = midi.tracks[0];
+    expect(notes).toHaveLength(32);
+    expect(notes[16].time).toBeCloseTo(12, 1);
+    expect(notes[17].time - notes[16].time).toBeCloseTo(0.25, 2);
+  });
+});
