@@ -28,6 +28,7 @@ export const routes: Routes = [
       { path: 'charts/finder', title: 'Find fingers · Zelpit', loadComponent: () => import('./charts/finder.page').then((file) => file.FinderPage) },
       { path: 'charts/proof', title: 'Proofread · Zelpit', loadComponent: () => import('./charts/proof.page').then((file) => file.ProofPage) },
       { path: 'changes', title: 'Changes · Zelpit', loadComponent: () => import('./changes/changes.page').then((file) => file.ChangesPage) },
+      { path: 'movements', title: 'Movements · Zelpit', loadComponent: () => import('./movements/movements.page').then((file) => file.MovementsPage) },
       { path: 'changes/lines', title: 'Lines · Zelpit', loadComponent: () => import('./lines/change-lines.page').then((file) => file.ChangeLinesPage) },
       {
         path: 'changes/ear',

@@ -2,6 +2,7 @@
 export type FaultCode =
   | 'out-of-range'
   | 'unknown-note'
+  | 'unknown-movement'
   | 'unknown-finger'
   | 'invalid-pattern'
   | 'invalid-instrument'

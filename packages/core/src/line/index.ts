@@ -31,3 +31,4 @@ export {
   type Rhythm,
 } from './exercise-sets';
 export { noteHeads, type NoteHead } from './exercise-music';
+export { movementLines, type MovementExercise } from './movement-lines';

@@ -7,3 +7,4 @@ export { studentTimeline } from './play-student';
 export { waveFile } from './wave-file';
 export { heldTone } from './held-tone';
 export { changeTimeline, type ChangePlay } from './play-change';
+export { movementTimeline, type MovementFault, type MovementPlay } from './play-movement';

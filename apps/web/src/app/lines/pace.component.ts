@@ -9,7 +9,7 @@ const firstPace = 48;
   selector: 'zp-pace',
   template: `
     <label [attr.for]="name()">{{ label() }}</label>
-    <span class="d-flex align-items-center gap-2">
+    <span class="d-flex flex-wrap align-items-center gap-2">
       <select class="form-select pace-kind" [id]="name()" (change)="chooseKind($event)">
         <option value="free" [selected]="tempo() === null">free</option>
         <option value="click" [selected]="tempo() !== null">on the click</option>

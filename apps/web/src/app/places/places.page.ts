@@ -29,6 +29,7 @@ const forAll = [
   { to: '/tunes', name: 'Tunes', said: 'Take a tune apart, hear it, find what gives trouble.' },
   { to: '/charts', name: 'Charts', said: 'Every fingering of every instrument, and what any fingers sound.' },
   { to: '/changes', name: 'Changes', said: 'Every change of an instrument, how much trouble it is, and one taken apart in time.' },
+  { to: '/movements', name: 'Movements', said: 'Doublings, throws, grips and all others: from every note, into every note, and their lines.' },
   { to: '/changes/lines', name: 'Lines', said: 'Exercise lines of any kind, in order, onto a sheet or into a file.' },
   { to: '/changes/ear', name: 'Ear', said: 'Blind test of one change: which of the two was crossed?' },
   { to: '/changes/keys', name: 'Fingers', said: 'Keys or a tablet as holes: every change judged, and your own timing.' },

@@ -1,0 +1,208 @@
+import { chartedPattern, noteOf, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf } from './laws';
+import { openers, type MovementDefinition, type MovementPart } from './movements.data';
+
+/** What a step is: an opening or other grace note, a tap, the lowest note, or a note of the chart. */
+export type StepKind = 'opener' | 'grace' | 'tap' | 'low' | 'note';
+
+/** One step of a movement. */
+export interface MovementStep {
+  readonly kind: StepKind;
+  /** The note with whose letter it is written. */
+  readonly written: NoteId;
+  readonly pattern: Pattern;
+  /** Fingers that open or close for it; empty for a note of the chart. */
+  readonly fingers: readonly FingerId[];
+}
+
+/** A teacher's choices; the first of each is the default. */
+export interface MovementSettings {
+  /** From the lowest note: without the low note that sounds already, or in full. */
+  readonly fromLowest: 'short' | 'full';
+  /** Thumb into a note whose index finger leaves too: all fingers off at once, or the thumb over the note before. */
+  readonly thumbOverUpper: 'all-off' | 'thumb-first';
+  /** Coming down from a note with the index finger up: the thumb grace note, or none. */
+  readonly thumbDown: 'thumb' | 'plain';
+  /** The movements that end on the lowest note too, as in the classical repertoire. */
+  readonly classical: boolean;
+}
+
+export const usualMovementSettings: MovementSettings = { fromLowest: 'short', thumbOverUpper: 'all-off', thumbDown: 'thumb', classical: false };
+
+/** A movement from one note into another. */
+export type CompiledMovement =
+  | {
+      readonly kind: 'compiled';
+      readonly movement: MovementDefinition;
+      readonly before: NoteId | null;
+      readonly after: NoteId;
+      readonly steps: readonly MovementStep[];
+      /** Letters of the steps as ABC, in braces, and the theme note: "{gcd}c". */
+      readonly written: string;
+      /** What the law gave instead of the usual, each with its reason. */
+      readonly said: readonly string[];
+      /** True where it begins and ends on the same note, which exercises from every note leave out. */
+      readonly isDegenerate: boolean;
+    }
+  | { readonly kind: 'unplayable'; readonly movement: MovementDefinition; readonly before: NoteId | null; readonly after: NoteId; readonly reason: string };
+
+interface Building {
+  readonly steps: MovementStep[];
+  readonly said: string[];
+}
+
+class Unplayable extends Error {}
+
+/**
+ * A movement as steps of fingers, for any note before and after. The movement names its parts; which grace note opens it, which the theme note allows, what a
+ * tap closes and what stands in where something is impossible follow from the fingerings alone.
+ * @param before null for the start of a phrase
+ * @throws ZelpitFault `unknown-note`
+ * @example compileMovement(practiceChanter, movementById('doubling'), 'e', 'c').written // '{gcd}c'
+ */
+export function compileMovement(
+  instrument: Instrument,
+  movement: MovementDefinition,
+  before: NoteId | null,
+  after: NoteId,
+  settings: MovementSettings = usualMovementSettings,
+): CompiledMovement {
+  const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+  const common = { movement, before, after } as const;
+  noteOf(instrument, after);
+  const arrivals = movement.arrivals === undefined ? undefined : [...movement.arrivals, ...(settings.classical ? [instrument.notes[0].id] : [])];
+  if (arrivals !== undefined && !arrivals.includes(after))
+    return { ...common, kind: 'unplayable', reason: `A ${movement.names[0]} ends on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.` };
+  const building: Building = { steps: [], said: [] };
+  try {
+    for (const part of movement.parts) addPart(instrument, building, part, { ...common, settings });
+  } catch (error) {
+    if (error instanceof Unplayable) return { ...common, kind: 'unplayable', reason: error.message };
+    throw error;
+  }
+  dropWhatSounds(instrument, building, { ...common, settings });
+  const letter = (id: NoteId): string => noteOf(instrument, id).abc;
+  const graces = building.steps.map(({ written }) => letter(written)).join('');
+  const written = graces === '' ? letter(after) : `{${graces}}${letter(after)}`;
+  return { ...common, kind: 'compiled', ...building, written, isDegenerate: before === after };
+}
+
+interface Place {
+  readonly movement: MovementDefinition;
+  readonly before: NoteId | null;
+  readonly after: NoteId;
+  readonly settings: MovementSettings;
+}
+
+const noteStep = (instrument: Instrument, note: NoteId, kind: 'low' | 'note'): MovementStep => ({
+  kind,
+  written: note,
+  pattern: chartedPattern(instrument, note),
+  fingers: [],
+});
+
+function addPart(instrument: Instrument, { steps, said }: Building, part: MovementPart, place: Place): void {
+  const { before, after, movement } = place;
+  const lowest = instrument.notes[0].id;
+  switch (part.part) {
+    case 'opener':
+      addOpener(instrument, steps, said, place);
+      return;
+    case 'theme':
+      steps.push(noteStep(instrument, after, 'note'));
+      return;
+    case 'second': {
+      const rule = firstAllowed(instrument, part.from, after);
+      if (rule !== undefined) steps.push(lifted(instrument, rule.written, after));
+      // No grace note is possible on the theme note: it is sounded, tapped, and sounded again, without an opener.
+      else tappedInstead(instrument, steps, said, after, movement);
+      return;
+    }
+    case 'tap': {
+      const tap = tapOf(instrument, after, movement.id === 'light-strike' ? 'light' : 'heavy');
+      if (tap === undefined) throw new Unplayable(`${capital(noteOf(instrument, after).schoolName)} cannot be tapped: every hole is closed.`);
+      steps.push({ kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes });
+      return;
+    }
+    case 'low':
+      steps.push(noteStep(instrument, lowest, 'low'));
+      return;
+    case 'inner': {
+      const written = part.from.find((each) => each !== before) ?? part.from[0];
+      if (written !== part.from[0])
+        said.push(`After ${noteOf(instrument, part.from[0]).schoolName} the grace note inside is ${noteOf(instrument, written).schoolName}.`);
+      steps.push(lifted(instrument, written, lowest));
+      return;
+    }
+    case 'charted':
+      steps.push(noteStep(instrument, part.note, 'note'));
+      return;
+    case 'grace':
+      steps.push(lifted(instrument, part.written, part.over ?? after));
+      return;
+  }
+}
+
+/** A grace note's fingers opened over a note. */
+function lifted(instrument: Instrument, written: NoteId, over: NoteId): MovementStep {
+  const rule = graceNoteNamed(instrument, written);
+  const pattern = chartedPattern(instrument, over);
+  if (rule === undefined) throw new Unplayable(`The ${instrument.name} has no grace note ${noteOf(instrument, written).schoolName}.`);
+  if (!allowsGraceNote(instrument, pattern, rule))
+    throw new Unplayable(`A ${rule.name} is not possible on ${noteOf(instrument, over).schoolName}: its finger, or one nearer the face, is up there.`);
+  return { kind: 'grace', written, pattern: withFingers(instrument, pattern, rule.opens, 0), fingers: rule.opens };
+}
+
+function addOpener(instrument: Instrument, steps: MovementStep[], said: string[], { before, after, settings }: Place): void {
+  const rule = openerOf(instrument, openers, before, after);
+  const [usual] = openers;
+  const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
+  if (rule === undefined) {
+    const up = before !== null && firstAllowed(instrument, openers, before) === undefined ? before : after;
+    said.push(`The thumb is up on ${name(up)}, so nothing opens it: the half form.`);
+    return;
+  }
+  if (rule.written !== usual) {
+    const usualRule = graceNoteNamed(instrument, usual);
+    const isBefore = before !== null && usualRule !== undefined && !allowsGraceNote(instrument, chartedPattern(instrument, before), usualRule);
+    if (isBefore && settings.thumbDown === 'plain') {
+      said.push(`Coming down from ${name(before)} it is left plain.`);
+      return;
+    }
+    said.push(`The index finger is up on ${name(isBefore ? before : after)}, so the thumb opens it.`);
+    const isOverBefore = settings.thumbOverUpper === 'thumb-first' && before !== null && !isBefore;
+    const base = chartedPattern(instrument, isOverBefore ? before : after);
+    steps.push({ kind: 'opener', written: rule.written, pattern: withFingers(instrument, base, rule.opens, 0), fingers: rule.opens });
+    return;
+  }
+  steps.push({
+    kind: 'opener',
+    written: rule.written,
+    pattern: withFingers(instrument, chartedPattern(instrument, after), rule.opens, 0),
+    fingers: rule.opens,
+  });
+}
+
+/** Sounded, tapped, sounded again: what a doubling is where its theme note allows no second grace note. */
+function tappedInstead(instrument: Instrument, steps: MovementStep[], said: string[], after: NoteId, movement: MovementDefinition): void {
+  const tap = tapOf(instrument, after);
+  if (tap === undefined) throw new Unplayable(`No second grace note is possible on ${noteOf(instrument, after).schoolName}.`);
+  steps.splice(0, steps.length, noteStep(instrument, after, 'note'), { kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes });
+  said.splice(
+    0,
+    said.length,
+    `On ${noteOf(instrument, after).schoolName} a ${movement.names[0]} is the note, tapped, and the note again: no grace note is possible on it.`,
+  );
+}
+
+/** A first step that sounds already is left out: the low note from the lowest note, the theme note where it stood before. */
+function dropWhatSounds(instrument: Instrument, { steps, said }: Building, { movement, before, settings: { fromLowest } }: Place): void {
+  const [first] = steps;
+  if (first === undefined || before === null || first.written !== before || (first.kind !== 'low' && first.kind !== 'note')) return;
+  if (first.kind === 'low' && fromLowest === 'full') return;
+  if (first.kind === 'note' && movement.skipsSounding !== true) return;
+  steps.shift();
+  said.push(`${capital(noteOf(instrument, before).schoolName)} sounds already.`);
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

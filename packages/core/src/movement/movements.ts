@@ -1,0 +1,71 @@
+import { ZelpitFault } from '../fault';
+import type { Instrument, NoteId } from '../fingering';
+import { compileMovement, usualMovementSettings, type CompiledMovement, type MovementSettings } from './compile';
+import { pipeMovements, type MovementDefinition, type MovementId } from './movements.data';
+
+/** @throws ZelpitFault `unknown-movement` */
+export function movementById(id: string): MovementDefinition {
+  const found = pipeMovements.find((each) => each.id === id);
+  if (found === undefined) throw new ZelpitFault('unknown-movement', `There is no movement "${id}".`, { id });
+  return found;
+}
+
+/** The movements of an instrument; none where its tradition has none of this kind. */
+export const movementsOf = ({ family }: Instrument): readonly MovementDefinition[] => (family === 'pipes' ? pipeMovements : []);
+
+const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z]/g, '');
+
+/**
+ * Movements under any of their names, the best match first; a name written a little wrong is found too.
+ * @example findMovements(practiceChanter, 'torluath')[0].id // 'taorluath'
+ */
+export function findMovements(instrument: Instrument, words: string): readonly MovementDefinition[] {
+  const wanted = plain(words);
+  const all = movementsOf(instrument);
+  if (wanted === '') return all;
+  const distanceOf = ({ names, spelt = [] }: MovementDefinition): number =>
+    Math.min(
+      ...[...names, ...spelt].map((name) => {
+        const own = plain(name);
+        if (own.includes(wanted)) return (own.length - wanted.length) / 1000;
+        // Words beside the name, as in "doubling on C", count little.
+        if (wanted.includes(own)) return 0.5 - own.length / 1000;
+        return editDistance(own, wanted);
+      }),
+    );
+  const most = Math.max(1, Math.floor(wanted.length / 3));
+  return all
+    .map((movement) => ({ movement, distance: distanceOf(movement) }))
+    .filter(({ distance }) => distance <= most)
+    .sort((one, other) => one.distance - other.distance)
+    .map(({ movement }) => movement);
+}
+
+/** Letters to be put in, taken out or changed (Levenshtein 1966). */
+export function editDistance<T>(one: ArrayLike<T>, other: ArrayLike<T>): number {
+  let row = Array.from({ length: other.length + 1 }, (_, index) => index);
+  for (let at = 1; at <= one.length; at += 1) {
+    const next = [at];
+    for (let to = 1; to <= other.length; to += 1) next.push(Math.min(row[to] + 1, next[to - 1] + 1, row[to - 1] + (one[at - 1] === other[to - 1] ? 0 : 1)));
+    row = next;
+  }
+  return row[other.length];
+}
+
+/** One movement from every note into every note. */
+export function movementTable(
+  instrument: Instrument,
+  movement: MovementDefinition,
+  settings: MovementSettings = usualMovementSettings,
+): readonly { readonly before: NoteId; readonly cells: readonly CompiledMovement[] }[] {
+  return instrument.notes.map(({ id: before }) => ({
+    before,
+    cells: instrument.notes.map(({ id: after }) => compileMovement(instrument, movement, before, after, settings)),
+  }));
+}
+
+export type { MovementId };

@@ -1,0 +1,104 @@
+import type { Instrument, NoteId } from '../fingering';
+import { compileMovement, usualMovementSettings, type CompiledMovement, type MovementSettings } from './compile';
+import { editDistance, movementsOf } from './movements';
+
+/** Settings under which movements are written in another way. */
+const variants: readonly MovementSettings[] = [
+  usualMovementSettings,
+  { ...usualMovementSettings, fromLowest: 'full' },
+  { ...usualMovementSettings, classical: true },
+  { ...usualMovementSettings, classical: true, fromLowest: 'full' },
+  { ...usualMovementSettings, thumbDown: 'plain' },
+];
+
+type Played = Extract<CompiledMovement, { kind: 'compiled' }>;
+
+/** What a run of grace notes is: movements that are written so, the likeliest first, or the nearest and how it differs. */
+export type Recognised =
+  | { readonly kind: 'known'; readonly candidates: readonly Played[] }
+  | { readonly kind: 'unknown'; readonly nearest: Played; readonly differs: string }
+  | { readonly kind: 'none' };
+
+/** Recognises the grace notes before a theme note; what was compiled once is kept, so that a book of tunes is read quickly. */
+export class MovementReader {
+  private readonly known = new Map<string, ReadonlyMap<string, readonly Played[]>>();
+  private readonly answers = new Map<string, Recognised>();
+
+  constructor(readonly instrument: Instrument) {}
+
+  /**
+   * @param letters the group as written, first to last
+   * @throws ZelpitFault `unknown-note`
+   */
+  read(before: NoteId | null, letters: readonly NoteId[], after: NoteId): Recognised {
+    if (letters.length === 0) return { kind: 'none' };
+    const key = `${before ?? ''}|${letters.join(' ')}|${after}`;
+    const answer = this.answers.get(key) ?? this.compared(before, letters, after);
+    this.answers.set(key, answer);
+    return answer;
+  }
+
+  private compared(before: NoteId | null, letters: readonly NoteId[], after: NoteId): Recognised {
+    const all = this.candidates(before, after);
+    const same = all.get(letters.join(' '));
+    if (same !== undefined) return { kind: 'known', candidates: same };
+    const nearest = [...all.values()].flat().reduce<{ played: Played; distance: number } | undefined>((best, played) => {
+      const distance = editDistance(lettersOf(played), letters);
+      // Of two that are as near, the one with as many elements: a wrong one is likelier than one too many.
+      const isNearer =
+        best === undefined || distance < best.distance || (distance === best.distance && isAsLong(played, letters) && !isAsLong(best.played, letters));
+      return isNearer ? { played, distance } : best;
+    }, undefined);
+    if (nearest === undefined || nearest.distance > Math.ceil(letters.length / 2)) return { kind: 'none' };
+    return { kind: 'unknown', nearest: nearest.played, differs: differenceSaid(this.instrument, nearest.played, letters) };
+  }
+
+  /** Every way of every movement from one note into another, by its letters. */
+  private candidates(before: NoteId | null, after: NoteId): ReadonlyMap<string, readonly Played[]> {
+    const key = `${before ?? ''}|${after}`;
+    const known = this.known.get(key);
+    if (known !== undefined) return known;
+    const found = new Map<string, Played[]>();
+    // Where the note before is not the one that the rule expects, the movement may still be written in full.
+    const starts = [before, null];
+    for (const start of starts) {
+      for (const settings of variants) {
+        for (const movement of movementsOf(this.instrument)) {
+          const played = compileMovement(this.instrument, movement, start, after, settings);
+          if (played.kind === 'unplayable' || played.steps.length === 0) continue;
+          const letters = lettersOf(played).join(' ');
+          const others = found.get(letters) ?? [];
+          if (!others.some((each) => each.movement.id === movement.id)) found.set(letters, [...others, played]);
+        }
+      }
+    }
+    // The fullest name first: a doubling is a doubling before it is anything that happens to be written so.
+    const order = movementsOf(this.instrument).map(({ id }) => id);
+    for (const [letters, played] of found)
+      found.set(
+        letters,
+        [...played].sort((one, other) => order.indexOf(one.movement.id) - order.indexOf(other.movement.id)),
+      );
+    this.known.set(key, found);
+    return found;
+  }
+}
+
+const isAsLong = ({ steps }: Played, letters: readonly NoteId[]): boolean => steps.length === letters.length;
+
+const lettersOf = ({ steps }: Played): readonly NoteId[] => steps.map(({ written }) => written);
+
+function differenceSaid(instrument: Instrument, played: Played, letters: readonly NoteId[]): string {
+  const name = (id: NoteId): string => instrument.notes.find((note) => note.id === id)?.schoolName ?? id;
+  const wanted = lettersOf(played);
+  if (letters.length < wanted.length) {
+    const missing = wanted.findIndex((each, index) => each !== letters[index]);
+    return `${name(wanted[missing])} is missing, element ${missing + 1} of ${wanted.length}`;
+  }
+  if (letters.length > wanted.length) {
+    const extra = letters.findIndex((each, index) => each !== wanted[index]);
+    return `${name(letters[extra])} is one too many, element ${extra + 1}`;
+  }
+  const other = letters.findIndex((each, index) => each !== wanted[index]);
+  return `element ${other + 1} is ${name(letters[other])}, not ${name(wanted[other])}`;
+}
