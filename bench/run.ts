@@ -10,6 +10,7 @@ import { firstLoadFigures } from './first-load.bench';
 import { killFigures } from './kill.bench';
 import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
+import { movementFigures } from './movements.bench';
 import { playerFigures } from './players.bench';
 import { soundFigures } from './sound.bench';
 import { timingFigures } from './timing.bench';
@@ -22,6 +23,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'acoustics', measure: acousticFigures, figures: /patterns of the practice chanter|recorder, \d forks|chanters hidden|one such fit/ },
   { name: 'timing', measure: timingFigures, figures: /map of 72|closed form|path finder/ },
   { name: 'players', measure: playerFigures, figures: /simulated (listeners|players)/ },
+  { name: 'movements', measure: movementFigures, figures: /of one movement|grace notes of/ },
   { name: 'sound', measure: soundFigures, figures: /minute of sound/ },
   { name: 'page', measure: firstLoadFigures, figures: /first load|counted apart|page usable/ },
   { name: 'chart', measure: chartClickFigures, figures: /hole clicked|such a click/ },
@@ -30,7 +32,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'load', measure: loadFigures, figures: /of a save/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
-const quick = ['changes', 'acoustics', 'timing', 'players', 'sound', 'page', 'chart', 'drag'];
+const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];
 
 /** `--quick` leaves out what takes minutes; `--only kill,load` measures these. What is left out keeps its figures from before. */
 function chosenGroups(): readonly string[] {

@@ -58,9 +58,13 @@ test('settings change the forms, and lines of a movement go onto a sheet and are
   await expect(page.getByRole('heading', { name: 'Grace note scale (1 of 2)' })).toBeVisible();
 });
 
-test('an instrument without movements of this kind says so and offers one that has them', async ({ page }) => {
+test('a whistle has its cuts in two schools, rolls, and crans on the lowest note; a recorder has trills', async ({ page }) => {
   await signIn(page, '/movements');
   await choose(page, 'Instrument', 'whistle in D');
-  await page.getByRole('button', { name: 'Take the practice chanter' }).click();
-  await expect(page.locator('.movement-cell').first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'long roll on E: R middle cuts, then R ring taps' })).toBeVisible();
+  await choose(page, 'School', 'the same two fingers cut');
+  await expect(page.getByRole('button', { name: 'long roll on E: L ring cuts, then R ring taps' })).toBeVisible();
+  await page.getByRole('button', { name: /^short cran on D: L ring cuts, then R index cuts/ }).click();
+  await choose(page, 'Instrument', 'soprano recorder, baroque');
+  await expect(page.getByRole('row', { name: /^G with A one finger/ })).toBeVisible();
 });

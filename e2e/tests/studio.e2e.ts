@@ -138,3 +138,28 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
     await server.stop();
   }
 });
+
+test('a student tests the ear, plays on pads and hunts faults on the own tablet; the results are the student’s', async ({ page, browser }) => {
+  await signIn(page, '/students');
+  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  const link = await page.locator('.link-address').innerText();
+  const tablet = await (await browser.newContext({ viewport: { width: 768, height: 1024 } })).newPage();
+  const faults: string[] = [];
+  tablet.on('pageerror', (error) => faults.push(error.message));
+  await tablet.goto(link);
+  await tablet.getByRole('button', { name: 'Open the sheets' }).click();
+  await tablet.getByRole('link', { name: 'Find the faults' }).click();
+  await tablet.locator('.hunt-change').first().click();
+  await tablet.getByRole('button', { name: 'Open the answer' }).click();
+  await expect(tablet.getByRole('status').filter({ hasText: /found|Everything was clean/ })).toBeVisible();
+  await tablet.goto(new URL('/changes/keys', link).toString());
+  await tablet.getByRole('button', { name: 'Let a simulated student play' }).click();
+  await expect(tablet.getByText(/80 played/)).toBeVisible();
+  await tablet.goto(new URL('/changes/ear', link).toString());
+  await tablet.getByRole('button', { name: 'Start' }).click();
+  await expect(tablet.getByText('Which one was crossed?')).toBeVisible();
+  const mine = await tablet.evaluate(async () => ((await (await fetch('/api/trials')).json()) as { items: { studentId: string | null }[] }).items);
+  expect(mine).toHaveLength(1);
+  expect(mine[0].studentId).not.toBeNull();
+  expect(faults).toEqual([]);
+});

@@ -12,7 +12,9 @@ const abc = (...asked: Parameters<typeof lines>): string =>
 
 describe('lines of a movement', () => {
   it('the grace note scale goes up with G, thumb into high G, nothing into high A, and down with the thumb on F', () => {
-    expect(abc('grace-note', 'scale')).toBe('{g}G2 {g}A2 | {g}B2 {g}c2 | {g}d2 {g}e2 | {g}f2 {a}g2 | a2 g2 |] {a}f2 {g}e2 | {g}d2 {g}c2 | {g}B2 {g}A2 | {g}G4 |]');
+    expect(abc('grace-note', 'scale')).toBe(
+      '{g}G2 {g}A2 | {g}B2 {g}c2 | {g}d2 {g}e2 | {g}f2 {a}g2 | a2 g2 |] {a}f2 {g}e2 | {g}d2 {g}c2 | {g}B2 {g}A2 | {g}G4 |]',
+    );
   });
 
   it('a doubling from every note leaves out the note itself and says so', () => {

@@ -6,3 +6,15 @@ export { editDistance, findMovements, movementById, movementsOf, movementTable }
 export { pipeMovements, type MovementDefinition, type MovementId, type MovementPart } from './movements.data';
 export { MovementReader, type Recognised } from './recognise';
 export { innerChanges, movementRisk, type InnerChange } from './inner-changes';
+export {
+  compileOrnament,
+  cutFinger,
+  ornamentKinds,
+  tapFinger,
+  usualOrnaments,
+  type CompiledOrnament,
+  type OrnamentKind,
+  type OrnamentSettings,
+  type OrnamentStep,
+} from './ornaments';
+export { trillBetween, type TrillPair } from './trills';

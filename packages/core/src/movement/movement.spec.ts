@@ -148,7 +148,7 @@ describe('an invented chanter on which left index and left middle have changed t
   const swap = <T>(list: readonly T[]): T[] => [list[0], list[2], list[1], ...list.slice(3)];
   const other: Readonly<Record<string, string>> = { L1: 'L2', L2: 'L1' };
   const invented = loadInstrument({
-    ...(chanter as Parameters<typeof loadInstrument>[0]),
+    ...(chanter as object),
     id: 'invented',
     fingerings: chanter.fingerings.map((each) => ({ ...each, pattern: swap(each.pattern) })),
     graceNotes: chanter.graceNotes.map((rule) => ({ ...rule, opens: rule.opens.map((finger) => other[finger] ?? finger) })),

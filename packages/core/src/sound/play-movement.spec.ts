@@ -1,7 +1,7 @@
-import { practiceChanter as chanter } from '../fingering';
-import { compileMovement, innerChanges, movementById } from '../movement';
+import { instrumentById, practiceChanter as chanter } from '../fingering';
+import { compileMovement, compileOrnament, innerChanges, movementById } from '../movement';
 import { levels, RiskTable } from '../timing';
-import { movementTimeline, type MovementFault } from '.';
+import { movementTimeline, ornamentTimeline, type MovementFault } from '.';
 
 const taorluath = compileMovement(chanter, movementById('taorluath'), 'e', 'low-a');
 const play = (fault?: MovementFault, slower = 1) => movementTimeline(chanter, taorluath, { pace: { graceMs: 50, lowTimes: 1.5 }, noteMs: 400, slower, fault });
@@ -32,5 +32,16 @@ describe('movementTimeline', () => {
   it('is silent where the movement cannot be played', () => {
     const none = compileMovement(chanter, movementById('tap'), 'e', 'low-g');
     expect(movementTimeline(chanter, none, { pace: { graceMs: 50, lowTimes: 1.5 }, noteMs: 400, slower: 1 }).steps).toEqual([]);
+  });
+});
+
+describe('ornamentTimeline', () => {
+  it('sounds a roll over its eighths, and nothing where it cannot be played', () => {
+    const whistle = instrumentById('whistle-d');
+    const { steps, length } = ornamentTimeline(whistle, 'e5', compileOrnament(whistle, 'long-roll', 'e5'), 250, 2);
+    expect(length).toBe(1500);
+    expect(steps.map(({ role }) => role)).toEqual(['theme', 'grace', 'theme', 'grace', 'theme']);
+    expect(steps.every(({ register }) => register === 1)).toBe(true);
+    expect(ornamentTimeline(whistle, 'd5', compileOrnament(whistle, 'long-roll', 'd5'), 250).steps).toEqual([]);
   });
 });

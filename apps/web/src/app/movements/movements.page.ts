@@ -44,6 +44,7 @@ import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { Transport } from '../sound/transport.service';
 import { StudioState } from '../state/studio-state.service';
 import { MovementLanesComponent } from './movement-lanes.component';
+import { OrnamentsComponent } from './ornaments.component';
 
 const paces: readonly Choice<number>[] = [
   { value: 90, said: 'a beginner: 90 ms' },
@@ -73,6 +74,7 @@ const usualMovement: MovementId = 'doubling';
     ForWhomComponent,
     ChooserComponent,
     MovementLanesComponent,
+    OrnamentsComponent,
     StaffLineComponent,
     SoundMenuComponent,
     ExportLinesComponent,
@@ -97,6 +99,11 @@ export class MovementsPage implements OnDestroy {
   protected readonly exercises = exercises;
   protected readonly instrument = this.state.instrument;
   protected readonly all = computed(() => movementsOf(this.instrument()));
+  protected readonly ornamentsSaid = computed(() =>
+    this.instrument().family === 'whistle' || this.instrument().family === 'irish-pipes'
+      ? 'Cuts, taps, rolls and crans: which finger, on which note.'
+      : 'Trills: the easiest pair of fingerings that stays in tune.',
+  );
   protected readonly words = signal('');
   protected readonly found = computed(() => findMovements(this.instrument(), this.words()));
   private readonly chosenId = linkedSignal((): string =>

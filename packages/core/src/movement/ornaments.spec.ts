@@ -1,0 +1,126 @@
+import { instrumentById, pattern, type NoteId } from '../fingering';
+import { compileOrnament, cutFinger, ornamentKinds, tapFinger, trillBetween, usualOrnaments, type OrnamentKind } from '.';
+
+const whistle = instrumentById('whistle-d');
+const scale: readonly NoteId[] = ['d5', 'e5', 'fs5', 'g5', 'a5', 'b5', 'cs6'];
+const finger = (found: ReturnType<typeof cutFinger>): string => ('finger' in found ? found.finger : found.reason);
+const steps = (kind: OrnamentKind, note: NoteId, eighthMs = 250) => {
+  const made = compileOrnament(whistle, kind, note, { ...usualOrnaments, eighthMs });
+  return made.kind === 'compiled'
+    ? made.steps.map((step) => [step.kind, step.fingers.join(), Number(step.start.toFixed(3)), Number(step.length.toFixed(3))])
+    : made.reason;
+};
+
+describe('cuts and taps of the whistle', () => {
+  it('cuts with the nearest finger: D R3, E R2, F sharp R1, G L3, A L2, B L1; not on C sharp', () => {
+    expect(scale.slice(0, 6).map((note) => finger(cutFinger(whistle, note, usualOrnaments)))).toEqual(['R3', 'R2', 'R1', 'L3', 'L2', 'L1']);
+    expect(finger(cutFinger(whistle, 'cs6', usualOrnaments))).toBe('No finger lies on C sharp, so none can cut it.');
+  });
+
+  it('or with the same two: D to G L3, A and B L1', () => {
+    expect(scale.slice(0, 6).map((note) => finger(cutFinger(whistle, note, { ...usualOrnaments, cuts: 'fixed' })))).toEqual([
+      'L3',
+      'L3',
+      'L3',
+      'L3',
+      'L1',
+      'L1',
+    ]);
+  });
+
+  it('leaves C natural to the teacher, whose choice is taken', () => {
+    expect(finger(cutFinger(whistle, 'c6', usualOrnaments))).toMatch(/teacher's choice/);
+    expect(finger(cutFinger(whistle, 'c6', { ...usualOrnaments, cutOn: { c6: 'L2' } }))).toBe('L2');
+    expect(() => cutFinger(whistle, 'c6', { ...usualOrnaments, cutOn: { c6: 'R9' } })).toThrow(/no finger R9/);
+  });
+
+  it('taps E R3, F sharp R2, G R1, A L3, B L2, C sharp L1; not on D, and not on a closed-fingered chanter', () => {
+    expect(scale.slice(1).map((note) => finger(tapFinger(whistle, note, usualOrnaments)))).toEqual(['R3', 'R2', 'R1', 'L3', 'L2', 'L1']);
+    expect(finger(tapFinger(whistle, 'd5', usualOrnaments))).toMatch(/cran stands in/);
+    const irish = instrumentById('irish-chanter-d');
+    expect(finger(tapFinger(irish, irish.notes[3].id, usualOrnaments))).toMatch(/would silence/);
+  });
+});
+
+describe('rolls and crans', () => {
+  it('a short roll: cut at 0, tap at 1, on two eighths; a long one: cut at 1, tap at 2, on three', () => {
+    expect(steps('short-roll', 'e5')).toEqual([
+      ['cut', 'R2', 0, 0.2],
+      ['note', '', 0.2, 0.8],
+      ['tap', 'R3', 1, 0.2],
+      ['note', '', 1.2, 0.8],
+    ]);
+    expect(steps('long-roll', 'g5')).toEqual([
+      ['note', '', 0, 1],
+      ['cut', 'L3', 1, 0.2],
+      ['note', '', 1.2, 0.8],
+      ['tap', 'R1', 2, 0.2],
+      ['note', '', 2.2, 0.8],
+    ]);
+  });
+
+  it('a cut lasts 50 ms where a fifth of an eighth is longer', () => {
+    expect(steps('cut', 'a5', 500)).toEqual([
+      ['cut', 'L2', 0, 0.1],
+      ['note', '', 0.1, 0.9],
+    ]);
+  });
+
+  it('a cran cuts the lowest note with different fingers; a roll there is refused', () => {
+    expect(steps('short-cran', 'd5')).toEqual([
+      ['cut', 'L3', 0, 0.2],
+      ['note', '', 0.2, 0.8],
+      ['cut', 'R1', 1, 0.2],
+      ['note', '', 1.2, 0.8],
+    ]);
+    expect((steps('three-cut-cran', 'd5') as unknown[][]).filter(([kind]) => kind === 'cut').map(([, by, at]) => [by, at])).toEqual([
+      ['L3', 0],
+      ['R1', 0.667],
+      ['R2', 1.333],
+    ]);
+    expect(steps('long-roll', 'd5')).toMatch(/no tap is possible: a cran stands in/);
+    expect(steps('three-cut-cran', 'b5')).toMatch(/belongs to the lowest note/);
+  });
+
+  it('a slide begins with the tap finger closed; only the knee stops a chanter', () => {
+    const slide = compileOrnament(whistle, 'slide', 'e5');
+    expect(slide.kind === 'compiled' && slide.steps[0]).toMatchObject({ kind: 'slide', pattern: pattern('XXX XXX') });
+    expect(compileOrnament(whistle, 'stop', 'e5').kind).toBe('unplayable');
+    const irish = instrumentById('irish-chanter-d');
+    expect(compileOrnament(irish, 'stop', irish.notes[2].id).kind).toBe('compiled');
+  });
+
+  it('fills its eighths without a hole on every whistle and note, and refuses an eighth that nobody plays', () => {
+    for (const kind of ornamentKinds) {
+      for (const { id } of whistle.notes) {
+        const made = compileOrnament(whistle, kind, id);
+        if (made.kind === 'unplayable') continue;
+        let at = 0;
+        for (const step of made.steps) {
+          expect(step.start).toBeCloseTo(at, 9);
+          at += step.length;
+        }
+        expect(at).toBeCloseTo(made.eighths, 9);
+      }
+    }
+    expect(() => compileOrnament(whistle, 'cut', 'a5', { ...usualOrnaments, eighthMs: 5 })).toThrow(/60 to 2000 ms; 5 came/);
+  });
+});
+
+describe('trills', () => {
+  const recorder = instrumentById('recorder-soprano-baroque');
+
+  it('take the pair with the fewest moving fingers that stays in tune', () => {
+    const trill = trillBetween(recorder, 'g5', 'a5')!;
+    expect(trill.movers).toBe(1);
+    for (const cents of trill.cents) expect(Math.abs(cents ?? 0)).toBeLessThanOrEqual(30);
+  });
+
+  it('always move a finger, and are refused for a note that is none', () => {
+    for (const [index, { id }] of recorder.notes.slice(0, -1).entries()) {
+      const trill = trillBetween(recorder, id, recorder.notes[index + 1].id);
+      if (trill !== undefined) expect(trill.movers).toBeGreaterThan(0);
+    }
+    expect(() => trillBetween(recorder, 'x', 'a5')).toThrow(/"x" is none of them/);
+  });
+});

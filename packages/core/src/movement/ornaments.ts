@@ -1,0 +1,192 @@
+import { ZelpitFault } from '../fault';
+import {
+  chartedPattern,
+  coverOf,
+  fingerCoverage,
+  fingerOf,
+  noteOf,
+  withFingers,
+  type FingerId,
+  type Instrument,
+  type NoteId,
+  type Pattern,
+} from '../fingering';
+
+/** Ornaments of whistle and Irish pipes. */
+export type OrnamentKind = 'cut' | 'tap' | 'short-roll' | 'long-roll' | 'short-cran' | 'long-cran' | 'three-cut-cran' | 'slide' | 'stop';
+export const ornamentKinds: readonly OrnamentKind[] = ['cut', 'tap', 'short-roll', 'long-roll', 'short-cran', 'long-cran', 'three-cut-cran', 'slide', 'stop'];
+
+export interface OrnamentSettings {
+  /** Which finger cuts: the one nearest the open holes, or always the same two. */
+  readonly cuts: 'nearest' | 'fixed';
+  /** Length of an eighth, in ms. */
+  readonly eighthMs: number;
+  /** Fingers that a teacher chose to cut or tap with, by note; they come before the rule. */
+  readonly cutOn?: Readonly<Record<NoteId, FingerId>>;
+  readonly tapOn?: Readonly<Record<NoteId, FingerId>>;
+}
+
+export const usualOrnaments: OrnamentSettings = { cuts: 'nearest', eighthMs: 250 };
+
+/** One step of an ornament; lengths in eighths. */
+export interface OrnamentStep {
+  readonly kind: 'note' | 'cut' | 'tap' | 'slide' | 'stop';
+  readonly pattern: Pattern;
+  readonly fingers: readonly FingerId[];
+  readonly start: number;
+  readonly length: number;
+}
+
+export type CompiledOrnament =
+  { readonly kind: 'compiled'; readonly steps: readonly OrnamentStep[]; readonly eighths: number } | { readonly kind: 'unplayable'; readonly reason: string };
+
+/** A cut or tap is never longer, in ms; nor longer than this share of an eighth. */
+const [longestMs, longestShare] = [50, 0.2];
+/** A slide takes so long from closed to open, in ms. */
+const slideMs = 120;
+/** Fingers of a cran's cuts in their order. */
+const cranFingers: readonly FingerId[] = ['L3', 'R1', 'R2'];
+
+type Found = { readonly finger: FingerId } | { readonly reason: string };
+
+/**
+ * The finger that cuts a note: the lowest one that lies, or in the other school the upper hand's ring finger, else its index finger.
+ * @throws ZelpitFault `unknown-note`
+ */
+export function cutFinger(instrument: Instrument, note: NoteId, { cuts, cutOn }: OrnamentSettings): Found {
+  const chosen = cutOn?.[note];
+  if (chosen !== undefined) return { finger: fingerOf(instrument, chosen).id };
+  const pattern = chartedPattern(instrument, note);
+  const name = noteOf(instrument, note).schoolName;
+  const fingers = instrument.fingers.filter(({ thumb }) => !thumb);
+  const lying = fingers.filter(({ id }) => fingerCoverage(instrument, pattern, id) === 1);
+  if (lying.length === 0) return { reason: `No finger lies on ${name}, so none can cut it.` };
+  if (fingerCoverage(instrument, pattern, fingers[0].id) < 1)
+    return { reason: `On ${name} the index finger is up: which finger cuts it is the teacher's choice.` };
+  if (cuts === 'nearest') return { finger: lying[lying.length - 1].id };
+  const ring = lying.find(({ id }) => id === 'L3');
+  return { finger: (ring ?? lying[0]).id };
+}
+
+/**
+ * The finger that taps a note: the open one nearest the face. None on the lowest note, and none on a closed-fingered chanter, which a tap would silence.
+ * @throws ZelpitFault `unknown-note`
+ */
+export function tapFinger(instrument: Instrument, note: NoteId, { tapOn }: OrnamentSettings): Found {
+  const chosen = tapOn?.[note];
+  if (chosen !== undefined) return { finger: fingerOf(instrument, chosen).id };
+  const name = noteOf(instrument, note).schoolName;
+  if (instrument.family === 'irish-pipes')
+    return { reason: `A tap would silence ${name} on a chanter that is fingered closed; choose a finger where one works.` };
+  const pattern = chartedPattern(instrument, note);
+  const open = instrument.fingers.find(({ id, thumb }) => !thumb && fingerCoverage(instrument, pattern, id) < 1);
+  return open === undefined ? { reason: `Every hole is closed on ${name}, so no tap is possible: a cran stands in.` } : { finger: open.id };
+}
+
+/**
+ * An ornament as steps of fingers over its eighths.
+ * @throws ZelpitFault `unknown-note`, `unknown-finger`, `out-of-range` for an eighth outside 60 to 2 000 ms
+ */
+export function compileOrnament(instrument: Instrument, kind: OrnamentKind, note: NoteId, settings: OrnamentSettings = usualOrnaments): CompiledOrnament {
+  const { eighthMs } = settings;
+  if (!(eighthMs >= 60 && eighthMs <= 2000)) throw new ZelpitFault('out-of-range', `An eighth lasts 60 to 2000 ms; ${eighthMs} came.`, { eighthMs });
+  const pattern = chartedPattern(instrument, note);
+  const brief = Math.min(longestMs / eighthMs, longestShare);
+  const maker = new StepMaker(pattern, brief);
+  const cut = cutFinger(instrument, note, settings);
+  const tap = tapFinger(instrument, note, settings);
+  const lifted = (finger: FingerId): Pattern => withFingers(instrument, pattern, [finger], 0);
+  const closed = (finger: FingerId): Pattern => withFingers(instrument, pattern, [finger], 1);
+  const need = (...all: readonly Found[]): string | undefined => all.flatMap((each) => ('reason' in each ? [each.reason] : []))[0];
+  const cutStep = (): void => {
+    if ('finger' in cut) maker.brief('cut', lifted(cut.finger), cut.finger);
+  };
+  const tapStep = (): void => {
+    if ('finger' in tap) maker.brief('tap', closed(tap.finger), tap.finger);
+  };
+  const made = (eighths: number, ...needed: readonly Found[]): CompiledOrnament => {
+    const reason = need(...needed);
+    return reason === undefined ? { kind: 'compiled', steps: maker.until(eighths), eighths } : { kind: 'unplayable', reason };
+  };
+  switch (kind) {
+    case 'cut':
+      cutStep();
+      return made(1, cut);
+    case 'tap':
+      tapStep();
+      return made(1, tap);
+    case 'short-roll':
+      cutStep();
+      maker.until(1);
+      tapStep();
+      return made(2, cut, tap);
+    case 'long-roll':
+      maker.until(1);
+      cutStep();
+      maker.until(2);
+      tapStep();
+      return made(3, cut, tap);
+    case 'short-cran':
+      return cran(instrument, note, maker, [0, 1], 2);
+    case 'long-cran':
+      return cran(instrument, note, maker, [1, 2], 3);
+    case 'three-cut-cran':
+      return cran(instrument, note, maker, [0, 2 / 3, 4 / 3], 2);
+    case 'slide': {
+      if ('finger' in tap) maker.longer('slide', closed(tap.finger), tap.finger, Math.min(0.5, slideMs / eighthMs));
+      return made(1, tap);
+    }
+    case 'stop': {
+      if (instrument.family !== 'irish-pipes') return { kind: 'unplayable', reason: 'Only a chanter that stands on the knee can be stopped.' };
+      maker.brief(
+        'stop',
+        pattern.map(() => 1),
+      );
+      return made(1);
+    }
+  }
+}
+
+function cran(instrument: Instrument, note: NoteId, maker: StepMaker, at: readonly number[], eighths: number): CompiledOrnament {
+  const pattern = chartedPattern(instrument, note);
+  const isLying = (finger: FingerId): boolean =>
+    instrument.fingers.some(({ id }) => id === finger) &&
+    pattern.some((coverage, hole) => instrument.holes[hole].finger === finger && coverOf(coverage) === 'covered');
+  const fingers = cranFingers.filter(isLying);
+  if (fingers.length < at.length)
+    return {
+      kind: 'unplayable',
+      reason: `A cran on ${noteOf(instrument, note).schoolName} needs ${at.length} fingers that lie: it belongs to the lowest note.`,
+    };
+  at.forEach((start, index) => {
+    maker.until(start);
+    maker.brief('cut', withFingers(instrument, pattern, [fingers[index]], 0), fingers[index]);
+  });
+  return { kind: 'compiled', steps: maker.until(eighths), eighths };
+}
+
+/** Lays steps one after another. */
+class StepMaker {
+  private readonly steps: OrnamentStep[] = [];
+  private at = 0;
+
+  constructor(
+    private readonly pattern: Pattern,
+    private readonly briefly: number,
+  ) {}
+
+  brief(kind: OrnamentStep['kind'], pattern: Pattern, finger?: FingerId): void {
+    this.longer(kind, pattern, finger, this.briefly);
+  }
+
+  longer(kind: OrnamentStep['kind'], pattern: Pattern, finger: FingerId | undefined, length: number): void {
+    this.steps.push({ kind, pattern, fingers: finger === undefined ? [] : [finger], start: this.at, length });
+    this.at += length;
+  }
+
+  /** The note up to a place, in eighths. */
+  until(eighths: number): readonly OrnamentStep[] {
+    if (eighths > this.at + 1e-9) this.longer('note', this.pattern, undefined, eighths - this.at);
+    return this.steps;
+  }
+}
