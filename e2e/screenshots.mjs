@@ -38,7 +38,6 @@ const shoot = (page, name, options = {}) => page.screenshot({ path: join(folder,
 try {
   const { page, places, open } = await visitor(desk, 'light');
   for (const [name, path] of [
-    ['tunes', '/tunes'],
     ['tune', `/tunes/${places.tune}`],
     ['lines', `/tunes/${places.tune}/lines?ten=1`],
     ['sheets', '/sheets'],
@@ -49,7 +48,10 @@ try {
     await shoot(page, name);
   }
   const choose = async (purpose, name) => {
-    await page.getByRole('button', { name: new RegExp(`^${purpose}: `) }).click();
+    await page
+      .getByRole('button', { name: new RegExp(`^${purpose}: `) })
+      .first()
+      .click();
     await page.getByRole('menuitem', { name, exact: true }).click();
   };
   await open('/changes');
@@ -60,6 +62,22 @@ try {
   await page.evaluate('window.scrollTo(0, 0)');
   await page.waitForTimeout(still);
   await shoot(page, 'changes');
+  await open('/changes/lines?note=c');
+  await choose('Lines', 'even, dotted, cut, triplets and tied:');
+  await page.waitForTimeout(still);
+  await shoot(page, 'change-lines');
+  await open('/changes/keys?from=b&to=e');
+  await page.getByRole('button', { name: 'Let a simulated student play' }).click();
+  await shoot(page, 'keys');
+  await open('/changes/ear?from=b&to=e');
+  await page.getByRole('button', { name: 'Start' }).click();
+  await page.getByRole('button', { name: 'The first', disabled: false }).waitFor();
+  await shoot(page, 'ear');
+  await open('/movements');
+  await choose('Movement', 'taorluath');
+  await page.getByRole('button', { name: /^E to low A: / }).click();
+  await page.waitForTimeout(still);
+  await shoot(page, 'movement', { fullPage: true });
   await open('/charts');
   await choose('Student', 'Oda');
   await page.getByRole('button', { name: 'high D', exact: true }).click();
@@ -71,10 +89,6 @@ try {
   for (const note of ['C', 'D', 'E', 'F', 'G', 'A', 'B flat', 'high C']) await page.getByRole('button', { name: note, exact: true }).click();
   await page.waitForTimeout(still);
   await page.locator('svg.sheet-page').screenshot({ path: join(folder, 'handout.png') });
-  await open('/charts/compare');
-  await choose('First instrument', 'pipe chanter');
-  await page.waitForTimeout(still);
-  await shoot(page, 'compare');
   await open('/charts/finder');
   await choose('Instrument', 'whistle in D');
   for (const which of ['Note before', 'Note after']) await choose(which, 'A');
@@ -96,27 +110,11 @@ try {
   await page.waitForTimeout(still);
   await shoot(page, 'workshop');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await open(`/sheets/${places.sheet}`);
-  const other = await page.context().newPage();
-  await other.goto(page.url());
-  await other.getByLabel('Words at the head of the sheet').fill('Slowly, and both hands rest between lines');
-  await other.getByLabel('What to watch', { exact: true }).first().fill('little finger waits for the ring finger');
-  await other.getByText(/^Saved/).waitFor();
-  await page.getByLabel('Title of the sheet').fill('Week of the storm');
-  await page.getByLabel('What to watch', { exact: true }).first().fill('slow and clean');
-  await page.getByText('This sheet was changed elsewhere too.').waitFor();
-  await shoot(page, 'two-versions');
-  await page.getByRole('button', { name: 'All of theirs' }).click();
-  await page.getByText(/^Saved/).waitFor();
-  await other.close();
   await open(`/sheets/${places.sheet}/paper`);
   await page
     .locator('svg.sheet-page')
     .first()
     .screenshot({ path: join(folder, 'paper.png') });
-  const dark = await visitor(desk, 'dark');
-  await dark.open(`/tunes/${places.tune}`);
-  await shoot(dark.page, 'tune-dark');
   const onTablet = await visitor(tablet, 'light');
   await onTablet.open(`/tunes/${places.tune}`);
   await shoot(onTablet.page, 'tune-tablet');

@@ -18,3 +18,4 @@ export {
   type OrnamentStep,
 } from './ornaments';
 export { trillBetween, type TrillPair } from './trills';
+export { proofreadMovement, type MovementProof } from './proof-movement';

@@ -1,6 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { mostLines, proofread, proofSaid } from '@zelpit/core';
+import { mostLines, proofread, proofreadMovement, proofSaid } from '@zelpit/core';
 import { ChooserComponent } from '../shell/chooser.component';
 import { SentenceComponent } from '../shell/sentence.component';
 import { ChartState } from './chart-state.service';
@@ -21,7 +21,9 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
       <section class="band" aria-label="What was found">
         <div class="band-said" role="status">
           <p class="band-todo">{{ found() }}</p>
-          <p class="band-else">One note a line: its holes, or what changes from another note.</p>
+          <p class="band-else">
+            One note a line: its holes, or what changes from another note. On the pipes movements too: “C doubling: G grace note to C, D grace note to C”.
+          </p>
         </div>
       </section>
       <main class="layer page-fill proof">
@@ -59,7 +61,11 @@ export class ProofPage {
     const instrument = this.state.instrument();
     return proofread(instrument, this.text(), this.state.otherModel())
       .filter(({ proof }) => proof.kind !== 'empty')
-      .map(({ line, text, proof }) => ({ line, text, said: proofSaid(instrument, proof), isWrong: proof.kind !== 'right' }));
+      .map(({ line, text, proof }) => {
+        const movement = proof.kind === 'right' ? undefined : proofreadMovement(instrument, text);
+        if (movement !== undefined) return { line, text, said: movement.said, isWrong: movement.kind !== 'right' };
+        return { line, text, said: proofSaid(instrument, proof), isWrong: proof.kind !== 'right' };
+      });
   });
 
   protected readonly found = computed(() => {

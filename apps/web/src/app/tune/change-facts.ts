@@ -1,4 +1,17 @@
-import { fingerOf, heardPhrases, kindPhrase, leadOf, noteOf, placePhrase, type FingerId, type Instrument, type Place, type TuneChange } from '@zelpit/core';
+import {
+  fingerOf,
+  heardPhrases,
+  kindPhrase,
+  leadOf,
+  MovementReader,
+  noteOf,
+  placePhrase,
+  type Change,
+  type FingerId,
+  type Instrument,
+  type Place,
+  type TuneChange,
+} from '@zelpit/core';
 
 /** What the band says of a change, in words. */
 export interface ChangeFacts {
@@ -37,7 +50,7 @@ export function changeFacts(instrument: Instrument, { change, outcomes, occurren
       .filter(({ ids }) => ids.length > 0)
       .map(({ said, ids, mark }) => `${said}: ${inOrder(instrument, ids, mark)}.`)
       .join(' '),
-    under,
+    under: under.map((phrase) => withName(instrument, change, phrase)),
   };
 }
 
@@ -54,4 +67,14 @@ function barsPhrase(bars: readonly number[]): string {
   const word = bars.filter((bar) => bar > 0).length > 1 ? 'bars ' : 'bar ';
   const more = bars.length > mostBarsSaid ? ` and ${bars.length - mostBarsSaid} more` : '';
   return `${bars.length === 1 && bars[0] === 0 ? '' : word}${said.join(' ')}${more}`;
+}
+
+/** A written group with the name of its movement: "taorluath {GdGe}", or how it differs from the nearest one. */
+function withName(instrument: Instrument, { from, to }: Change, phrase: string): string {
+  const group = /^\{([A-Ga-g]+)\}$/.exec(phrase);
+  if (group === null) return phrase;
+  const letters = [...group[1]].flatMap((letter) => instrument.notes.filter(({ abc }) => abc === letter).map(({ id }) => id));
+  const found = new MovementReader(instrument).read(from, letters, to);
+  if (found.kind === 'known') return `${found.candidates[0].movement.names[0]} ${phrase}`;
+  return found.kind === 'unknown' ? `${phrase} (no movement; in the nearest, a ${found.nearest.movement.names[0]}, ${found.differs})` : phrase;
 }
