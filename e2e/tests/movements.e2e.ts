@@ -68,3 +68,28 @@ test('a whistle has its cuts in two schools, rolls, and crans on the lowest note
   await choose(page, 'Instrument', 'soprano recorder, baroque');
   await expect(page.getByRole('row', { name: /^G with A one finger/ })).toBeVisible();
 });
+
+test('a movement is played on keys and judged, element by element', async ({ page }) => {
+  await openMovements(page);
+  await choose(page, 'Movement', 'grip');
+  await page.getByRole('button', { name: /^low A to E: \{GdG\}e/ }).click();
+  await page.getByRole('button', { name: 'Play {GdG}e' }).click();
+  await expect(page.getByText('Put the fingers on low A.')).toBeVisible();
+  // Keys lift: on low A the right little finger is off.
+  await page.keyboard.down(';');
+  await expect(page.getByText('Now play it, and stay on the last note.')).toBeVisible();
+  const [lowG, pause] = [90, 60];
+  await page.keyboard.up(';');
+  await page.waitForTimeout(lowG);
+  await page.keyboard.down('j');
+  await page.waitForTimeout(pause);
+  await page.keyboard.up('j');
+  await page.waitForTimeout(lowG);
+  await page.keyboard.down('s');
+  await page.keyboard.down(';');
+  await expect(page.getByRole('status').filter({ hasText: /Back to low A for the next\.$/ })).toBeVisible();
+  await page.keyboard.up('s');
+  await expect(page.getByText('Now play it, and stay on the last note.')).toBeVisible();
+  await page.keyboard.down('s');
+  await expect(page.getByText(/Element 1, low G, is missing; element 2, D, is missing/)).toBeVisible();
+});

@@ -19,3 +19,4 @@ export {
 } from './ornaments';
 export { trillBetween, type TrillPair } from './trills';
 export { proofreadMovement, type MovementProof } from './proof-movement';
+export { judgeMovement, type JudgedMovement, type PlayedElement, type StrayPattern } from './judge-movement';

@@ -1,4 +1,4 @@
-import { Component, computed, HostListener, inject, input, linkedSignal, signal, type OnDestroy } from '@angular/core';
+import { Component, computed, inject, input, linkedSignal, signal, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   canBeSensed,
@@ -32,14 +32,13 @@ import { SentenceComponent } from '../shell/sentence.component';
 import { PainCautionComponent } from '../lines/pain-caution.component';
 import { Transport } from '../sound/transport.service';
 import { StudioState } from '../state/studio-state.service';
-import { capOf, fingerOfCode } from './finger-keys';
+import { FingerPadsComponent, type KeyWay } from './finger-pads.component';
 import { PairChooserComponent, pairFrom } from './pair-chooser.component';
 import { TrialsService } from './trials.service';
 
-type Way = 'inverted' | 'held';
 type What = 'change' | 'scale';
 
-const wayChoices: readonly Choice<Way>[] = [
+const wayChoices: readonly Choice<KeyWay>[] = [
   { value: 'inverted', said: 'a key lifts its finger' },
   { value: 'held', said: 'a key held is a finger down' },
 ];
@@ -54,18 +53,12 @@ const slowest = 20;
 const shownBefore = 12;
 const simulatedSeed = 7;
 
-/** What a finger has to do; nothing where it is right. */
-function todoOf(isDown: boolean, isWanted: boolean): string {
-  if (isDown === isWanted) return '';
-  return isWanted ? 'put down' : 'lift';
-}
-
 const verdictSaid: Readonly<Record<Verdict, string>> = { clean: 'clean', low: 'cuts in', run: 'slips in', 'over-open': 'too open' };
 
 /** Fingers as sensors: keys or touches stand for the holes; every change is judged, and the player's own timing is estimated. */
 @Component({
   selector: 'zp-keys',
-  imports: [SentenceComponent, ForWhomComponent, PairChooserComponent, ChooserComponent, PainCautionComponent, RouterLink],
+  imports: [SentenceComponent, ForWhomComponent, PairChooserComponent, ChooserComponent, FingerPadsComponent, PainCautionComponent, RouterLink],
   templateUrl: './keys.page.html',
 })
 export class KeysPage implements OnDestroy {
@@ -84,7 +77,7 @@ export class KeysPage implements OnDestroy {
   private readonly first = computed(() => pairFrom(this.instrument(), this.from(), this.to()));
   protected readonly home = linkedSignal((): NoteId => this.first().from);
   protected readonly other = linkedSignal((): NoteId => this.first().to);
-  protected readonly way = signal<Way>('inverted');
+  protected readonly way = signal<KeyWay>('inverted');
   protected readonly what = signal<What>('change');
   protected readonly waySaid = computed(() => saidOf(wayChoices, this.way()));
   protected readonly whatSaid = computed(() => saidOf(whatChoices, this.what()));
@@ -110,25 +103,16 @@ export class KeysPage implements OnDestroy {
   /** Everything that the fingers did since the start, and the fingers as they lie. */
   private readonly events = linkedSignal({ source: this.changes, computation: (): readonly FingerEvent[] => [] });
   protected readonly isSimulated = linkedSignal({ source: this.changes, computation: () => false });
-  /** Fingers whose key or touch is down. */
-  private readonly pressed = signal<ReadonlySet<FingerId>>(new Set());
-  protected readonly mostPressed = signal(0);
+  private readonly pads = viewChild(FingerPadsComponent);
   protected readonly isReady = linkedSignal({ source: this.changes, computation: () => false });
 
   protected readonly judged = computed(() => judgePlaying(this.instrument(), this.changes(), this.events()));
   protected readonly asked = computed((): Change | undefined => this.changes()[this.judged().reached]);
 
-  protected readonly lanes = computed(() => {
-    const [instrument, asked] = [this.instrument(), this.asked()];
-    const lying = this.lying();
-    const wanted = asked === undefined ? lying : fingersDown(instrument, this.isReady() ? asked.toPattern : asked.fromPattern);
-    const thumbs = instrument.fingers.filter(({ thumb }) => thumb);
-    return instrument.fingers.map(({ id, label }) => ({
-      isLastThumb: thumbs[thumbs.length - 1]?.id === id,
-      ...{ id, label, cap: capOf(id), isDown: lying.has(id), isWanted: wanted.has(id) },
-      todo: todoOf(lying.has(id), wanted.has(id)),
-      said: [label, lying.has(id) ? 'down' : 'off', todoOf(lying.has(id), wanted.has(id))].filter((part) => part !== '').join(', '),
-    }));
+  /** Fingers that the next note asks for. */
+  protected readonly wanted = computed((): ReadonlySet<FingerId> | undefined => {
+    const asked = this.asked();
+    return asked === undefined ? undefined : fingersDown(this.instrument(), this.isReady() ? asked.toPattern : asked.fromPattern);
   });
   /** How many keys must be down at once, this way. */
   protected readonly needed = computed(() => {
@@ -139,7 +123,7 @@ export class KeysPage implements OnDestroy {
     return this.way() === 'held' ? down : up;
   });
   protected readonly keyboardSaid = computed(() => {
-    const [needed, seen] = [this.needed(), this.mostPressed()];
+    const [needed, seen] = [this.needed(), this.pads()?.mostPressed() ?? 0];
     const start = `This needs up to ${needed} ${needed === 1 ? 'key' : 'keys'} down at once`;
     if (seen >= needed) return `${start}; your keyboard has shown that it can report them.`;
     if (seen === 0) return `${start}. Press that many together once, to see whether your keyboard reports them all.`;
@@ -192,29 +176,19 @@ export class KeysPage implements OnDestroy {
     this.transport.stop();
   }
 
-  @HostListener('document:keydown', ['$event'])
-  protected keyDown(event: KeyboardEvent): void {
-    this.key(event, true);
+  protected take(event: FingerEvent): void {
+    if (this.isReady()) this.events.update((events) => [...events, event]);
   }
 
-  @HostListener('document:keyup', ['$event'])
-  protected keyUp(event: KeyboardEvent): void {
-    this.key(event, false);
+  /** The first note stands: from now on every finger counts. */
+  protected follow(lying: ReadonlySet<FingerId>): void {
+    const [first] = this.changes();
+    if (first === undefined || this.isReady()) return;
+    const wanted = fingersDown(this.instrument(), first.fromPattern);
+    if (wanted.size === lying.size && [...wanted].every((finger) => lying.has(finger))) this.isReady.set(true);
   }
 
-  /** A window that loses the focus hears of no key that is let go. */
-  @HostListener('window:blur')
-  protected letGo(): void {
-    for (const finger of this.pressed()) this.press(finger, false, performance.now());
-  }
-
-  protected touch(event: PointerEvent, finger: FingerId, isDown: boolean): void {
-    event.preventDefault();
-    this.chooseWayForTouch();
-    this.press(finger, isDown, event.timeStamp);
-  }
-
-  protected chooseWay(way: Way): void {
+  protected chooseWay(way: KeyWay): void {
     this.way.set(way);
     this.again();
   }
@@ -223,8 +197,10 @@ export class KeysPage implements OnDestroy {
     this.events.set([]);
     this.isSimulated.set(false);
     this.isReady.set(false);
-    this.mostPressed.set(0);
-    this.follow();
+    const pads = this.pads();
+    if (pads === undefined) return;
+    pads.mostPressed.set(0);
+    this.follow(pads.lying());
   }
 
   /** Stands in where no one plays: a beginner, the same each time. */
@@ -293,49 +269,5 @@ export class KeysPage implements OnDestroy {
       'over-open': `too open for ${Math.round(ms)} ms`,
     }[verdict];
     return { index, name: this.nameOf(this.changes()[index]), verdict, said: said + strays };
-  }
-
-  private key(event: KeyboardEvent, isDown: boolean): void {
-    const finger = fingerOfCode(event.code);
-    const isTyping = event.target instanceof HTMLElement && event.target.matches('input, select, textarea, [role="menuitem"]');
-    if (finger === undefined || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping) return;
-    if (!this.instrument().fingers.some(({ id }) => id === finger)) return;
-    // A key that is a finger presses no button.
-    event.preventDefault();
-    event.stopPropagation();
-    this.press(finger, isDown, event.timeStamp);
-  }
-
-  private chooseWayForTouch(): void {
-    if (this.way() !== 'held') this.chooseWay('held');
-  }
-
-  private press(finger: FingerId, isPressed: boolean, ms: number): void {
-    if (this.cannot() !== '' || this.isSimulated()) return;
-    const pressed = new Set(this.pressed());
-    if (isPressed) pressed.add(finger);
-    else pressed.delete(finger);
-    this.pressed.set(pressed);
-    this.mostPressed.update((seen) => Math.max(seen, pressed.size));
-    if (this.isReady()) this.events.update((events) => [...events, { finger, isDown: (this.way() === 'held') === isPressed, ms }]);
-    else this.follow();
-  }
-
-  /** The first note stands: from now on every finger counts. */
-  private follow(): void {
-    const [first] = this.changes();
-    if (first === undefined) return;
-    const [wanted, lying] = [fingersDown(this.instrument(), first.fromPattern), this.lying()];
-    if (wanted.size === lying.size && [...wanted].every((finger) => lying.has(finger))) this.isReady.set(true);
-  }
-
-  private lying(): ReadonlySet<FingerId> {
-    const pressed = this.pressed();
-    const isHeld = this.way() === 'held';
-    return new Set(
-      this.instrument()
-        .fingers.filter(({ id }) => pressed.has(id) === isHeld)
-        .map(({ id }) => id),
-    );
   }
 }

@@ -43,6 +43,7 @@ import { capital } from '../shell/words';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { Transport } from '../sound/transport.service';
 import { StudioState } from '../state/studio-state.service';
+import { MovementKeysComponent } from './movement-keys.component';
 import { MovementLanesComponent } from './movement-lanes.component';
 import { OrnamentsComponent } from './ornaments.component';
 
@@ -73,6 +74,7 @@ const usualMovement: MovementId = 'doubling';
     SentenceComponent,
     ForWhomComponent,
     ChooserComponent,
+    MovementKeysComponent,
     MovementLanesComponent,
     OrnamentsComponent,
     StaffLineComponent,
@@ -173,6 +175,8 @@ export class MovementsPage implements OnDestroy {
     };
   });
 
+  /** The pads are there when they are asked for: keys that are fingers do nothing else then. */
+  protected readonly isOnKeys = signal(false);
   protected readonly slower = signal(1);
   protected readonly slowerSaid = computed(() => saidOf(speeds, this.slower()));
   protected readonly width = Math.min(640, Math.max(420, document.documentElement.clientWidth - 60));

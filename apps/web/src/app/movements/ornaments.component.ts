@@ -79,7 +79,7 @@ const speeds: readonly Choice<number>[] = [
       </div>
       <p class="second">Fingers in their order: ↑ one that lifts for a cut, ↓ one that closes for a tap. – cannot be, with the reason under the pointer.</p>
     } @else {
-      <table class="risk-table">
+      <table class="risk-table trill-table">
         <caption class="second">
           Trills with the note above: the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms.
         </caption>
