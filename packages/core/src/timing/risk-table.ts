@@ -1,5 +1,5 @@
 import type { Change } from '../change';
-import { patternKey, type Instrument } from '../fingering';
+import type { Instrument, Pattern } from '../fingering';
 import { difficultyOf, type Difficulty } from './difficulty';
 import { hiddenRisk, type Hiding } from './hidden-change';
 import { normalPool } from './seeded-random';
@@ -17,7 +17,8 @@ const mostNumbers = 262_144;
  * one, else by simulation with the same draws for every change, so that two changes are compared under the same hands.
  */
 export class RiskTable {
-  private readonly known = new Map<string, { readonly risk: ChangeRisk; readonly difficulty: Difficulty }>();
+  /** By the two notes and what covers the change up; several where the notes have several fingerings. */
+  private readonly known = new Map<string, Known[]>();
   private readonly normals: () => () => number;
 
   constructor(
@@ -37,13 +38,14 @@ export class RiskTable {
     return this.of(change, hiding).difficulty;
   }
 
-  private of(change: Change, hiding?: Hiding): { readonly risk: ChangeRisk; readonly difficulty: Difficulty } {
-    const key = `${change.from} ${patternKey(change.fromPattern)}>${change.to} ${patternKey(change.toPattern)} ${change.register ?? ''} ${keyOf(hiding)}`;
-    const known = this.known.get(key);
+  private of(change: Change, hiding?: Hiding): Known {
+    const key = `${change.from}>${change.to}${keyOf(hiding)}`;
+    const all = this.known.get(key) ?? [];
+    const known = all.find((each) => isSameChange(each.change, change));
     if (known !== undefined) return known;
     const risk = this.computed(change, hiding);
-    const found = { risk, difficulty: difficultyOf(this.instrument, change, risk) };
-    this.known.set(key, found);
+    const found = { change, risk, difficulty: difficultyOf(this.instrument, change, risk) };
+    this.known.set(key, [...all, found]);
     return found;
   }
 
@@ -54,7 +56,17 @@ export class RiskTable {
   }
 }
 
+interface Known {
+  readonly change: Change;
+  readonly risk: ChangeRisk;
+  readonly difficulty: Difficulty;
+}
+
+const isSamePattern = (one: Pattern, other: Pattern): boolean => one === other || one.every((coverage, hole) => coverage === other[hole]);
+const isSameChange = (one: Change, other: Change): boolean =>
+  one.register === other.register && isSamePattern(one.fromPattern, other.fromPattern) && isSamePattern(one.toPattern, other.toPattern);
+
 function keyOf(hiding: Hiding | undefined): string {
   if (hiding === undefined) return '';
-  return `${hiding.kind === 'tongue' ? 'tongue' : hiding.opens.join('+')} ${hiding.lengthMs}`;
+  return ` ${hiding.kind === 'tongue' ? 'tongue' : hiding.opens.join('+')} ${hiding.lengthMs}`;
 }

@@ -1,6 +1,6 @@
 import { adviceFor, changeOfFingerings, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
-import { graceSteps, hidingGraceNote } from '../movement';
+import { graceSteps, hidingGraceNote, type GraceStep } from '../movement';
 import { levels, RiskTable, type Hiding } from '../timing';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
@@ -80,7 +80,7 @@ export function changesOfTune(
   }
   return {
     open: ranked(instrument, risks, open, () => undefined),
-    underGraceNotes: ranked(instrument, risks, hidden, (gathered) => coverOf(instrument, gathered)),
+    underGraceNotes: ranked(instrument, risks, hidden, coverOf),
     tongued: ranked(instrument, risks, tongued, () => tongue),
   };
 }
@@ -96,11 +96,19 @@ function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, 
   if (after.graceNotes.length > 0) gathered.groups.set(after.graceNotes.join(' '), after.graceNotes);
 }
 
-function underPhrase(instrument: Instrument, from: NoteId, letters: readonly NoteId[], to: NoteId): string {
-  const hiding = hidingGraceNote(instrument, from, graceSteps(instrument, letters, to));
-  if (hiding?.name !== undefined) return hiding.name;
-  const abc = letters.map((letter) => instrument.notes.find((note) => note.id === letter)?.abc ?? '');
-  return `{${abc.join('')}}`;
+/** What a change goes through: the grace note that hides it, or the group as written. */
+interface Under {
+  readonly phrase: string;
+  readonly hiding: GraceStep | undefined;
+}
+
+function undersOf(instrument: Instrument, { before, after, groups }: Gathered): readonly Under[] {
+  return [...groups.values()].map((letters): Under => {
+    const hiding = hidingGraceNote(instrument, before.note, graceSteps(instrument, letters, after.note));
+    if (hiding?.name !== undefined) return { phrase: hiding.name, hiding };
+    const abc = letters.map((letter) => instrument.notes.find((note) => note.id === letter)?.abc ?? '');
+    return { phrase: `{${abc.join('')}}`, hiding };
+  });
 }
 
 /** Pairs of notes that follow each other when the tune is played, each pair once. */
@@ -120,30 +128,39 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
 }
 
 /** The grace note that covers a change, where every group over it opens with one; a change through a group is as open as any. */
-function coverOf(instrument: Instrument, { before, after, groups }: Gathered): Hiding | undefined {
-  const openers = [...groups.values()].map((letters) => hidingGraceNote(instrument, before.note, graceSteps(instrument, letters, after.note)));
-  const [first] = openers;
-  if (first === undefined || openers.some((opener) => opener === undefined)) return undefined;
-  return { kind: 'grace-note', opens: first.fingers, lengthMs: graceMs };
+function coverOf(unders: readonly Under[]): Hiding | undefined {
+  const [first] = unders;
+  if (first?.hiding === undefined || unders.some(({ hiding }) => hiding === undefined)) return undefined;
+  return { kind: 'grace-note', opens: first.hiding.fingers, lengthMs: graceMs };
 }
 
 function ranked(
   instrument: Instrument,
   risks: RiskTable,
   all: ReadonlyMap<string, Gathered>,
-  hidingOf: (gathered: Gathered) => Hiding | undefined,
+  hidingOf: (unders: readonly Under[]) => Hiding | undefined,
 ): readonly TuneChange[] {
   const changes = [...all].map(([id, gathered]): TuneChange => {
-    const { before, after, places, groups } = gathered;
+    const { before, after, places } = gathered;
     const change = changeOfFingerings(instrument, before, after);
-    const [from, to] = [before.note, after.note];
     const outcomes = outcomesOf(instrument, change);
     const trouble = troubleOf(instrument, change, outcomes);
-    const under = new Set([...groups.values()].map((letters) => underPhrase(instrument, from, letters, to)));
+    const unders = undersOf(instrument, gathered);
+    const under = new Set(unders.map(({ phrase }) => phrase));
     const ordered = [...places].sort((one, other) => one.to - other.to);
     return {
-      ...{ id, change, outcomes, trouble, advice: adviceFor(instrument, change, trouble), difficulty: risks.difficultyOf(change, hidingOf(gathered)).total },
-      ...{ occurrences: places.length, places: ordered, under: [...under] },
+      id,
+      change,
+      outcomes,
+      trouble,
+      // Said of the few that are looked at, so not before.
+      get advice(): Advice {
+        return adviceFor(instrument, change, trouble);
+      },
+      difficulty: risks.difficultyOf(change, hidingOf(unders)).total,
+      occurrences: places.length,
+      places: ordered,
+      under: [...under],
     };
   });
   return byWhatIsHeard(changes);
@@ -152,18 +169,12 @@ function ranked(
 /** The headings by their hardest change, under each the hardest first; among equals what comes more often. */
 function byWhatIsHeard(changes: readonly TuneChange[]): readonly TuneChange[] {
   const hardest = new Map<string, number>();
-  for (const { trouble, difficulty } of changes) {
-    const own = trouble.kind === 'none' ? 0 : difficulty;
-    hardest.set(headingOf(trouble), Math.max(hardest.get(headingOf(trouble)) ?? 0, own));
-  }
-  const of = ({ trouble }: TuneChange): number => hardest.get(headingOf(trouble)) as number;
-  return [...changes].sort(
-    (one, other) =>
-      of(other) - of(one) ||
-      headingOf(one.trouble).localeCompare(headingOf(other.trouble)) ||
-      other.difficulty - one.difficulty ||
-      other.occurrences - one.occurrences,
-  );
+  const headed = changes.map((change) => ({ change, heading: headingOf(change.trouble) }));
+  for (const { change, heading } of headed) hardest.set(heading, Math.max(hardest.get(heading) ?? 0, change.trouble.kind === 'none' ? 0 : change.difficulty));
+  const rank = new Map([...hardest].sort(([one, its], [other, others]) => others - its || (one < other ? -1 : 1)).map(([heading], index) => [heading, index]));
+  const placed = headed.map(({ change, heading }) => ({ change, place: rank.get(heading) as number }));
+  placed.sort((one, other) => one.place - other.place || other.change.difficulty - one.change.difficulty || other.change.occurrences - one.change.occurrences);
+  return placed.map(({ change }) => change);
 }
 
 /** Trouble of a tune: difficulty times occurrences over all changes that can be heard going wrong. No unit. */
