@@ -1,6 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { startServer } from '../e2e/server.mjs';
 import { benchCommand, medianOf, type Figure } from './measure';
+import { scriptTimes } from './script-times';
 
 const clicks = 80;
 const warmUp = 8;
@@ -32,18 +33,11 @@ async function clickHoles(page: Page, count: number): Promise<readonly number[]>
   }, count);
 }
 
-/** All time in scripts that each click takes, handlers and drawing together, as the browser counts it, in ms. */
-async function scriptTimes(page: Page, count: number): Promise<readonly number[]> {
-  const client = await page.context().newCDPSession(page);
-  await client.send('Performance.enable', { timeDomain: 'timeTicks' });
-  const scriptSeconds = async (): Promise<number> => {
-    const { metrics } = await client.send('Performance.getMetrics');
-    return metrics.find(({ name }) => name === 'ScriptDuration')?.value ?? 0;
-  };
-  const times: number[] = [];
-  for (let index = 0; index < count; index += 1) {
-    const before = await scriptSeconds();
-    await page.evaluate(
+/** Clicks one hole after another. */
+const clickHole =
+  (page: Page) =>
+  async (index: number): Promise<void> =>
+    page.evaluate(
       (hole) =>
         new Promise<void>((resolve) => {
           const holes = document.querySelectorAll('zp-holes g.hole');
@@ -52,10 +46,6 @@ async function scriptTimes(page: Page, count: number): Promise<readonly number[]
         }),
       index * 3,
     );
-    times.push((await scriptSeconds()) * 1000 - before * 1000);
-  }
-  return times;
-}
 
 /** A hole clicked on the chart of a recorder, the flue with most patterns, until its answer is painted. */
 export async function chartClickFigures(): Promise<readonly Figure[]> {
@@ -72,8 +62,8 @@ export async function chartClickFigures(): Promise<readonly Figure[]> {
     await page.getByRole('button', { name: 'Instrument: Oda’s soprano' }).waitFor();
     await clickHoles(page, warmUp);
     const painted = await clickHoles(page, clicks);
-    await scriptTimes(page, warmUp);
-    const script = [...(await scriptTimes(page, clicks))].sort((one, other) => one - other);
+    await scriptTimes(page, warmUp, clickHole(page));
+    const script = [...(await scriptTimes(page, clicks, clickHole(page)))].sort((one, other) => one - other);
     return figuresOf(medianOf(painted), script[Math.floor(0.95 * (script.length - 1))]);
   } finally {
     await browser.close();

@@ -68,3 +68,12 @@ export async function newSheet(page: Page): Promise<void> {
 }
 
 export const saved = (page: Page): Promise<void> => expect(page.locator('.save-state')).toHaveText(/^Saved/);
+
+/** Opens a word of the page by its purpose and takes one of its choices. */
+export const choose = async (page: Page, purpose: string, name: string): Promise<void> => {
+  await page
+    .getByRole('button', { name: new RegExp(`^${purpose}: `) })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name, exact: true }).click();
+};

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { expect, signIn, test } from './as-teacher';
+import { choose, expect, signIn, test } from './as-teacher';
 
 async function openMap(page: Page): Promise<void> {
   await signIn(page, '/changes');
@@ -8,14 +8,6 @@ async function openMap(page: Page): Promise<void> {
   await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();
   await expect(page.getByRole('button', { name: /^D to E, cross over both hands, \d+\.\d hard$/ })).toBeVisible();
 }
-
-const choose = async (page: Page, purpose: string, name: string): Promise<void> => {
-  await page
-    .getByRole('button', { name: new RegExp(`^${purpose}: `) })
-    .first()
-    .click();
-  await page.getByRole('menuitem', { name, exact: true }).click();
-};
 
 test('the map shows every change, and one of them is taken apart in time', async ({ page }) => {
   await openMap(page);

@@ -1,13 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, signIn, test } from './as-teacher';
-
-const choose = async (page: Page, purpose: string, name: string): Promise<void> => {
-  await page
-    .getByRole('button', { name: new RegExp(`^${purpose}: `) })
-    .first()
-    .click();
-  await page.getByRole('menuitem', { name, exact: true }).click();
-};
+import { choose, expect, signIn, test } from './as-teacher';
 
 async function openMovements(page: Page): Promise<void> {
   await signIn(page, '/movements');

@@ -1,7 +1,8 @@
 import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
 import type { Foot } from './bore-model';
-import { geometryOf, sizeRatio, soundSourceOf, vesselHertz } from './pattern-sound';
-import { boreModelFor, soundOf, usualFoot } from './sound-model';
+import { borePitch } from './bore-pitch';
+import { soundSourceOf, vesselHertz } from './pattern-sound';
+import { usualFoot } from './sound-model';
 
 /** One point of a glide. */
 export interface GlidePoint {
@@ -51,13 +52,6 @@ export function glideBetween(
 function pitchFunction(instrument: Instrument, register: number, foot: Foot): ((pattern: Pattern) => number | undefined) | undefined {
   const source = soundSourceOf(instrument)?.geometry;
   if (source?.excitation === 'vessel') return (pattern) => vesselHertz(instrument, source, pattern);
-  const geometry = geometryOf(instrument);
-  if (geometry === undefined) return undefined;
-  const ratio = sizeRatio(instrument);
-  const model = boreModelFor(instrument, geometry, ratio);
-  return (pattern) => {
-    const sounding = soundOf(model, pattern, foot);
-    const pitch = geometry.excitation === 'window' ? sounding?.registers[register - 1] : sounding?.hertz;
-    return pitch === undefined ? undefined : pitch * ratio;
-  };
+  const pitchOf = borePitch(instrument, foot);
+  return pitchOf === undefined ? undefined : (pattern) => pitchOf(pattern, register);
 }

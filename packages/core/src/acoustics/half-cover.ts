@@ -1,7 +1,7 @@
 import { coverOf, soundingPitch, type Fingering, type Instrument, type Pattern } from '../fingering';
 import type { Foot } from './bore-model';
-import { geometryOf, sizeRatio } from './pattern-sound';
-import { boreModelFor, soundOf, usualFoot } from './sound-model';
+import { borePitch } from './bore-pitch';
+import { usualFoot } from './sound-model';
 
 const halvings = 14;
 /** Less than this is no half cover but a leak, more than its rest no opening. */
@@ -12,14 +12,7 @@ export class HalfCoverSolver {
   private readonly pitchOf: (pattern: Pattern, register: number) => number | undefined;
 
   constructor(instrument: Instrument, foot: Foot = usualFoot(instrument)) {
-    const geometry = geometryOf(instrument);
-    const ratio = sizeRatio(instrument);
-    const model = geometry === undefined ? undefined : boreModelFor(instrument, geometry, ratio);
-    this.pitchOf = (pattern, register) => {
-      const found = model === undefined ? undefined : soundOf(model, pattern, foot);
-      const pitch = geometry?.excitation === 'window' ? found?.registers[register - 1] : found?.hertz;
-      return pitch === undefined ? undefined : pitch * ratio;
-    };
+    this.pitchOf = borePitch(instrument, foot) ?? (() => undefined);
   }
 
   /**

@@ -36,8 +36,11 @@ export function changeBetween(instrument: Instrument, from: NoteId, to: NoteId):
   return changeOfFingerings(instrument, chartedFingering(instrument, from), chartedFingering(instrument, to));
 }
 
+/** Fingers with the note that they are said to be; a grace note's fingers too, which no chart has. */
+export type NamedFingers = Pick<Fingering, 'note' | 'pattern'> & Partial<Pick<Fingering, 'register'>>;
+
 /** The change from one fingering to another, whichever of their notes' ways they are. */
-export function changeOfFingerings(instrument: Instrument, before: Fingering, after: Fingering): Change {
+export function changeOfFingerings(instrument: Instrument, before: NamedFingers, after: NamedFingers): Change {
   const { note: from, pattern: fromPattern } = before;
   const { note: to, pattern: toPattern, register } = after;
   const movers = moversBetween(instrument, fromPattern, toPattern);

@@ -1,4 +1,4 @@
-import { coverOf, type Instrument, type Pattern } from '../fingering';
+import { coverOf, fingerCoverage, type Instrument } from '../fingering';
 import { listed } from './advice';
 import type { Change } from './change';
 
@@ -21,15 +21,11 @@ export function mirrorCheck(instrument: Instrument, change: Change): string {
   const own = instrument.fingers.filter((finger) => finger.hand === hand && !finger.thumb);
   const short = (spoken: string): string => spoken.replace(`${hand} `, '');
   const [down, up] = [true, false].map((isDown) =>
-    own.filter(({ id }) => isCovered(instrument, change.toPattern, id) === isDown).map(({ spoken }) => short(spoken)),
+    own.filter(({ id }) => fingerCoverage(instrument, change.toPattern, id) > 0 === isDown).map(({ spoken }) => short(spoken)),
   );
   const parts = [...(down.length === 0 ? [] : [`${listed(down)} down`]), ...(up.length === 0 ? [] : [`${listed(up)} up`])];
   const name = instrument.notes.find(({ id }) => id === change.to)?.schoolName ?? '';
   return `In the mirror, on ${name}: ${hand} ${parts.join(', ')}.`;
-}
-
-function isCovered(instrument: Instrument, pattern: Pattern, finger: string): boolean {
-  return pattern.some((coverage, hole) => instrument.holes[hole].finger === finger && coverOf(coverage) !== 'open');
 }
 
 /** True where only the thumb's cover changes. */

@@ -1,5 +1,4 @@
 import { ZelpitFault } from '../fault';
-import { patternKey } from '../fingering';
 import type { CompiledMovement, MovementStep } from './compile';
 
 /** How long the parts of movements last; by the player's level, not by the tempo. */
@@ -60,8 +59,3 @@ export function leastTime(movement: CompiledMovement, pace: MovementPace = usual
 
 /** How many elements are heard before the theme note. */
 export const elementsOf = (movement: CompiledMovement): number => (movement.kind === 'unplayable' ? 0 : movement.steps.length);
-
-/** The patterns of a movement from the note before to the note after, neighbours that are the same once. */
-export function patternsThrough(patterns: readonly (readonly number[])[]): readonly (readonly number[])[] {
-  return patterns.filter((pattern, index) => index === 0 || patternKey(pattern) !== patternKey(patterns[index - 1]));
-}

@@ -1,7 +1,7 @@
 import { ZelpitFault } from '../fault';
 import type { Instrument, NoteId } from '../fingering';
 import { compileMovement, usualMovementSettings, type CompiledMovement, type MovementSettings } from './compile';
-import { pipeMovements, type MovementDefinition, type MovementId } from './movements.data';
+import { pipeMovements, type MovementDefinition } from './movements.data';
 
 /** @throws ZelpitFault `unknown-movement` */
 export function movementById(id: string): MovementDefinition {
@@ -67,5 +67,3 @@ export function movementTable(
     cells: instrument.notes.map(({ id: after }) => compileMovement(instrument, movement, before, after, settings)),
   }));
 }
-
-export type { MovementId };

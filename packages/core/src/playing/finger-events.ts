@@ -1,4 +1,4 @@
-import { coverOf, type FingerId, type Instrument, type Pattern } from '../fingering';
+import { coverOf, fingerCoverage, type FingerId, type Instrument, type Pattern } from '../fingering';
 
 /** A finger that comes down or leaves, as a key or a touch reports it. */
 export interface FingerEvent {
@@ -10,11 +10,7 @@ export interface FingerEvent {
 
 /** Fingers that lie on the wood in a pattern. A finger that covers its hole in part lies there too: keys and touches know no half cover. */
 export function fingersDown(instrument: Instrument, pattern: Pattern): ReadonlySet<FingerId> {
-  return new Set(instrument.fingers.filter(({ id }) => isDown(instrument, pattern, id)).map(({ id }) => id));
-}
-
-function isDown(instrument: Instrument, pattern: Pattern, finger: FingerId): boolean {
-  return pattern.some((coverage, hole) => instrument.holes[hole].finger === finger && coverOf(coverage) !== 'open');
+  return new Set(instrument.fingers.filter(({ id }) => fingerCoverage(instrument, pattern, id) > 0).map(({ id }) => id));
 }
 
 /** True where a change can be told by keys or touches: some finger leaves the wood or comes down, and none only covers more or less. */
