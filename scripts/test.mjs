@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { ensureBuilt } from './lib/build.mjs';
 import { ensureChromium, ensurePackages } from './lib/packages.mjs';
 import { root } from './lib/paths.mjs';
@@ -55,6 +56,28 @@ function counted() {
   return { passed, failed, late: browser?.flaky ?? 0 };
 }
 
+/** Every browser test with its tries, of a suite and the suites in it. */
+const specsOf = ({ specs = [], suites = [] }) => [...specs, ...suites.flatMap(specsOf)];
+
+const errorLines = 14;
+
+/** What went wrong in the browser tests, short enough to stand at the end: the whole of it is far above. */
+function browserFaults() {
+  const file = join(results, 'e2e.json');
+  if (!existsSync(file)) return [];
+  const tries = specsOf({ suites: JSON.parse(readFileSync(file, 'utf8')).suites }).flatMap((spec) =>
+    spec.tests.flatMap((test) => test.results.map((result) => ({ title: spec.title, place: `${spec.file}:${spec.line}`, ...result }))),
+  );
+  return tries
+    .filter(({ status }) => status !== 'passed' && status !== 'skipped')
+    .map(({ title, place, retry, error }) => {
+      const said = stripVTControlCharacters(error?.message ?? 'no message')
+        .split('\n')
+        .filter((line) => line.trim() !== '');
+      return [`${place}, try ${retry + 1}: ${title}`, ...said.slice(0, errorLines).map((line) => `    ${line}`)].join('\n');
+    });
+}
+
 async function main() {
   const started = Date.now();
   await ensurePackages();
@@ -73,6 +96,7 @@ async function main() {
   const seconds = Math.round((Date.now() - started) / 1000);
   const { passed, failed: failedTests, late } = counted();
   say(`\nAll of it took ${seconds} s.`);
+  for (const fault of browserFaults()) say(fault);
   if (late > 0) say(`${late} browser tests passed only on their second try.`);
   if (failed.length > 0) say(`Failed: ${failed.join(', ')}.`);
   say(`${passed} passed, ${failedTests} failed`);

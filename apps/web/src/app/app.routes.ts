@@ -4,8 +4,8 @@ import { TunePage } from './tune/tune.page';
 
 const forStudents: PageData = { forStudents: true };
 const forOwners: PageData = { forOwners: true };
-const withInstruments: PageData = { needsInstruments: true };
-const forStudentsWithInstruments: PageData = { ...forStudents, ...withInstruments };
+const withStudio: PageData = { needsStudio: true };
+const forStudentsWithStudio: PageData = { ...forStudents, ...withStudio };
 
 export const routes: Routes = [
   { path: 'sign-in', title: 'Sign in · Zelpit', loadComponent: () => import('./session/sign-in.page').then((file) => file.SignInPage) },
@@ -19,66 +19,107 @@ export const routes: Routes = [
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'tunes' },
       { path: 'places', title: 'Places · Zelpit', loadComponent: () => import('./places/places.page').then((file) => file.PlacesPage) },
-      { path: 'tunes', title: 'Tunes · Zelpit', loadComponent: () => import('./tunes/tune-list.page').then((file) => file.TuneListPage) },
+      { path: 'tunes', title: 'Tunes · Zelpit', data: withStudio, loadComponent: () => import('./tunes/tune-list.page').then((file) => file.TuneListPage) },
       // The page that is opened most comes with the application; all others are fetched when they are wanted.
       { path: 'tunes/:id', title: 'Tune · Zelpit', component: TunePage },
       { path: 'tunes/:id/text', title: 'Text of a tune · Zelpit', loadComponent: () => import('./tunes/tune-text.page').then((file) => file.TuneTextPage) },
       { path: 'tunes/:id/lines', title: 'Lines · Zelpit', loadComponent: () => import('./lines/lines.page').then((file) => file.LinesPage) },
-      { path: 'charts', title: 'Chart · Zelpit', data: forStudents, loadComponent: () => import('./charts/charts.page').then((file) => file.ChartsPage) },
-      { path: 'charts/finder', title: 'Find fingers · Zelpit', loadComponent: () => import('./charts/finder.page').then((file) => file.FinderPage) },
-      { path: 'charts/proof', title: 'Proofread · Zelpit', loadComponent: () => import('./charts/proof.page').then((file) => file.ProofPage) },
-      { path: 'changes', title: 'Changes · Zelpit', loadComponent: () => import('./changes/changes.page').then((file) => file.ChangesPage) },
-      { path: 'movements', title: 'Movements · Zelpit', loadComponent: () => import('./movements/movements.page').then((file) => file.MovementsPage) },
-      { path: 'changes/lines', title: 'Lines · Zelpit', loadComponent: () => import('./lines/change-lines.page').then((file) => file.ChangeLinesPage) },
+      {
+        path: 'charts',
+        title: 'Chart · Zelpit',
+        data: forStudentsWithStudio,
+        loadComponent: () => import('./charts/charts.page').then((file) => file.ChartsPage),
+      },
+      {
+        path: 'charts/finder',
+        title: 'Find fingers · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./charts/finder.page').then((file) => file.FinderPage),
+      },
+      {
+        path: 'charts/proof',
+        title: 'Proofread · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./charts/proof.page').then((file) => file.ProofPage),
+      },
+      { path: 'changes', title: 'Changes · Zelpit', data: withStudio, loadComponent: () => import('./changes/changes.page').then((file) => file.ChangesPage) },
+      {
+        path: 'movements',
+        title: 'Movements · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./movements/movements.page').then((file) => file.MovementsPage),
+      },
+      {
+        path: 'changes/lines',
+        title: 'Lines · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./lines/change-lines.page').then((file) => file.ChangeLinesPage),
+      },
       {
         path: 'changes/ear',
         title: 'Blind test · Zelpit',
-        data: forStudentsWithInstruments,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./changes/ear.page').then((file) => file.EarPage),
       },
       {
         path: 'changes/keys',
         title: 'On keys · Zelpit',
-        data: forStudentsWithInstruments,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./changes/keys.page').then((file) => file.KeysPage),
       },
       {
         path: 'changes/hunt',
         title: 'Find the faults · Zelpit',
-        data: forStudentsWithInstruments,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./changes/hunt.page').then((file) => file.HuntPage),
       },
-      { path: 'charts/handout', title: 'Chart on paper · Zelpit', loadComponent: () => import('./charts/handout.page').then((file) => file.HandoutPage) },
-      { path: 'charts/compare', title: 'Two charts · Zelpit', loadComponent: () => import('./charts/compare.page').then((file) => file.ComparePage) },
-      { path: 'charts/calibrate', title: 'Fit a chart · Zelpit', loadComponent: () => import('./charts/calibrate.page').then((file) => file.CalibratePage) },
+      {
+        path: 'charts/handout',
+        title: 'Chart on paper · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./charts/handout.page').then((file) => file.HandoutPage),
+      },
+      {
+        path: 'charts/compare',
+        title: 'Two charts · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./charts/compare.page').then((file) => file.ComparePage),
+      },
+      {
+        path: 'charts/calibrate',
+        title: 'Fit a chart · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./charts/calibrate.page').then((file) => file.CalibratePage),
+      },
       {
         path: 'instruments',
         title: 'Who plays what · Zelpit',
+        data: withStudio,
         loadComponent: () => import('./instruments/instruments.page').then((file) => file.InstrumentsPage),
       },
       { path: 'workshop', title: 'Workshop · Zelpit', loadComponent: () => import('./workshop/workshop.page').then((file) => file.WorkshopPage) },
       { path: 'workshop/:id', title: 'Workshop · Zelpit', loadComponent: () => import('./workshop/model.page').then((file) => file.ModelPage) },
       { path: 'students', title: 'Students · Zelpit', loadComponent: () => import('./students/students.page').then((file) => file.StudentsPage) },
       { path: 'sheets', title: 'Sheets · Zelpit', loadComponent: () => import('./sheets/sheet-list.page').then((file) => file.SheetListPage) },
-      { path: 'sheets/:id', title: 'Sheet · Zelpit', data: withInstruments, loadComponent: () => import('./sheets/sheet.page').then((file) => file.SheetPage) },
+      { path: 'sheets/:id', title: 'Sheet · Zelpit', data: withStudio, loadComponent: () => import('./sheets/sheet.page').then((file) => file.SheetPage) },
       {
         path: 'sheets/:id/paper',
         title: 'Sheet on paper · Zelpit',
-        data: withInstruments,
+        data: withStudio,
         loadComponent: () => import('./sheets/sheet-paper.page').then((file) => file.SheetPaperPage),
       },
       { path: 'practice', title: 'Practice · Zelpit', loadComponent: () => import('./practice/practice.page').then((file) => file.PracticePage) },
       {
         path: 'c/:code',
         title: 'Practice · Zelpit',
-        data: forStudentsWithInstruments,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./practice/runner.page').then((file) => file.RunnerPage),
       },
       { path: 'put-away', title: 'Put away · Zelpit', loadComponent: () => import('./put-away/put-away.page').then((file) => file.PutAwayPage) },
       {
         path: 'mine',
         title: 'Practice · Zelpit',
-        data: forStudentsWithInstruments,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./mine/mine.page').then((file) => file.MinePage),
       },
       { path: 'teachers', title: 'Teachers · Zelpit', loadComponent: () => import('./studio/teachers.page').then((file) => file.TeachersPage) },

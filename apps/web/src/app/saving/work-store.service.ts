@@ -175,7 +175,7 @@ export class WorkStore {
 
 const lockOf = (window: string): string => `zelpit-window-${window}`;
 
-const patienceMs = 1000;
+const patienceMs = 3000;
 
 /** Holds a name for as long as this window is open; false where another window holds it. The page before, on its way out, may hold it for a moment. */
 function holdName(name: string): Promise<boolean> {

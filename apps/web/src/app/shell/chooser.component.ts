@@ -18,7 +18,14 @@ export const saidOf = <T>(choices: readonly Choice<T>[], value: T): string => ch
       <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + word()">{{ word() }}</button>
       <span ngbDropdownMenu role="menu" class="chooser-menu">
         @for (choice of choices(); track choice.said) {
-          <button type="button" ngbDropdownItem role="menuitem" [class.is-chosen]="choice.said === word()" (click)="chosen.emit(choice.value)">
+          <button
+            type="button"
+            ngbDropdownItem
+            role="menuitem"
+            [class.is-chosen]="choice.said === word()"
+            [attr.aria-current]="choice.said === word() || null"
+            (click)="chosen.emit(choice.value)"
+          >
             {{ choice.said }}
           </button>
         } @empty {

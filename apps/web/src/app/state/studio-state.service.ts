@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Instrument } from '@zelpit/core';
 import { studentLinkSchema, studentSchema, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
-import { forkJoin, map, of, tap, type Observable } from 'rxjs';
+import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
 import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { OutgoingService } from '../saving/outgoing.service';
@@ -33,6 +33,7 @@ export class StudioState {
   private readonly outgoing = inject(OutgoingService);
   private readonly shelf = inject(InstrumentShelf);
   private readonly session = inject(SessionService);
+  private underway: Observable<Student[]> | undefined;
   private readonly chosenId = signal(localStorage.getItem(storageKey) ?? '');
 
   readonly students = signal<readonly Student[]>([]);
@@ -63,8 +64,16 @@ export class StudioState {
 
   /** Students and instruments, fetched once. */
   ready(): Observable<void> {
-    const students = this.hasStudents() || this.isOfStudent() ? of(undefined) : this.loadStudents();
+    const students = this.hasStudents() || this.isOfStudent() ? of(undefined) : this.studentsOnce();
     return forkJoin([this.shelf.ready(), students]).pipe(map(() => undefined));
+  }
+
+  private studentsOnce(): Observable<Student[]> {
+    this.underway ??= this.loadStudents().pipe(
+      finalize(() => (this.underway = undefined)),
+      shareReplay(1),
+    );
+    return this.underway;
   }
 
   chooseInstrument(choice: string): void {
