@@ -3,6 +3,7 @@ export type FaultCode =
   | 'out-of-range'
   | 'unknown-note'
   | 'unknown-movement'
+  | 'unreadable-movement'
   | 'unknown-finger'
   | 'invalid-pattern'
   | 'invalid-instrument'

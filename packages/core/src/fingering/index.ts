@@ -1,3 +1,4 @@
+export { issueSaid } from './data-issue';
 export {
   instrumentSchema,
   mostHoles,

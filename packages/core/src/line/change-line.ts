@@ -2,6 +2,7 @@ import { adviceFor, changeBetween, troubleOf, type Advice, type Change, type Tro
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { beatsOf, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { exerciseMusic } from './exercise-music';
+import { wordsField, type LineWords } from './line-words';
 
 /** One exercise line: a change there and back, eight times, or music of its own in which that change is the hardest. */
 export interface ChangeLine {
@@ -100,8 +101,8 @@ export function describedLine(instrument: Instrument, line: ChangeLine): Describ
 }
 
 /** One line as ABC that an engraver can draw by itself, without title. */
-export function lineAbc(instrument: Instrument, line: ChangeLine): string {
-  return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument)}\n${lineMusic(instrument, line)}\n`;
+export function lineAbc(instrument: Instrument, line: ChangeLine, words: LineWords = { kind: 'none' }): string {
+  return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument)}\n${lineMusic(instrument, line)}\n${wordsField(instrument, notesOfLine(line), words)}`;
 }
 
 export interface AbcLine extends ChangeLine {
@@ -110,7 +111,7 @@ export interface AbcLine extends ChangeLine {
 }
 
 /** Lines as a book of ABC, one tune a line; `tempo` null means free. Text is kept on one line so that no field is broken. */
-export function linesAsAbc(instrument: Instrument, title: string, lines: readonly AbcLine[]): string {
+export function linesAsAbc(instrument: Instrument, title: string, lines: readonly AbcLine[], words: LineWords = { kind: 'none' }): string {
   const plain = (text: string): string => text.replace(/[\r\n%]+/g, ' ').trim();
   const key = keyOf(instrument);
   return lines
@@ -118,7 +119,7 @@ export function linesAsAbc(instrument: Instrument, title: string, lines: readonl
       const tempo = line.tempo === null ? [] : [`Q:1/4=${line.tempo}`];
       const point = plain(line.point) === '' ? [] : [`N:${plain(line.point)}`];
       const head = [`X:${index + 1}`, `T:${lineTitle(instrument, line)}`, `T:${plain(title)}`, 'R:exercise', 'M:4/4', 'L:1/4', ...tempo, ...point, `K:${key}`];
-      return `${[...head, lineMusic(instrument, line)].join('\n')}\n`;
+      return `${[...head, lineMusic(instrument, line)].join('\n')}\n${wordsField(instrument, notesOfLine(line), words)}`;
     })
     .join('\n');
 }

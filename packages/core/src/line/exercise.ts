@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ZelpitFault } from '../fault';
 import { noteIdSchema, type NoteId } from '../fingering';
+import { movementIdSchema } from '../movement';
 
 /** Lengths are counted in twelfths of a quarter note, so that triplets are whole numbers too. */
 export const quarter = 12;
@@ -18,7 +19,9 @@ export const lineNoteSchema = z.strictObject({
     .min(1, 'A note lasts at least a twelfth of a beat.')
     .max(2 * bar, 'A note lasts at most two bars.'),
   /** Letters of the grace notes before it, as notes of the instrument. */
-  graceNotes: z.array(noteIdSchema).max(8, 'At most eight grace notes stand before a note.').readonly().optional(),
+  graceNotes: z.array(noteIdSchema).max(12, 'At most twelve grace notes stand before a note.').readonly().optional(),
+  /** The movement that they are, or a layer of it: so that another layer can be taken at any time. */
+  movement: movementIdSchema.optional(),
   /** True where it goes on into the same note after it. */
   isTied: z.boolean().optional(),
   /** True where it is slurred to the note after it. */

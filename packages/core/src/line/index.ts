@@ -31,4 +31,7 @@ export {
   type Rhythm,
 } from './exercise-sets';
 export { noteHeads, type NoteHead } from './exercise-music';
-export { movementLines, type MovementExercise } from './movement-lines';
+export { movementExercises, movementLines, type MovementExercise } from './movement-lines';
+export { layeredNotes, lineAtLayer, shortNotes, withLayer, type LayeredNote, type ShortNote } from './line-layers';
+export type { LineWords } from './line-words';
+export { drillOf, type DrillKind, type DrillStep } from './speed-drill';

@@ -1,7 +1,21 @@
 import abcjs from 'abcjs';
 import { practiceChanter as chanter } from '../fingering';
-import { movementById, usualMovementSettings, type MovementDefinition } from '../movement';
-import { exerciseSchema, lineAbc, movementLines, notesOfLine, type MovementExercise } from '.';
+import { movementById, pipeMovements, usualMovementSettings, type MovementDefinition } from '../movement';
+import {
+  drillOf,
+  exerciseSchema,
+  layeredNotes,
+  lineAbc,
+  lineAtLayer,
+  movementExercises,
+  movementLines,
+  notesOfLine,
+  shortNotes,
+  withLayer,
+  type Exercise,
+  type LineWords,
+  type MovementExercise,
+} from '.';
 
 const lines = (id: MovementDefinition['id'], kind: MovementExercise, before = 'e', after = 'c') =>
   movementLines(chanter, { kind, movement: movementById(id), before, after, settings: usualMovementSettings });
@@ -42,5 +56,122 @@ describe('lines of a movement', () => {
         expect(abcjs.parseOnly(lineAbc(chanter, line))[0].warnings ?? []).toEqual([]);
       }
     }
+  });
+});
+
+describe('exercises', () => {
+  it('the taorluath scale: each note with its opener, then back to low A, B or C', () => {
+    expect(abc('taorluath', 'opened-and-back', 'e', 'low-a')).toMatch(/^{g}G2 {dGe}A2 \| {g}B2 {GdGe}A2 \| {g}c2 {GdGe}A2 \| {g}d2 {GBGe}A2/);
+    expect(abc('taorluath', 'opened-and-back', 'e', 'low-a')).toContain('{a}g2 {GdGe}A2');
+    expect(abc('taorluath', 'opened-and-back', 'e', 'c')).toContain('{g}d2 {GBGe}c2');
+    expect(lines('taorluath', 'opened-and-back', 'e', 'd')).toMatchObject({ lines: [] });
+  });
+
+  it('a throw from low A and from every other note, D left out', () => {
+    const { lines: made, leftOut } = lines('light-throw', 'from-every-note', 'e', 'd');
+    expect(leftOut.join()).toContain('from D itself');
+    expect(made.flatMap(notesOfLine).filter(({ movement }) => movement === 'light-throw')).toHaveLength(8);
+  });
+
+  it('the strike scale goes over every note that can be struck', () => {
+    expect(abc('strike', 'scale')).toContain('{gAG}A2 {gBG}B2 | {gcG}c2 {gdG}d2 | {geA}e2');
+    expect(lines('strike', 'scale').leftOut).toContain('on low G');
+  });
+
+  it('a grip goes both ways', () => {
+    expect(abc('grip', 'both-ways', 'd', 'low-a')).toContain('{GBG}A2 {GdG}d2');
+  });
+
+  it('the top-hand grip is on the notes whose lower hand lies but for the little finger, each with its own opener', () => {
+    const { leftOut } = lines('grip', 'same-note');
+    expect(abc('grip', 'same-note')).toBe('{g}A2 {GdG}A2 | {g}e2 {GdG}e2 | {g}f2 {GdG}f2 | {a}g2 {GdG}g2 | a2 {GdG}a2 |]');
+    expect(leftOut).toEqual(expect.arrayContaining([expect.stringMatching(/^on B: the lower hand/), expect.stringMatching(/^on D:/)]));
+  });
+
+  it('the taps exercise: note with its grace note, the tap’s note, the note, tapped, twice; then one grace note and three taps', () => {
+    const text = abc('tap', 'taps');
+    expect(text).toContain('{g}A G A {G}A | {g}A G A {G}A | {g}A {G}A {G}A {G}A');
+    expect(text).toContain('{g}e A e {A}e');
+    expect(text).toContain('{a}g f g {f}g');
+    expect(lines('tap', 'taps').leftOut).toEqual(['on low G: it cannot be tapped']);
+  });
+
+  it('G, D and E grace notes in a row drop what a note does not allow, and say so', () => {
+    const { leftOut } = lines('grace-note', 'runs');
+    expect(abc('grace-note', 'runs')).toContain('{g}A {d}A {e}A A |');
+    expect(abc('grace-note', 'runs')).toContain('{g}d {e}d d2');
+    expect(leftOut).toContain('on D: D');
+  });
+
+  it('every exercise of every movement is within what a sheet holds and is engraved without a fault (property)', () => {
+    for (const { id } of pipeMovements)
+      for (const kind of movementExercises)
+        for (const line of lines(id, kind, 'e', 'low-a').lines) {
+          expect(exerciseSchema.safeParse(line.exercise).error).toBeUndefined();
+          expect(abcjs.parseOnly(lineAbc(chanter, line))[0].warnings ?? []).toEqual([]);
+        }
+  });
+});
+
+describe('layers of a line', () => {
+  const [line] = lines('doubling', 'repeated').lines;
+  const exercise = line.exercise as Exercise;
+
+  it('one note of it stands at another layer, and comes back', () => {
+    const [{ index, layers }] = layeredNotes(chanter, exercise.notes);
+    const bare = withLayer(exercise, index, layers[0]);
+    expect(bare.notes[index].graceNotes).toEqual([]);
+    expect(layeredNotes(chanter, bare.notes)[0].standsAt?.kind).toBe('bare');
+    const full = layers.find(({ kind }) => kind === 'full');
+    expect(withLayer(bare, index, full ?? layers[0])).toEqual(exercise);
+  });
+
+  it('all of it stands at a layer, or at the fullest below that a note has', () => {
+    const one = lineAtLayer(chanter, exercise, 'one');
+    expect(layeredNotes(chanter, one.notes).map(({ standsAt }) => standsAt?.kind)).toEqual(['one', 'one', 'one', 'one']);
+    const fromHighA = lines('doubling', 'repeated', 'high-a', 'c').lines[0].exercise as Exercise;
+    expect(layeredNotes(chanter, lineAtLayer(chanter, fromHighA, 'one').notes)[0].standsAt?.kind).toBe('bare');
+    expect(lineAtLayer(chanter, lineAtLayer(chanter, exercise, 'bare'), 'full')).toEqual(exercise);
+  });
+
+  it('a note too short at a tempo is named with the layers that fit', () => {
+    expect(shortNotes(chanter, exercise.notes, 60)).toEqual([]);
+    const [short] = shortNotes(chanter, exercise.notes, 500);
+    expect(short).toMatchObject({ noteMs: 240, leastMs: 300 });
+    expect(short.fits.map(({ kind }) => kind)).toEqual(['bare', 'one', 'simpler']);
+  });
+
+  it('a movement that is known no more is left alone', () => {
+    expect(layeredNotes(chanter, [{ note: 'c', twelfths: 12, movement: 'gone' }])).toEqual([]);
+  });
+});
+
+describe('words under a line', () => {
+  const [line] = lines('doubling', 'repeated').lines;
+
+  it('letters, or a syllable for each element; nothing under what goes on from a tied note', () => {
+    const under = (words: LineWords): string => lineAbc(chanter, line, words).split('\n')[5];
+    expect(under({ kind: 'none' })).toBe('');
+    expect(under({ kind: 'letters' })).toMatch(/^w:E C E C/);
+    expect(under({ kind: 'syllables', set: { 'high-g': { note: '', grace: 'hi' }, d: { note: '', grace: 'di da' } } })).toMatch(/^w:E hi~C~di~da~C E/);
+  });
+
+  it('are read by an engraver without a fault, whatever a teacher types', () => {
+    const set = { c: { note: '-_*|%', grace: '' }, e: { note: 'a\\b', grace: '' } };
+    expect(abcjs.parseOnly(lineAbc(chanter, line, { kind: 'syllables', set }))[0].warnings ?? []).toEqual([]);
+  });
+});
+
+describe('speeds', () => {
+  it('three speeds go from half to full, a drill in six small steps', () => {
+    expect(drillOf('three-speeds', 80).map(({ tempo }) => tempo)).toEqual([40, 60, 80]);
+    const drill = drillOf('speed-drill', 80).map(({ tempo }) => tempo);
+    expect(drill).toEqual([...drill].sort((one, other) => one - other));
+    expect([drill[0], drill.at(-1)]).toEqual([40, 80]);
+    expect(drillOf('as-it-is', 80)).toHaveLength(1);
+  });
+
+  it.each([0, 39, 301, Number.NaN])('%d beats a minute are refused', (full) => {
+    expect(() => drillOf('three-speeds', full)).toThrow(/between 40 and 300/);
   });
 });

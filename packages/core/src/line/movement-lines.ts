@@ -1,88 +1,238 @@
 import { changeBetween, type Change } from '../change';
-import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { compileMovement, type MovementDefinition, type MovementSettings } from '../movement';
+import { chartedPattern, fingerCoverage, noteOf, type Instrument, type NoteId } from '../fingering';
+import {
+  compileMovement,
+  firstAllowed,
+  graceNoteNamed,
+  allowsGraceNote,
+  openerOf,
+  openers,
+  tapOf,
+  type MovementDefinition,
+  type MovementSettings,
+} from '../movement';
 import type { ChangeLine } from './change-line';
 import { filled, quarter, type Exercise, type LineNote } from './exercise';
 import type { ExerciseLines } from './exercise-sets';
 
-/** How a movement is practised: on each note in turn up and down, into one note from every other, or between two notes again and again. */
-export type MovementExercise = 'scale' | 'from-every-note' | 'repeated';
+/**
+ * How a movement is practised: on each note in turn up and down, into one note from every other, from each note with its opener back to one, there and back between
+ * two notes, again and again between two notes, on one note in the form of the top hand; or the exercises of single taps and of grace notes in a row.
+ */
+export type MovementExercise = 'scale' | 'from-every-note' | 'opened-and-back' | 'repeated' | 'both-ways' | 'same-note' | 'taps' | 'runs';
+export const movementExercises: readonly MovementExercise[] = [
+  'scale',
+  'from-every-note',
+  'opened-and-back',
+  'repeated',
+  'both-ways',
+  'same-note',
+  'taps',
+  'runs',
+];
 
 interface Wish {
   readonly kind: MovementExercise;
   readonly movement: MovementDefinition;
-  /** The theme note of `from-every-note` and `repeated`. */
+  /** The theme note of `from-every-note`, `opened-and-back`, `repeated` and `both-ways`. */
   readonly after: NoteId;
-  /** The note before of `repeated`. */
+  /** The note before of `repeated` and `both-ways`. */
   readonly before: NoteId;
   readonly settings: MovementSettings;
 }
 
 const barsOnLine = 5;
+const half = 2 * quarter;
+/** Grace notes of a run on one note, in their order. */
+const runLetters: readonly NoteId[] = ['high-g', 'd', 'e'];
 
 /**
  * Lines that practise a movement; starts that are degenerate, or from which it cannot be played, are left out and named.
  * @throws ZelpitFault `unknown-note`
  */
 export function movementLines(instrument: Instrument, wish: Wish): ExerciseLines {
-  const { movement, settings } = wish;
+  const writer = new Writer(instrument, wish);
+  const { after, before } = wish;
+  const title = capital(wish.movement.names[0]);
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
-  const leftOut: string[] = [];
-  /** A note with the movement before it, as it follows the note before; undefined where it cannot be. */
-  const decorated = (before: NoteId | null, after: NoteId, twelfths: number): LineNote | undefined => {
-    const compiled = compileMovement(instrument, movement, before, after, settings);
-    if (compiled.kind === 'unplayable') {
-      leftOut.push(compiled.reason);
-      return undefined;
-    }
-    return { note: after, twelfths, graceNotes: compiled.steps.map(({ written }) => written) };
-  };
-  const title = capital(movement.names[0]);
   switch (wish.kind) {
     case 'scale': {
-      const ids = instrument.notes.map(({ id }) => id).filter((id) => compileMovement(instrument, movement, null, id, settings).kind === 'compiled');
-      for (const { id } of instrument.notes) if (!ids.includes(id)) leftOut.push(`on ${name(id)}`);
-      if (ids.length < 2) return movementLines(instrument, { ...wish, kind: 'from-every-note', after: ids[0] ?? wish.after });
-      const all = [...ids, ...ids.slice(0, -1).reverse()];
-      const notes = all.flatMap((id, index) => decorated(index === 0 ? null : all[index - 1], id, 2 * quarter) ?? []);
-      return { lines: asLines(instrument, `${title} scale`, notes), leftOut };
+      const on = writer.possible((id) => [null, id]);
+      if (on.length < 2) return movementLines(instrument, { ...wish, kind: 'from-every-note', after: on[0] ?? after });
+      const all = [...on, ...on.slice(0, -1).reverse()];
+      return writer.lines(
+        `${title} scale`,
+        all.map((id, index) => writer.decorated(index === 0 ? null : all[index - 1], id)),
+      );
     }
-    case 'from-every-note': {
-      const starts = instrument.notes.map(({ id }) => id).filter((id) => id !== wish.after);
-      const notes = starts.flatMap((start): LineNote[] => {
-        const note = decorated(start, wish.after, 2 * quarter);
-        return note === undefined ? [] : [{ note: start, twelfths: 2 * quarter }, note];
-      });
-      leftOut.push(`from ${name(wish.after)} itself: the same note before and after`);
-      return { lines: asLines(instrument, `${title} on ${name(wish.after)} from every note`, notes), leftOut };
-    }
-    case 'repeated': {
-      const note = decorated(wish.before, wish.after, 2 * quarter);
-      if (note === undefined) return { lines: [], leftOut };
-      const notes = Array.from({ length: 4 }, () => [{ note: wish.before, twelfths: 2 * quarter }, note]).flat();
-      return { lines: asLines(instrument, `${title}, ${name(wish.before)} to ${name(wish.after)}`, notes), leftOut };
-    }
+    case 'from-every-note':
+      writer.leaveOut(`from ${name(after)} itself: the same note before and after`);
+      return writer.lines(
+        `${title} on ${name(after)} from every note`,
+        writer.others(after).map((start) => joined({ note: start, twelfths: half }, writer.decorated(start, after))),
+      );
+    case 'opened-and-back':
+      return writer.lines(`${title} scale to ${name(after)}`, openedAndBack(writer, wish));
+    case 'repeated':
+      return writer.lines(
+        `${title}, ${name(before)} to ${name(after)}`,
+        times(4, () => joined({ note: before, twelfths: half }, writer.decorated(before, after))),
+      );
+    case 'both-ways':
+      return writer.lines(
+        `${title}, ${name(before)} to ${name(after)} and back`,
+        times(4, () => [...writer.decorated(before, after), ...writer.decorated(after, before)]),
+      );
+    case 'same-note':
+      return writer.lines(`${title} on one note`, onOneNote(writer));
+    case 'taps':
+      return writer.lines('Taps', tapsExercise(writer), quarter);
+    case 'runs':
+      return writer.lines('Grace notes in a row', runs(writer), quarter);
   }
 }
 
-function asLines(instrument: Instrument, title: string, notes: readonly LineNote[]): readonly ChangeLine[] {
-  if (notes.length < 2) return [];
-  // Two half notes a bar, the bars shared out evenly, so that no line is left with a single note.
-  const count = Math.ceil(notes.length / (2 * barsOnLine));
-  const size = 2 * Math.ceil(notes.length / count / 2);
-  const parts = Array.from({ length: count }, (_, index) => notes.slice(index * size, (index + 1) * size));
-  return parts.flatMap((part, index): ChangeLine[] => {
-    const pair = firstMoving(instrument, part);
-    if (pair === undefined) return [];
+/** Each note with its own opener, then the movement down or up to one note. */
+function openedAndBack(writer: Writer, { after }: Wish): readonly (readonly LineNote[])[] {
+  const all = writer.others(after);
+  return [...all, ...all.slice(0, -1).reverse()].map((start) => joined(writer.opened(start), writer.decorated(start, after)));
+}
+
+/**
+ * The form of the top hand: a theme note with its own opener, the movement, the same theme note again. Only the lowest finger of the lower hand has to be where it
+ * was, so it is played on the notes whose lower hand lies but for that finger.
+ */
+function onOneNote(writer: Writer): readonly (readonly LineNote[])[] {
+  const { instrument } = writer;
+  const upper = instrument.fingers[0].hand;
+  const lower = instrument.fingers.filter(({ hand, thumb }) => hand !== upper && !thumb);
+  return instrument.notes.flatMap(({ id, schoolName }): (readonly LineNote[])[] => {
+    const pattern = chartedPattern(instrument, id);
+    const isTopHand = lower.every((finger, index) => (index === lower.length - 1 ? 0 : 1) === fingerCoverage(instrument, pattern, finger.id));
+    if (!isTopHand) {
+      writer.leaveOut(`on ${schoolName}: the lower hand would move too`);
+      return [];
+    }
+    const again = writer.decorated(id, id);
+    return again.length === 0 ? [] : [[writer.opened(id), ...again]];
+  });
+}
+
+/** On each note: the grace note, the tap's note, the note, tapped, twice; then a grace note and three taps. */
+function tapsExercise(writer: Writer): readonly (readonly LineNote[])[] {
+  const { instrument } = writer;
+  return instrument.notes.flatMap(({ id, schoolName }): (readonly LineNote[])[] => {
+    const tap = tapOf(instrument, id);
+    if (tap === undefined) {
+      writer.leaveOut(`on ${schoolName}: it cannot be tapped`);
+      return [];
+    }
+    const tapped: LineNote = { note: id, twelfths: quarter, graceNotes: [tap.written], movement: 'tap' };
+    const plain: LineNote = { note: id, twelfths: quarter };
+    const opened = { ...writer.opened(id), twelfths: quarter };
+    const low: LineNote = { note: tap.written, twelfths: quarter };
+    const isSweep = tap.written === id || instrument.fingers.some(({ id: finger, thumb }) => thumb && tap.closes.includes(finger));
+    const group = isSweep ? [opened, tapped, plain, tapped] : [opened, low, plain, tapped];
+    return [group, group, [opened, tapped, tapped, tapped]];
+  });
+}
+
+/** G, D and E grace notes one after the other on a repeated note; what the note does not allow is dropped. */
+function runs(writer: Writer): readonly (readonly LineNote[])[] {
+  const { instrument } = writer;
+  return instrument.notes.flatMap(({ id, schoolName }): (readonly LineNote[])[] => {
+    const pattern = chartedPattern(instrument, id);
+    const possible = runLetters.filter((written) => {
+      const rule = graceNoteNamed(instrument, written);
+      return rule !== undefined && allowsGraceNote(instrument, pattern, rule);
+    });
+    const dropped = runLetters.filter((written) => !possible.includes(written)).map((written) => noteOf(instrument, written).schoolName);
+    if (dropped.length > 0) writer.leaveOut(`on ${schoolName}: ${dropped.join(', ')}`);
+    if (possible.length < 2) return [];
+    const run = possible.map((written): LineNote => ({ note: id, twelfths: quarter, graceNotes: [written], movement: graceNoteMovement(written) }));
+    // A plain note fills the bar.
+    return [[...run, { note: id, twelfths: (4 - run.length) * quarter }]];
+  });
+}
+
+const graceNoteMovement = (written: NoteId): string => ({ 'high-g': 'g-grace-note', d: 'd-grace-note', e: 'e-grace-note' })[written] ?? 'grace-note';
+
+const times = <T>(count: number, make: () => T): readonly T[] => Array.from({ length: count }, make);
+/** A note and what follows it; nothing where that cannot be. */
+const joined = (first: LineNote, rest: readonly LineNote[]): readonly LineNote[] => (rest.length === 0 ? [] : [first, ...rest]);
+
+/** Writes notes with movements, and keeps what had to be left out. */
+class Writer {
+  private readonly leftOut: string[] = [];
+
+  constructor(
+    readonly instrument: Instrument,
+    private readonly wish: Wish,
+  ) {}
+
+  leaveOut(said: string): void {
+    this.leftOut.push(said);
+  }
+
+  others(after: NoteId): readonly NoteId[] {
+    return this.instrument.notes.map(({ id }) => id).filter((id) => id !== after);
+  }
+
+  /** Notes for which the movement can be played; the others are named. */
+  possible(between: (id: NoteId) => readonly [NoteId | null, NoteId]): readonly NoteId[] {
+    return this.instrument.notes.flatMap(({ id, schoolName }) => {
+      if (compileMovement(this.instrument, this.wish.movement, ...between(id), this.wish.settings).kind === 'compiled') return [id];
+      this.leaveOut(`on ${schoolName}`);
+      return [];
+    });
+  }
+
+  /** A note with the movement before it, as it follows the note before; nothing where it cannot be. */
+  decorated(before: NoteId | null, after: NoteId): readonly LineNote[] {
+    const { movement, settings } = this.wish;
+    const compiled = compileMovement(this.instrument, movement, before, after, settings);
+    if (compiled.kind === 'unplayable') {
+      this.leaveOut(compiled.reason.replace(/\.$/, ''));
+      return [];
+    }
+    return [{ note: after, twelfths: half, graceNotes: compiled.steps.map(({ written }) => written), movement: movement.id }];
+  }
+
+  /** A note with the grace note that opens it where nothing is known of the note before. */
+  opened(note: NoteId): LineNote {
+    const opener = openerOf(this.instrument, openers, null, note) ?? firstAllowed(this.instrument, openers, note);
+    return { note, twelfths: half, ...(opener !== undefined && { graceNotes: [opener.written], movement: 'grace-note' }) };
+  }
+
+  /** Groups that stay together, laid out in lines of a few bars. */
+  lines(title: string, groups: readonly (readonly LineNote[])[], beat = half): ExerciseLines {
+    const notes = groups.filter((group) => group.length > 0);
+    const leftOut = [...new Set(this.leftOut)];
+    const all = notes.flat();
+    if (all.length < 2) return { lines: [], leftOut };
+    // Bars shared out evenly, so that no line is left with a single note.
+    const onLine = barsOnLine * ((4 * quarter) / beat);
+    const count = Math.ceil(all.length / onLine);
+    const perBar = (4 * quarter) / beat;
+    const size = perBar * Math.ceil(all.length / count / perBar);
+    const parts = Array.from({ length: count }, (_, index) => all.slice(index * size, (index + 1) * size));
+    return { lines: parts.flatMap((part, index) => this.line(`${title}${count === 1 ? '' : ` (${index + 1} of ${count})`}`, part)), leftOut };
+  }
+
+  private line(title: string, notes: readonly LineNote[]): readonly ChangeLine[] {
+    if (notes.length < 2) return [];
+    const pair = firstMoving(this.instrument, notes);
+    const [first, second] = this.instrument.notes;
     const exercise: Exercise = {
-      title: (parts.length === 1 ? title : `${title} (${index + 1} of ${parts.length})`).slice(0, 120),
+      title: title.slice(0, 120),
       musical: 'Every element there, none more, all grace notes equally long.',
       physical: 'Small, quick fingers; what lies stays down.',
       focus: 'fingers',
-      notes: filled(part),
+      notes: filled(notes),
     };
-    return [{ home: pair.from, other: pair.to, exercise }];
-  });
+    // A line on one note only has no change of its own: the instrument's first step stands for it.
+    return [{ home: pair?.from ?? first.id, other: pair?.to ?? second.id, exercise }];
+  }
 }
 
 function firstMoving(instrument: Instrument, notes: readonly LineNote[]): Change | undefined {

@@ -1,6 +1,8 @@
 import { chartedPattern, noteOf, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
-import { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf } from './laws';
-import { openers, type MovementDefinition, type MovementPart } from './movements.data';
+import { usualMovementSettings, type MovementDefinition, type MovementPart, type MovementSettings } from './definition';
+import { graceSteps } from './grace-steps';
+import { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, withNextFinger } from './laws';
+import { openers } from './movements.data';
 
 /** What a step is: an opening or other grace note, a tap, the lowest note, or a note of the chart. */
 export type StepKind = 'opener' | 'grace' | 'tap' | 'low' | 'note';
@@ -13,21 +15,9 @@ export interface MovementStep {
   readonly pattern: Pattern;
   /** Fingers that open or close for it; empty for a note of the chart. */
   readonly fingers: readonly FingerId[];
+  /** A tap made by drawing the finger back over its hole. */
+  readonly isDragged?: true;
 }
-
-/** A teacher's choices; the first of each is the default. */
-export interface MovementSettings {
-  /** From the lowest note: without the low note that sounds already, or in full. */
-  readonly fromLowest: 'short' | 'full';
-  /** Thumb into a note whose index finger leaves too: all fingers off at once, or the thumb over the note before. */
-  readonly thumbOverUpper: 'all-off' | 'thumb-first';
-  /** Coming down from a note with the index finger up: the thumb grace note, or none. */
-  readonly thumbDown: 'thumb' | 'plain';
-  /** The movements that end on the lowest note too, as in the classical repertoire. */
-  readonly classical: boolean;
-}
-
-export const usualMovementSettings: MovementSettings = { fromLowest: 'short', thumbOverUpper: 'all-off', thumbDown: 'thumb', classical: false };
 
 /** A movement from one note into another. */
 export type CompiledMovement =
@@ -41,6 +31,8 @@ export type CompiledMovement =
       readonly written: string;
       /** What the law gave instead of the usual, each with its reason. */
       readonly said: readonly string[];
+      /** True where a teacher wanted it so, and not the laws. */
+      readonly isOverride: boolean;
       /** True where it begins and ends on the same note, which exercises from every note leave out. */
       readonly isDegenerate: boolean;
     }
@@ -73,6 +65,8 @@ export function compileMovement(
   const arrivals = movement.arrivals === undefined ? undefined : [...movement.arrivals, ...(settings.classical ? [instrument.notes[0].id] : [])];
   if (arrivals !== undefined && !arrivals.includes(after))
     return { ...common, kind: 'unplayable', reason: `A ${movement.names[0]} ends on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.` };
+  const cell = movement.cells?.find((each) => each.before === before && each.after === after);
+  if (cell !== undefined) return overridden(instrument, common, cell.graces);
   const building: Building = { steps: [], said: [] };
   try {
     for (const part of movement.parts) addPart(instrument, building, part, { ...common, settings });
@@ -81,10 +75,44 @@ export function compileMovement(
     throw error;
   }
   dropWhatSounds(instrument, building, { ...common, settings });
+  return {
+    ...common,
+    kind: 'compiled',
+    ...building,
+    written: writtenForm(instrument, building.steps, after),
+    isOverride: false,
+    isDegenerate: before === after,
+  };
+}
+
+function writtenForm(instrument: Instrument, steps: readonly MovementStep[], after: NoteId): string {
   const letter = (id: NoteId): string => noteOf(instrument, id).abc;
-  const graces = building.steps.map(({ written }) => letter(written)).join('');
-  const written = graces === '' ? letter(after) : `{${graces}}${letter(after)}`;
-  return { ...common, kind: 'compiled', ...building, written, isDegenerate: before === after };
+  const graces = steps.map(({ written }) => letter(written)).join('');
+  return graces === '' ? letter(after) : `{${graces}}${letter(after)}`;
+}
+
+/** A start and arrival as a teacher wrote it: the letters read by the instrument's table of grace notes. */
+function overridden(
+  instrument: Instrument,
+  common: { readonly movement: MovementDefinition; readonly before: NoteId | null; readonly after: NoteId },
+  graces: readonly NoteId[],
+): CompiledMovement {
+  const lowest = instrument.notes[0].id;
+  const kinds = { lifting: 'grace', tap: 'tap', charted: 'note' } as const;
+  const steps = graceSteps(instrument, graces, common.after).map(({ written, pattern, kind, fingers }, index): MovementStep => {
+    if (kind === 'lifting' && index === 0 && openers.includes(written)) return { kind: 'opener', written, pattern, fingers };
+    return { kind: kind === 'charted' && written === lowest ? 'low' : kinds[kind], written, pattern, fingers };
+  });
+  const said = ['Written so by the teacher, and not by the rule.'];
+  return {
+    ...common,
+    kind: 'compiled',
+    steps,
+    written: writtenForm(instrument, steps, common.after),
+    said,
+    isOverride: true,
+    isDegenerate: common.before === common.after,
+  };
 }
 
 interface Place {
@@ -102,7 +130,7 @@ const noteStep = (instrument: Instrument, note: NoteId, kind: 'low' | 'note'): M
 });
 
 function addPart(instrument: Instrument, { steps, said }: Building, part: MovementPart, place: Place): void {
-  const { before, after, movement } = place;
+  const { before, after, movement, settings } = place;
   const lowest = instrument.notes[0].id;
   switch (part.part) {
     case 'opener':
@@ -113,15 +141,18 @@ function addPart(instrument: Instrument, { steps, said }: Building, part: Moveme
       return;
     case 'second': {
       const rule = firstAllowed(instrument, part.from, after);
-      if (rule !== undefined) steps.push(lifted(instrument, rule.written, after));
+      if (rule !== undefined) steps.push(lifted(instrument, rule.written, after, settings));
       // No grace note is possible on the theme note: it is sounded, tapped, and sounded again, without an opener.
       else tappedInstead(instrument, steps, said, after, movement);
       return;
     }
     case 'tap': {
-      const tap = tapOf(instrument, after, movement.id === 'light-strike' ? 'light' : 'heavy');
+      const tap = tapOf(instrument, after, part.weight ?? (settings.lightTaps.includes(after) ? 'light' : 'heavy'));
       if (tap === undefined) throw new Unplayable(`${capital(noteOf(instrument, after).schoolName)} cannot be tapped: every hole is closed.`);
-      steps.push({ kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes });
+      const isAgain = steps.some(({ kind }) => kind === 'tap') && tap.closes.length === 1;
+      const isDragged = isAgain && settings.secondTap === 'drag';
+      if (isDragged) said.push('The second tap is the finger drawn back over its hole.');
+      steps.push({ kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes, ...(isDragged && { isDragged }) });
       return;
     }
     case 'low':
@@ -131,26 +162,27 @@ function addPart(instrument: Instrument, { steps, said }: Building, part: Moveme
       const written = part.from.find((each) => each !== before) ?? part.from[0];
       if (written !== part.from[0])
         said.push(`After ${noteOf(instrument, part.from[0]).schoolName} the grace note inside is ${noteOf(instrument, written).schoolName}.`);
-      steps.push(lifted(instrument, written, lowest));
+      steps.push(lifted(instrument, written, lowest, settings));
       return;
     }
     case 'charted':
       steps.push(noteStep(instrument, part.note, 'note'));
       return;
     case 'grace':
-      steps.push(lifted(instrument, part.written, part.over ?? after));
+      steps.push(lifted(instrument, part.written, part.over ?? after, settings));
       return;
   }
 }
 
 /** A grace note's fingers opened over a note. */
-function lifted(instrument: Instrument, written: NoteId, over: NoteId): MovementStep {
+function lifted(instrument: Instrument, written: NoteId, over: NoteId, { twoFingers }: MovementSettings): MovementStep {
   const rule = graceNoteNamed(instrument, written);
   const pattern = chartedPattern(instrument, over);
   if (rule === undefined) throw new Unplayable(`The ${instrument.name} has no grace note ${noteOf(instrument, written).schoolName}.`);
   if (!allowsGraceNote(instrument, pattern, rule))
     throw new Unplayable(`A ${rule.name} is not possible on ${noteOf(instrument, over).schoolName}: its finger, or one nearer the face, is up there.`);
-  return { kind: 'grace', written, pattern: withFingers(instrument, pattern, rule.opens, 0), fingers: rule.opens };
+  const fingers = twoFingers.includes(written) ? withNextFinger(instrument, pattern, rule.opens) : rule.opens;
+  return { kind: 'grace', written, pattern: withFingers(instrument, pattern, fingers, 0), fingers };
 }
 
 function addOpener(instrument: Instrument, steps: MovementStep[], said: string[], { before, after, settings }: Place): void {

@@ -1,9 +1,24 @@
 export { graceNoteRule, graceSteps, hidingGraceNote, type GraceStep } from './grace-steps';
-export { compileMovement, usualMovementSettings, type CompiledMovement, type MovementSettings, type MovementStep, type StepKind } from './compile';
+export { compileMovement, type CompiledMovement, type MovementStep, type StepKind } from './compile';
+export {
+  movementDefinitionSchema,
+  movementIdSchema,
+  movementSettingsSchema,
+  notesNamed,
+  usualMovementSettings,
+  type MovementCell,
+  type MovementDefinition,
+  type MovementPart,
+  type MovementSettings,
+} from './definition';
 export { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, type Tap } from './laws';
-export { elementsOf, leastTime, timedSteps, usualPace, type MovementPace, type TimedStep } from './movement-time';
+export { beatAt, countOf, elementsOf, leastTime, timedSteps, usualPace, type MovementCount, type MovementPace, type TimedStep } from './movement-time';
+export { fittingLayers, layersOf, type LayerKind, type MovementLayer } from './layers';
+export { lettersOfPatterns, movementFromWritten, partSaid, readWrittenForm, unknownNotes, type MovementNaming, type WrittenForm } from './make-movement';
+export { movementFile, readMovementFile, movementFileFormat, type MovementFile } from './movement-file';
+export { syllablesOf, syllableSetSchema, type SyllableSet } from './syllables';
 export { editDistance, findMovements, movementById, movementsOf, movementTable } from './movements';
-export { pipeMovements, type MovementDefinition, type MovementId, type MovementPart } from './movements.data';
+export { lightTapNotes, openers, pipeMovements } from './movements.data';
 export { MovementReader, type Recognised } from './recognise';
 export { innerChanges, movementRisk, type InnerChange } from './inner-changes';
 export {

@@ -48,6 +48,14 @@ export function firstAllowed(instrument: Instrument, written: readonly NoteId[],
   return written.flatMap((each) => graceNoteNamed(instrument, each) ?? []).find((rule) => allowsGraceNote(instrument, pattern, rule));
 }
 
+/** A grace note's fingers and the next one below of the same hand, where that lies too. */
+export function withNextFinger(instrument: Instrument, pattern: Pattern, opens: readonly FingerId[]): readonly FingerId[] {
+  const last = Math.max(...opens.map((finger) => instrument.fingers.findIndex(({ id }) => id === finger)));
+  const [leader, next] = [instrument.fingers[last], instrument.fingers[last + 1]];
+  const isLying = next?.hand === leader.hand && fingerCoverage(instrument, pattern, next.id) === 1;
+  return isLying ? [...opens, next.id] : opens;
+}
+
 /** A tap: fingers that close for a moment, and what it is written as. */
 export interface Tap {
   readonly closes: readonly FingerId[];

@@ -190,14 +190,14 @@ describe('the changes inside a movement', () => {
 
 describe('time', () => {
   it('gives grace notes their length, low notes more, and an even movement equal spaces', () => {
-    const pace = { graceMs: 50, lowTimes: 2 };
+    const pace = { graceMs: 50, lowTimes: 2, evenTimes: 2 };
     expect(timedSteps(compiled('grip', 'A', 'e'), pace).map(({ lengthMs }) => lengthMs)).toEqual([100, 50, 100]);
     const onsets = timedSteps(compiled('taorluath', 'e', 'A'), pace).map(({ startMs }) => startMs);
     expect(onsets).toEqual([0, 100, 150, 200]);
     expect(leastTime(compiled('doubling', 'e', 'c'), pace)).toBe(250);
     expect(elementsOf(compiled('taorluath', 'a', 'A'))).toBe(4);
     expect(elementsOf(compiled('tap', 'A', 'G'))).toBe(0);
-    expect(() => timedSteps(compiled('grip', 'A', 'e'), { graceMs: 5, lowTimes: 2 })).toThrow(/20 to 150 ms.*5 and 2 came/);
+    expect(() => timedSteps(compiled('grip', 'A', 'e'), { graceMs: 5, lowTimes: 2, evenTimes: 2 })).toThrow(/20 to 150 ms.*5, 2 and 2 came/);
   });
 });
 

@@ -1,58 +1,5 @@
 import type { NoteId } from '../fingering';
-
-/** What a movement is made of, in its order; the theme note itself follows. */
-export type MovementPart =
-  /** The grace note that the law of openers gives; nothing where none is possible. */
-  | { readonly part: 'opener' }
-  /** The theme note, sounded for a moment. */
-  | { readonly part: 'theme' }
-  /** The first of these grace notes that the theme note allows. */
-  | { readonly part: 'second'; readonly from: readonly NoteId[] }
-  | { readonly part: 'tap' }
-  /** The lowest note, every hole closed. */
-  | { readonly part: 'low' }
-  /** A grace note on the lowest note: the first of these that has not the letter of the note before. */
-  | { readonly part: 'inner'; readonly from: readonly NoteId[] }
-  /** A note as the chart has it, whatever it is written over. */
-  | { readonly part: 'charted'; readonly note: NoteId }
-  /** A grace note on the theme note, or on a note. */
-  | { readonly part: 'grace'; readonly written: NoteId; readonly over?: NoteId };
-
-export type MovementId =
-  | 'grace-note'
-  | `${'thumb' | 'g' | 'f' | 'e' | 'd' | 'c' | 'b'}-grace-note`
-  | 'doubling'
-  | 'half-doubling'
-  | 'light-throw'
-  | 'heavy-throw'
-  | 'grip'
-  | 'taorluath'
-  | 'crunluath'
-  | 'birl'
-  | 'opened-birl'
-  | 'strike'
-  | 'light-strike'
-  | 'doubling-strike'
-  | 'tap';
-
-export interface MovementDefinition {
-  readonly id: MovementId;
-  /** The name that is shown, then the others that are in use. */
-  readonly names: readonly [string, ...string[]];
-  /** Other spellings under which it is looked for. */
-  readonly spelt?: readonly string[];
-  readonly parts: readonly MovementPart[];
-  /** Theme notes that it ends on; every note that its parts allow where nothing is said. */
-  readonly arrivals?: readonly NoteId[];
-  /** Movements that come before it. */
-  readonly after: readonly MovementId[];
-  /** Simpler ones that can stand in its place, the fullest first. */
-  readonly simpler: readonly MovementId[];
-  /** True where a first note that sounds already is not sounded again. */
-  readonly skipsSounding?: boolean;
-  /** Where its onsets are evenly spaced rather than as long as their kind. */
-  readonly isEven?: boolean;
-}
+import type { MovementDefinition, MovementPart } from './definition';
 
 const single = (written: NoteId): readonly MovementPart[] => [{ part: 'grace', written }];
 const secondOf: MovementPart = { part: 'second', from: ['d', 'e', 'f', 'high-g'] };
@@ -62,6 +9,9 @@ const grip: readonly MovementPart[] = [low, inner, low];
 
 /** Letters of the openers in the order of preference: the index finger, else the thumb. */
 export const openers: readonly NoteId[] = ['high-g', 'high-a'];
+
+/** Notes that are also tapped lightly, as is common in jigs and reels. */
+export const lightTapNotes: readonly NoteId[] = ['d'];
 
 /** The movements of the Highland chanter. Source: usual teaching; every rule is a default that a teacher can override. */
 export const pipeMovements: readonly MovementDefinition[] = [
@@ -159,7 +109,7 @@ export const pipeMovements: readonly MovementDefinition[] = [
   {
     id: 'light-strike',
     names: ['light strike on D', 'light D strike'],
-    parts: [{ part: 'opener' }, { part: 'theme' }, { part: 'tap' }],
+    parts: [{ part: 'opener' }, { part: 'theme' }, { part: 'tap', weight: 'light' }],
     arrivals: ['d'],
     after: ['grace-note', 'tap'],
     simpler: ['grace-note'],

@@ -1,17 +1,28 @@
 import { ZelpitFault } from '../fault';
 import type { Instrument, NoteId } from '../fingering';
-import { compileMovement, usualMovementSettings, type CompiledMovement, type MovementSettings } from './compile';
-import { pipeMovements, type MovementDefinition } from './movements.data';
+import { compileMovement, type CompiledMovement } from './compile';
+import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
+import { pipeMovements } from './movements.data';
 
-/** @throws ZelpitFault `unknown-movement` */
-export function movementById(id: string): MovementDefinition {
-  const found = pipeMovements.find((each) => each.id === id);
+/**
+ * @param own movements of a studio, which stand in place of those with the same id
+ * @throws ZelpitFault `unknown-movement`
+ */
+export function movementById(id: string, own: readonly MovementDefinition[] = []): MovementDefinition {
+  const found = [...own, ...pipeMovements].find((each) => each.id === id);
   if (found === undefined) throw new ZelpitFault('unknown-movement', `There is no movement "${id}".`, { id });
   return found;
 }
 
-/** The movements of an instrument; none where its tradition has none of this kind. */
-export const movementsOf = ({ family }: Instrument): readonly MovementDefinition[] => (family === 'pipes' ? pipeMovements : []);
+/**
+ * The movements of an instrument; none where its tradition has none of this kind.
+ * @param own movements of a studio: one with the id of a built-in movement stands in its place, the others follow
+ */
+export function movementsOf({ family }: Instrument, own: readonly MovementDefinition[] = []): readonly MovementDefinition[] {
+  if (family !== 'pipes') return [];
+  const builtIn = pipeMovements.map((each) => own.find(({ id }) => id === each.id) ?? each);
+  return [...builtIn, ...own.filter(({ id }) => !pipeMovements.some((each) => each.id === id))];
+}
 
 const plain = (text: string): string =>
   text
@@ -23,9 +34,9 @@ const plain = (text: string): string =>
  * Movements under any of their names, the best match first; a name written a little wrong is found too.
  * @example findMovements(practiceChanter, 'torluath')[0].id // 'taorluath'
  */
-export function findMovements(instrument: Instrument, words: string): readonly MovementDefinition[] {
+export function findMovements(instrument: Instrument, words: string, own: readonly MovementDefinition[] = []): readonly MovementDefinition[] {
   const wanted = plain(words);
-  const all = movementsOf(instrument);
+  const all = movementsOf(instrument, own);
   if (wanted === '') return all;
   const distanceOf = ({ names, spelt = [] }: MovementDefinition): number =>
     Math.min(

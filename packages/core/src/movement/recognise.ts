@@ -1,5 +1,7 @@
 import type { Instrument, NoteId } from '../fingering';
-import { compileMovement, usualMovementSettings, type CompiledMovement, type MovementSettings } from './compile';
+import { compileMovement, type CompiledMovement } from './compile';
+import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
+import { lightTapNotes } from './movements.data';
 import { editDistance, movementsOf } from './movements';
 
 /** Settings under which movements are written in another way. */
@@ -9,6 +11,7 @@ const variants: readonly MovementSettings[] = [
   { ...usualMovementSettings, classical: true },
   { ...usualMovementSettings, classical: true, fromLowest: 'full' },
   { ...usualMovementSettings, thumbDown: 'plain' },
+  { ...usualMovementSettings, lightTaps: lightTapNotes },
 ];
 
 type Played = Extract<CompiledMovement, { kind: 'compiled' }>;
@@ -24,7 +27,15 @@ export class MovementReader {
   private readonly known = new Map<string, ReadonlyMap<string, readonly Played[]>>();
   private readonly answers = new Map<string, Recognised>();
 
-  constructor(readonly instrument: Instrument) {}
+  private readonly movements: readonly MovementDefinition[];
+
+  /** @param own movements of a studio */
+  constructor(
+    readonly instrument: Instrument,
+    own: readonly MovementDefinition[] = [],
+  ) {
+    this.movements = movementsOf(instrument, own);
+  }
 
   /**
    * @param letters the group as written, first to last
@@ -61,23 +72,28 @@ export class MovementReader {
     const found = new Map<string, Played[]>();
     // Where the note before is not the one that the rule expects, the movement may still be written in full.
     const starts = [before, null];
+    const isUsual = new Map<Played, boolean>();
     for (const start of starts) {
       for (const settings of variants) {
-        for (const movement of movementsOf(this.instrument)) {
+        for (const movement of this.movements) {
           const played = compileMovement(this.instrument, movement, start, after, settings);
           if (played.kind === 'unplayable' || played.steps.length === 0) continue;
           const letters = lettersOf(played).join(' ');
           const others = found.get(letters) ?? [];
-          if (!others.some((each) => each.movement.id === movement.id)) found.set(letters, [...others, played]);
+          if (others.some((each) => each.movement.id === movement.id)) continue;
+          isUsual.set(played, settings.lightTaps.length === 0);
+          found.set(letters, [...others, played]);
         }
       }
     }
-    // The fullest name first: a doubling is a doubling before it is anything that happens to be written so.
-    const order = movementsOf(this.instrument).map(({ id }) => id);
+    // The fullest name first: a doubling is a doubling before it is anything that happens to be written so. What has a name for its light tap comes before what can be tapped lightly too.
+    const order = this.movements.map(({ id }) => id);
     for (const [letters, played] of found)
       found.set(
         letters,
-        [...played].sort((one, other) => order.indexOf(one.movement.id) - order.indexOf(other.movement.id)),
+        [...played].sort(
+          (one, other) => Number(isUsual.get(other)) - Number(isUsual.get(one)) || order.indexOf(one.movement.id) - order.indexOf(other.movement.id),
+        ),
       );
     this.known.set(key, found);
     return found;

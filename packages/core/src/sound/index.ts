@@ -8,4 +8,4 @@ export { waveFile } from './wave-file';
 export { heldTone } from './held-tone';
 export { changeTimeline, type ChangePlay } from './play-change';
 export { ornamentTimeline } from './play-ornament';
-export { movementTimeline, type MovementFault, type MovementPlay } from './play-movement';
+export { movementOnClick, movementTimeline, type ClickedPlay, type MovementFault, type MovementPlay } from './play-movement';

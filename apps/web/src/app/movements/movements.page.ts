@@ -23,7 +23,6 @@ import {
   type MovementDefinition,
   type MovementExercise,
   type MovementFault,
-  type MovementId,
   type MovementPace,
   type MovementSettings,
   type NoteId,
@@ -65,7 +64,7 @@ const speeds: readonly Choice<number>[] = [
   { value: 2.5, said: 'at 40 % of the speed' },
   { value: 20, said: '20 times slower' },
 ];
-const usualMovement: MovementId = 'doubling';
+const usualMovement = 'doubling';
 
 /** A movement from every start into every arrival; one of them taken apart; and the lines that practise it. */
 @Component({
