@@ -1,8 +1,9 @@
-import { instrumentSchema, keptFingeringSchema } from '@zelpit/core';
+import { instrumentSchema, keptFingeringSchema, movementDefinitionSchema, movementIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { heldInstrumentInputSchema } from './instrument';
+import { movementChoicesSchema } from './movement';
 import { sheetLineInputSchema } from './sheet';
-import { consentSchema } from './student';
+import { consentSchema, studentMovementsSchema } from './student';
 import { typedText } from './text';
 import { trialInputSchema } from './trial';
 import { tunePinsSchema } from './tune';
@@ -13,12 +14,13 @@ import { tunePinsSchema } from './tune';
  * describes it.
  */
 export const archiveFormat = 'zelpit-studio';
-export const archiveVersion = 3;
+export const archiveVersion = 4;
 const firstParts = ['studio.json', 'students.json', 'tunes.json', 'sheets.json'] as const;
 const secondParts = [...firstParts, 'instruments.json', 'models.json', 'fingerings.json'] as const;
-export const archiveParts = [...secondParts, 'trials.json'] as const;
+const thirdParts = [...secondParts, 'trials.json'] as const;
+export const archiveParts = [...thirdParts, 'movements.json'] as const;
 /** Which files an archive of each version has. */
-export const archivePartsOf: Readonly<Record<number, readonly ArchivePart[]>> = { 1: firstParts, 2: secondParts, 3: archiveParts };
+export const archivePartsOf: Readonly<Record<number, readonly ArchivePart[]>> = { 1: firstParts, 2: secondParts, 3: thirdParts, 4: archiveParts };
 export type ArchivePart = (typeof archiveParts)[number];
 
 /** Largest archive taken, packed and unpacked, in bytes. */
@@ -30,7 +32,7 @@ const moment = z.iso.datetime();
 
 export const archiveManifestSchema = z.strictObject({
   format: z.literal(archiveFormat),
-  version: z.union([z.literal(1), z.literal(2), z.literal(archiveVersion)]),
+  version: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(archiveVersion)]),
   /** When it was written. */
   written: moment,
   /** SHA-256 of each file, in hexadecimal. */
@@ -45,6 +47,8 @@ export const archiveManifestSchema = z.strictObject({
     'fingerings.json': sha256.optional(),
     // Since version 3.
     'trials.json': sha256.optional(),
+    // Since version 4.
+    'movements.json': sha256.optional(),
   }),
   /** SHA-256 of the rest of this manifest, written as JSON without spaces in this order of fields. */
   checksum: sha256,
@@ -55,7 +59,11 @@ const sign = z.string().regex(/^[a-z]\d{1,7}$/);
 const dates = { created: moment, putAway: moment.nullable() };
 
 export const archiveStudioSchema = z.strictObject({ name: typedText.min(1).max(80) });
-export const archiveStudentSchema = z.strictObject({ sign, alias: typedText.min(1).max(60), consent: consentSchema.nullable(), ...dates });
+export const archiveStudentSchema = z.strictObject({
+  ...{ sign, alias: typedText.min(1).max(60), consent: consentSchema.nullable() },
+  movements: studentMovementsSchema.default([]),
+  ...dates,
+});
 export const archiveTuneSchema = z.strictObject({
   sign,
   instrument: z.string().min(1).max(60),
@@ -90,6 +98,18 @@ export const archiveTrialSchema = z.strictObject({
   at: moment,
 });
 
+const archiveMovementSchema = z.strictObject({
+  movement: movementIdSchema,
+  definition: movementDefinitionSchema.nullable(),
+  by: typedText.max(120),
+  on: z.iso.date(),
+});
+/** What the studio says of movements; `choices` is null where it plays them the usual way. */
+export const archiveMovementsSchema = z.strictObject({
+  choices: movementChoicesSchema.nullable(),
+  kept: z.array(archiveMovementSchema).max(300),
+});
+
 export const archiveContentSchema = z.strictObject({
   'studio.json': archiveStudioSchema,
   'students.json': z.array(archiveStudentSchema).max(5000),
@@ -99,6 +119,7 @@ export const archiveContentSchema = z.strictObject({
   'models.json': z.array(archiveModelSchema).max(2000).default([]),
   'fingerings.json': z.array(archiveFingeringSchema).max(50_000).default([]),
   'trials.json': z.array(archiveTrialSchema).max(200_000).default([]),
+  'movements.json': archiveMovementsSchema.default({ choices: null, kept: [] }),
 });
 export type ArchiveContent = z.infer<typeof archiveContentSchema>;
 
@@ -115,6 +136,7 @@ export const archiveResultSchema = z.object({
   models: z.number().int(),
   fingerings: z.number().int(),
   trials: z.number().int(),
+  movements: z.number().int(),
   /** Lines whose codes were taken on this server, so that they got new ones. */
   newCodes: z.number().int(),
   putAway: z.number().int(),

@@ -22,7 +22,7 @@ export const auditEntrySchema = z.object({
   id: z.string(),
   who: z.string(),
   did: deedSchema,
-  kind: z.enum(['tune', 'student', 'sheet', 'teacher', 'studio', 'tunes', 'archive', 'instrument', 'model', 'fingering']),
+  kind: z.enum(['tune', 'student', 'sheet', 'teacher', 'studio', 'tunes', 'archive', 'instrument', 'model', 'fingering', 'movement']),
   thing: z.string(),
   from: z.string(),
   until: z.string(),

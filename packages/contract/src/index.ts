@@ -2,6 +2,7 @@ export * from './account';
 export * from './archive';
 export * from './audit';
 export * from './instrument';
+export * from './movement';
 export * from './page';
 export * from './problem';
 export * from './put-away';

@@ -28,6 +28,7 @@ import {
   ownModelSaveSchema,
   ownModelSchema,
 } from './instrument';
+import { keptMovementInputSchema, keptMovementSchema, movementChoicesSaveSchema, movementChoicesShownSchema } from './movement';
 import { pageOf, pageQuerySchema, findSchema } from './page';
 import { putAwaySchema } from './put-away';
 import { route, type Role } from './route';
@@ -347,6 +348,39 @@ export const routes = {
     answers: { 201: confirmedFingeringSchema },
   }),
   dropFingering: route({ method: 'delete', path: '/fingerings/{id}', summary: 'Take back what was said of a fingering', who: staff, answers: { 204: null } }),
+
+  movements: route({
+    method: 'get',
+    path: '/movements',
+    summary: 'Movements that teachers of the studio confirmed, changed or made',
+    who: everyone,
+    query: pageQuerySchema,
+    answers: { 200: pageOf(keptMovementSchema) },
+  }),
+  keepMovement: route({
+    method: 'post',
+    path: '/movements',
+    summary: 'Confirm a built-in movement, change it, or keep one of one’s own',
+    who: staff,
+    body: keptMovementInputSchema,
+    answers: { 201: keptMovementSchema },
+  }),
+  dropMovement: route({ method: 'delete', path: '/movements/{id}', summary: 'Take back what was said of a movement', who: staff, answers: { 204: null } }),
+  movementChoices: route({
+    method: 'get',
+    path: '/movement-choices',
+    summary: 'How the studio plays, counts and speaks its movements',
+    who: everyone,
+    answers: { 200: movementChoicesShownSchema },
+  }),
+  saveMovementChoices: route({
+    method: 'put',
+    path: '/movement-choices',
+    summary: 'Change how the studio plays, counts and speaks its movements',
+    who: staff,
+    body: movementChoicesSaveSchema,
+    answers: { 200: movementChoicesShownSchema },
+  }),
 
   trials: route({
     method: 'get',

@@ -1,3 +1,4 @@
+import { movementIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { typedText } from './text';
 
@@ -10,10 +11,14 @@ export const consentSchema = z.strictObject({
 });
 export type Consent = z.infer<typeof consentSchema>;
 
+export const studentMovementsSchema = z.array(movementIdSchema).max(200, 'At most 200 movements.');
+
 /** A student is known by an alias; nothing else is asked. */
 export const studentInputSchema = z.strictObject({
   alias: typedText.trim().min(1, 'A name or alias is missing.').max(60, 'An alias has at most 60 characters.'),
   consent: consentSchema.nullable().optional(),
+  /** Movements that the student has, by their ids; left as they are where nothing is said. */
+  movements: studentMovementsSchema.optional(),
 });
 export type StudentInput = z.infer<typeof studentInputSchema>;
 
@@ -21,5 +26,11 @@ export type StudentInput = z.infer<typeof studentInputSchema>;
 export const studentSaveSchema = studentInputSchema.extend({ version: z.number().int().min(1) });
 export type StudentSave = z.infer<typeof studentSaveSchema>;
 
-export const studentSchema = z.object({ id: z.string(), alias: z.string(), consent: consentSchema.nullable(), version: z.number().int() });
+export const studentSchema = z.object({
+  id: z.string(),
+  alias: z.string(),
+  consent: consentSchema.nullable(),
+  movements: studentMovementsSchema,
+  version: z.number().int(),
+});
 export type Student = z.infer<typeof studentSchema>;

@@ -14,6 +14,7 @@ import { strFromU8, strToU8, unzip, zip, type UnzipFileInfo } from 'fflate';
 import { createHash } from 'node:crypto';
 import * as z from 'zod';
 import { HttpProblem } from '../http/problem';
+import { assertMovement } from '../movements/movement.routes';
 
 const manifestName = 'manifest.json';
 const sha256 = (content: string | Uint8Array): string => createHash('sha256').update(content).digest('hex');
@@ -85,7 +86,20 @@ function checkedSigns(content: ArchiveContent): ArchiveContent {
     if (student !== null && !students.has(student)) throw refused(`The instrument “${name}” belongs to a student who is not in this archive.`);
   if (content['trials.json'].some(({ student }) => student !== null && !students.has(student)))
     throw refused('A result in this archive belongs to a student who is not in it.');
-  return checkedModels(content);
+  return checkedMovements(checkedModels(content));
+}
+
+/** Every movement names notes that the chanter has. */
+function checkedMovements(content: ArchiveContent): ArchiveContent {
+  for (const { movement, definition } of content['movements.json'].kept) {
+    try {
+      assertMovement(movement, definition);
+    } catch (error) {
+      if (error instanceof HttpProblem) throw refused(`A movement in this archive cannot be: ${error.message}`);
+      throw error;
+    }
+  }
+  return content;
 }
 
 /** The built-in instruments by id and those of the archive by sign. */

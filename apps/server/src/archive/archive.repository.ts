@@ -15,6 +15,7 @@ import {
   TuneEntity,
 } from '../database/entities';
 import type { FingeringRepository } from '../instruments/fingering.repository';
+import type { MovementRepository } from '../movements/movement.repository';
 import type { SheetRepository } from '../sheets/sheet.repository';
 import { fieldsOf } from '../tunes/tune.repository';
 
@@ -29,6 +30,7 @@ export class ArchiveRepository {
     private readonly database: Database,
     private readonly sheets: SheetRepository,
     private readonly fingerings: FingeringRepository,
+    private readonly movements: MovementRepository,
   ) {}
 
   /** Everything of the studio as it was at one moment, what is put away too. Teachers, their passwords and the list of changes stay here. */
@@ -52,10 +54,11 @@ export class ArchiveRepository {
       const linesOf = bySheet(lines);
       return {
         'studio.json': { name: studio.name },
-        'students.json': students.map(({ id, alias, consent, createdAt, deletedAt }) => ({
+        'students.json': students.map(({ id, alias, consent, movements, createdAt, deletedAt }) => ({
           sign: signOf(studentSigns, id),
           alias,
           consent,
+          movements,
           created: iso(createdAt),
           putAway: isoOrNull(deletedAt),
         })),
@@ -92,6 +95,10 @@ export class ArchiveRepository {
         })),
         ...(await this.readInstruments(studioId, studentSigns, modelOf)),
         'trials.json': await this.readTrials(studioId, studentSigns, modelOf),
+        'movements.json': {
+          choices: studio.movementChoices,
+          kept: (await this.movements.all(studioId)).map(({ movement, definition, by, on }) => ({ movement, definition, by, on })),
+        },
       };
     }, 'REPEATABLE READ');
   }
@@ -159,11 +166,12 @@ export class ArchiveRepository {
     const modelOf = (model: string): string => ids.get(model) ?? model;
     await this.insert(
       StudentEntity,
-      students.map(({ sign, alias, consent, created, putAway }) => ({
+      students.map(({ sign, alias, consent, movements, created, putAway }) => ({
         id: idOf(sign),
         studioId,
         alias,
         consent,
+        movements,
         version: 1,
         createdAt: new Date(created),
         deletedAt: dateOrNull(putAway),
@@ -206,6 +214,7 @@ export class ArchiveRepository {
     await this.insert(SheetLineEntity, lines);
     await this.writeInstruments(studioId, content, idOf, modelOf);
     await this.writeTrials(studioId, content, idOf, modelOf);
+    await this.writeMovements(studioId, content['movements.json']);
     return {
       students: students.length,
       tunes: tunes.length,
@@ -214,8 +223,15 @@ export class ArchiveRepository {
       models: models.length,
       fingerings: content['fingerings.json'].length,
       trials: content['trials.json'].length,
+      movements: content['movements.json'].kept.length,
       newCodes,
     };
+  }
+
+  /** What the archive says of movements comes over what is here. */
+  private async writeMovements(studioId: string, { choices, kept }: ArchiveContent['movements.json']): Promise<void> {
+    for (const { by, on, ...each } of kept) await this.movements.keep(studioId, by, on, each);
+    if (choices !== null) await this.movements.saveChoices(studioId, choices, (await this.movements.choices(studioId)).version);
   }
 
   private async writeTrials(studioId: string, content: ArchiveContent, idOf: (sign: string) => string, modelOf: (model: string) => string): Promise<void> {

@@ -44,6 +44,12 @@ async function fill(visitor: Visitor): Promise<void> {
   const ear = { kind: 'ear', from: 'c', to: 'e', thresholdMs: 21.4, lowMs: 18, highMs: 25, right: 31, asked: 40 };
   await visitor.post('/api/trials', { studentId: id, model: 'practice-chanter', result: ear }).expect(201);
   await visitor.post('/api/trials', { studentId: null, model: made.id, result: ear }).expect(201);
+  const own = { id: 'stair', names: ['stair'], parts: [{ part: 'opener' }, { part: 'grace', written: 'd' }], after: [], simpler: [] };
+  await visitor.post('/api/movements', { movement: 'stair', definition: own }).expect(201);
+  await visitor.post('/api/movements', { movement: 'grip', definition: null }).expect(201);
+  const choices = { settings: { fromLowest: 'full' }, syllables: { c: { note: 'co', grace: '' } } };
+  const { body: now } = await visitor.get('/api/movement-choices').expect(200);
+  await visitor.put('/api/movement-choices', { ...choices, version: (now as { version: number }).version }).expect(200);
   await visitor.put(`/api/tunes/${tuneId}/pins`, { pins: [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 1, 0] }] }).expect(200);
   await visitor.remove(`/api/students/${gone.id}`).expect(204);
 }
@@ -111,7 +117,18 @@ describe('the archive of a studio', () => {
     await fill(ada);
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
-    expect(answer.body).toEqual({ students: 2, tunes: 1, sheets: 2, instruments: 3, models: 1, fingerings: 1, trials: 2, newCodes: 2, putAway: 0 });
+    expect(answer.body).toEqual({
+      students: 2,
+      tunes: 1,
+      sheets: 2,
+      instruments: 3,
+      models: 1,
+      fingerings: 1,
+      trials: 2,
+      movements: 2,
+      newCodes: 2,
+      putAway: 0,
+    });
     const after = await contentOf(bea);
     const withoutCodes = (content: ArchiveContent): unknown =>
       JSON.parse(JSON.stringify({ ...content, 'studio.json': null }), (key, value: unknown) => (key === 'code' || key === 'id' ? '' : value));
@@ -177,7 +194,16 @@ describe('the archive of a studio', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum is another'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 4 }), true, 'A newer Zelpit wrote this archive'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 5 }), true, 'A newer Zelpit wrote this archive'],
+    [
+      'with a movement that the chanter cannot play',
+      (parts) =>
+        ((parts['movements.json'] as { kept: { definition: { arrivals?: string[] } | null }[] }).kept.find(
+          ({ definition }) => definition !== null,
+        )!.definition!.arrivals = ['h']),
+      true,
+      'A movement in this archive cannot be',
+    ],
     ['of another format', (parts) => Object.assign(parts['manifest.json'] as object, { format: 'photo album' }), true, 'no archive of a Zelpit studio'],
     ['without a part', (parts) => delete parts['tunes.json'], false, '“tunes.json” is missing'],
     ['without a manifest', (parts) => delete parts['manifest.json'], false, 'it has no manifest'],
@@ -231,20 +257,23 @@ describe('the archive of a studio', () => {
 const first = { 'studio.json': { name: 'Fell Row' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] };
 
 describe('an archive of an earlier version', () => {
-  it.each([1, 2])('%d is still read, without what came later', async (version) => {
-    const old = version === 1 ? first : { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
+  it.each([1, 2, 3])('%d is still read, without what came later', async (version) => {
+    const second = { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
+    const old = [first, second, { ...second, 'trials.json': [] }][version - 1];
     const sha256 = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex');
     const files = Object.fromEntries(Object.entries(old).map(([name, content]) => [name, sha256(content)]));
     const head = { format: 'zelpit-studio', version, written: '2026-03-09T14:02:00.000Z', files };
     const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...old };
     const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
-    expect(await readArchive(archive)).toEqual({ ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [], 'trials.json': [] });
+    expect(await readArchive(archive)).toEqual({ ...second, 'trials.json': [], 'movements.json': { choices: null, kept: [] } });
   });
 });
 
 describe('writeArchive', () => {
   it('gives back what it was given', async () => {
-    const content: ArchiveContent = { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [], 'trials.json': [] };
+    const lists = { 'instruments.json': [], 'models.json': [], 'fingerings.json': [], 'trials.json': [] };
+    const kept = [{ movement: 'grip', definition: null, by: 'Bea', on: '2026-03-09' }];
+    const content: ArchiveContent = { ...first, ...lists, 'movements.json': { choices: null, kept } };
     expect(await readArchive(await writeArchive(content, new Date('2026-03-09T14:02:00Z')))).toEqual(content);
   });
 });

@@ -6,6 +6,7 @@ import { FirstGround1764000000000 } from './migrations/1764000000000-first-groun
 import { WholeStudio1764060000000 } from './migrations/1764060000000-whole-studio';
 import { Instruments1764115200000 } from './migrations/1764115200000-instruments';
 import { ChangeBench1764201600000 } from './migrations/1764201600000-change-bench';
+import { Movements1764288000000 } from './migrations/1764288000000-movements';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
 export function createDataSource(databaseUrl: string, onPoolError: (error: unknown) => void): DataSource {
@@ -13,7 +14,7 @@ export function createDataSource(databaseUrl: string, onPoolError: (error: unkno
     type: 'postgres',
     url: databaseUrl,
     entities,
-    migrations: [FirstGround1764000000000, WholeStudio1764060000000, Instruments1764115200000, ChangeBench1764201600000],
+    migrations: [FirstGround1764000000000, WholeStudio1764060000000, Instruments1764115200000, ChangeBench1764201600000, Movements1764288000000],
     synchronize: false,
     extra: { max: 10, connectionTimeoutMillis: 3000 },
     poolErrorHandler: onPoolError,

@@ -1,5 +1,5 @@
-import type { TrialInput, TunePin } from '@zelpit/contract';
-import type { Exercise, Instrument, KeptFingering, Tuning } from '@zelpit/core';
+import type { MovementChoices, TrialInput, TunePin } from '@zelpit/contract';
+import type { Exercise, Instrument, KeptFingering, MovementDefinition, Tuning } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'studio' })
@@ -7,6 +7,10 @@ export class StudioEntity {
   @PrimaryColumn({ type: 'uuid' }) id: string;
   @Column({ type: 'text' }) name: string;
   @Column({ type: 'boolean', name: 'is_demo', default: false }) isDemo: boolean;
+  /** How it plays its movements; null for the usual way. */
+  @Column({ type: 'jsonb', name: 'movement_choices', nullable: true }) movementChoices: MovementChoices | null;
+  /** Grows by one with every save of them. */
+  @Column({ type: 'int', name: 'movement_choices_version', default: 1 }) movementChoicesVersion: number;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
 }
 
@@ -28,6 +32,8 @@ export class StudentEntity {
   @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) alias: string;
   @Column({ type: 'jsonb', nullable: true }) consent: { guardian: string; on: string; covers: string } | null;
+  /** Ids of the movements that the student has. */
+  @Column({ type: 'jsonb', default: [] }) movements: string[];
   /** Grows by one with every save. */
   @Column({ type: 'int', default: 1 }) version: number;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
@@ -141,6 +147,19 @@ export class FingeringEntity {
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
 }
 
+/** A movement as a studio plays it; without a definition it was confirmed as it is built in. */
+@Entity({ name: 'movement' })
+export class MovementEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) movement: string;
+  @Column({ type: 'jsonb', nullable: true }) definition: MovementDefinition | null;
+  @Column({ type: 'text', name: 'kept_by' }) keptBy: string;
+  /** Day, as 2026-03-09. */
+  @Column({ type: 'text', name: 'kept_on' }) keptOn: string;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}
+
 /** What a student, or a teacher trying it, did in one go: fingers played on keys, an ear tested, faults found. Kept as a log; nothing in it is changed. */
 @Entity({ name: 'trial' })
 export class TrialEntity {
@@ -193,4 +212,5 @@ export const entities = [
   ModelEntity,
   FingeringEntity,
   TrialEntity,
+  MovementEntity,
 ];

@@ -49,3 +49,23 @@ export const demoFingerings = [
     forNow: { eventually: [0, 0, 1, 0, 0, 0, 0, 0], until: '2027-01-15' },
   },
 ] as const;
+
+/** What the demo's teacher said of movements, and which ones the students have. */
+export const demoMovements = {
+  confirmed: ['grace-note', 'doubling'],
+  own: { id: 'stair-step', name: 'stair step', written: '{gdce}c', before: 'e' },
+  had: { Pim: ['grace-note', 'g-grace-note', 'd-grace-note', 'tap'] } as Readonly<Record<string, readonly string[]>>,
+} as const;
+
+/** The syllables of the demo's teacher; a note without one is its letter. */
+export const demoSyllables = {
+  'low-g': { note: 'om', grace: '' },
+  'low-a': { note: 'ah', grace: '' },
+  b: { note: 'bo', grace: '' },
+  c: { note: 'co', grace: '' },
+  d: { note: 'dum', grace: 'di' },
+  e: { note: 'eh', grace: 'ti' },
+  f: { note: 'fa', grace: 'fi' },
+  'high-g': { note: 'gee', grace: 'pi' },
+  'high-a': { note: 'ay', grace: 'hi' },
+};

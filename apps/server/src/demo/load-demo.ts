@@ -1,5 +1,17 @@
 import type { Student } from '@zelpit/contract';
-import { changesOfTune, heldPhrase, instrumentById, readBook, tenMinuteSheet, type Instrument, type ReadEntry } from '@zelpit/core';
+import {
+  changesOfTune,
+  heldPhrase,
+  instrumentById,
+  movementFromWritten,
+  practiceChanter,
+  readBook,
+  readWrittenForm,
+  tenMinuteSheet,
+  usualMovementSettings,
+  type Instrument,
+  type ReadEntry,
+} from '@zelpit/core';
 import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { hashPassword } from '../accounts/password';
@@ -11,7 +23,8 @@ import { parseAbc } from '../tunes/abc-parser';
 import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../instruments/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
-import { demoFingerings, demoInstruments, demoSignIn, demoStudio } from './demo-studio.data';
+import { MovementRepository } from '../movements/movement.repository';
+import { demoFingerings, demoInstruments, demoMovements, demoSignIn, demoStudio, demoSyllables } from './demo-studio.data';
 import { demoBooks } from './demo-tunes.data';
 
 /** Removes the demo studio with all that is in it, and nothing else. */
@@ -32,7 +45,7 @@ async function fillDemo(database: Database): Promise<void> {
   const teacherId = await accounts.addTeacher(studioId, { name: demoStudio.teacher, email, passwordHash: await hashPassword(password), role: 'owner' });
   const students = new StudentRepository(database);
   const added: Student[] = [];
-  for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias }));
+  for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias, movements: [...(demoMovements.had[alias] ?? [])] }));
   const [first] = added;
   const tunes = new TuneRepository(database);
   for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, entriesOf(instrumentById(instrument), abc));
@@ -50,6 +63,22 @@ async function fillDemo(database: Database): Promise<void> {
     lines: plan.lines.map((line) => ({ ...line, point: '' })),
   });
   await fillInstruments(database, { studioId, teacherId, students: added });
+  await fillMovements(database, studioId);
+}
+
+async function fillMovements(database: Database, studioId: string): Promise<void> {
+  const movements = new MovementRepository(database);
+  for (const each of demoMovements.confirmed) await movements.keep(studioId, demoStudio.teacher, '2026-11-04', { movement: each, definition: null });
+  const { id, name, written, before } = demoMovements.own;
+  const definition = movementFromWritten(
+    practiceChanter,
+    readWrittenForm(practiceChanter, written),
+    before,
+    { id, name, arrives: 'everywhere' },
+    usualMovementSettings,
+  );
+  await movements.keep(studioId, demoStudio.teacher, '2026-11-04', { movement: id, definition });
+  await movements.saveChoices(studioId, { settings: usualMovementSettings, syllables: demoSyllables }, 1);
 }
 
 const entriesOf = (instrument: Instrument, abc: string): ReadEntry[] =>

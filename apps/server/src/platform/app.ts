@@ -30,6 +30,8 @@ import { FingeringRepository } from '../instruments/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
 import { instrumentRoutes } from '../instruments/instrument.routes';
 import { ModelRepository } from '../instruments/model.repository';
+import { MovementRepository } from '../movements/movement.repository';
+import { movementRoutes } from '../movements/movement.routes';
 import { PutAwayRepository } from '../put-away/put-away.repository';
 import { putAwayRoutes } from '../put-away/put-away.routes';
 import { SheetRepository } from '../sheets/sheet.repository';
@@ -105,8 +107,10 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   const fingerings = new FingeringRepository(database);
   instrumentRoutes(endpoints, { instruments: new InstrumentRepository(database), models, fingerings, students });
   trialRoutes(endpoints, new TrialRepository(database), students, models);
+  const movements = new MovementRepository(database);
+  movementRoutes(endpoints, movements);
   putAwayRoutes(endpoints, new PutAwayRepository(database));
-  archiveRoutes(endpoints, new ArchiveRepository(database, sheets, fingerings));
+  archiveRoutes(endpoints, new ArchiveRepository(database, sheets, fingerings, movements));
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };
 }
 

@@ -19,6 +19,7 @@ interface Things {
   readonly model: string;
   readonly fingering: string;
   readonly trial: string;
+  readonly movement: string;
   readonly archive: Buffer;
 }
 
@@ -64,6 +65,7 @@ const newTrial = ({ student }: Pick<Things, 'student'>) => ({
   model: 'practice-chanter',
   result: { kind: 'ear', from: 'c', to: 'e', thresholdMs: 20, lowMs: 15, highMs: 26, right: 30, asked: 40 },
 });
+const newMovement = () => ({ movement: 'grip', definition: null });
 let fresh = 0;
 const freshEmail = (): string => `fresh-${(fresh += 1)}@studio.example`;
 
@@ -149,6 +151,12 @@ const matrix: Readonly<Record<string, Entry>> = {
   'POST /api/models/{id}/restore': { path: ({ model }) => `/api/models/${model}/restore`, putAway: 'model', expected: [401, 404, 204, 204, 403] },
   'GET /api/fingerings': { expected: [401, 200, 200, 200, 200] },
   'POST /api/fingerings': { body: newFingering, expected: [401, 201, 201, 201, 403] },
+  'GET /api/movements': { expected: [401, 200, 200, 200, 200] },
+  'POST /api/movements': { body: newMovement, expected: [401, 201, 201, 201, 403] },
+  'DELETE /api/movements/{id}': { path: ({ movement }) => `/api/movements/${movement}`, expected: [401, 404, 204, 204, 403] },
+  'GET /api/movement-choices': { expected: [401, 200, 200, 200, 200] },
+  // Each has a version of its own: the owner comes after the teacher.
+  'PUT /api/movement-choices': { body: () => ({ settings: {}, syllables: {}, version: 1 }), expected: [401, 200, 200, 409, 403] },
   'DELETE /api/fingerings/{id}': { path: ({ fingering }) => `/api/fingerings/${fingering}`, expected: [401, 404, 204, 204, 403] },
   'PUT /api/tunes/{id}/pins': {
     path: ({ tune }) => `/api/tunes/${tune}/pins`,
@@ -209,6 +217,7 @@ beforeAll(async () => {
     'models.json': [],
     'fingerings.json': [],
     'trials.json': [],
+    'movements.json': { choices: null, kept: [] },
   };
   archive = Buffer.from(await writeArchive({ 'studio.json': { name: 'Empty' }, ...nothing }, new Date()));
 });
@@ -244,7 +253,8 @@ async function freshThings(putAway?: Entry['putAway']): Promise<Things> {
   const model = await made('models', newModel());
   const fingering = await made('fingerings', newFingering());
   const trial = await made('trials', newTrial({ student }));
-  const things: Things = { instrument, model, fingering, trial, student, spare, tune, sheet, code: lines[0].code, teacher, invitation, archive };
+  const movement = await made('movements', newMovement());
+  const things: Things = { instrument, model, fingering, trial, movement, student, spare, tune, sheet, code: lines[0].code, teacher, invitation, archive };
   if (putAway !== undefined) await owner.remove(`/api/${putAway === 'spare' ? 'student' : putAway}s/${things[putAway]}`).expect(204);
   return things;
 }
@@ -292,7 +302,20 @@ describe('who may do what', () => {
 
   it('shows a stranger nothing of another studio in any list', async () => {
     const things = await freshThings();
-    for (const list of ['students', 'tunes', 'sheets', 'put-away', 'teachers', 'invitations', 'audit', 'instruments', 'models', 'fingerings', 'trials']) {
+    for (const list of [
+      'students',
+      'tunes',
+      'sheets',
+      'put-away',
+      'teachers',
+      'invitations',
+      'audit',
+      'instruments',
+      'models',
+      'fingerings',
+      'trials',
+      'movements',
+    ]) {
       const text = JSON.stringify((await people.stranger.get(`/api/${list}`).expect(200)).body);
       for (const id of [
         things.student,
@@ -304,6 +327,7 @@ describe('who may do what', () => {
         things.model,
         things.fingering,
         things.trial,
+        things.movement,
       ])
         expect(text).not.toContain(id);
     }

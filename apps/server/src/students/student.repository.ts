@@ -6,7 +6,7 @@ import { StudentEntity } from '../database/entities';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 
-const shown = ({ id, alias, consent, version }: Student): Student => ({ id, alias, consent, version });
+const shown = ({ id, alias, consent, movements, version }: Student): Student => ({ id, alias, consent, movements, version });
 
 export class StudentRepository {
   constructor(private readonly database: Database) {}
@@ -14,7 +14,7 @@ export class StudentRepository {
   async list(studioId: string, { limit, after, find }: PageQuery & { readonly find?: string }): Promise<Page<Student>> {
     const [alias, id] = readCursor(after, 'name');
     const rows = await this.database.query<Student>(
-      `SELECT id, alias, consent, version FROM student
+      `SELECT id, alias, consent, movements, version FROM student
        WHERE studio_id = $1 AND deleted_at IS NULL
          AND ($2::text IS NULL OR (alias, id) > ($2, $3::uuid))
          AND ($4::text IS NULL OR alias ILIKE $4)
@@ -33,15 +33,15 @@ export class StudentRepository {
     return this.database.of(StudentEntity).existsBy({ studioId, id });
   }
 
-  async add(studioId: string, { alias, consent = null }: StudentInput): Promise<Student> {
+  async add(studioId: string, { alias, consent = null, movements = [] }: StudentInput): Promise<Student> {
     const id = randomUUID();
-    await this.database.of(StudentEntity).insert({ id, studioId, alias, consent, version: 1 });
-    return { id, alias, consent, version: 1 };
+    await this.database.of(StudentEntity).insert({ id, studioId, alias, consent, movements, version: 1 });
+    return { id, alias, consent, movements, version: 1 };
   }
 
-  /** Sets the alias, and the consent where it is named, unless a later version is there. */
-  async save(studioId: string, id: string, { alias, consent, version }: StudentSave): Promise<SaveOutcome> {
-    const change = consent === undefined ? { alias } : { alias, consent };
+  /** Sets the alias, and the consent and the movements where they are named, unless a later version is there. */
+  async save(studioId: string, id: string, { version, ...named }: StudentSave): Promise<SaveOutcome> {
+    const change = Object.fromEntries(Object.entries(named).filter(([, value]) => value !== undefined));
     const { affected } = await this.database.of(StudentEntity).update({ studioId, id, version, deletedAt: IsNull() }, { ...change, version: version + 1 });
     if (affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
