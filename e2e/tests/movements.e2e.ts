@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import { choose, expect, signIn, test } from './as-teacher';
+import { readFile } from 'node:fs/promises';
+import { choose, expect, openTune, signIn, test } from './as-teacher';
 
 async function openMovements(page: Page): Promise<void> {
   await signIn(page, '/movements');
@@ -31,23 +32,166 @@ test('a movement is found by a misspelt name; its classic fault is named and hea
   await expect(page.getByText('No movement is called that. Try another spelling.')).toBeVisible();
 });
 
-test('settings change the forms, and lines of a movement go onto a sheet and are practised', async ({ page }) => {
+test('how the studio plays is chosen once and changes the forms; lines of a movement go onto a sheet and are practised', async ({ page }) => {
   await openMovements(page);
   await choose(page, 'Movement', 'grip');
   await expect(page.getByRole('button', { name: /^low G to E: \{dG\}e/ })).toBeVisible();
-  await page.getByRole('button', { name: /^From low G/ }).click();
+  await page.getByRole('link', { name: 'How we play and speak' }).click();
+  await choose(page, 'From low G', 'in full');
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await page.goto('/movements?movement=grip');
   await expect(page.getByRole('button', { name: /^low G to E: \{GdG\}e/ })).toBeVisible();
   await choose(page, 'Movement', 'grace note');
   await expect(page.getByRole('heading', { name: 'Grace note scale (1 of 2)' })).toBeVisible();
   await choose(page, 'Exercise', 'into this note from every other');
   await expect(page.getByRole('heading', { name: 'Grace note on C from every note (1 of 2)' })).toBeVisible();
   await choose(page, 'Exercise', 'on each note, up and down');
-  await expect(page.getByRole('heading', { name: 'Grace note scale (1 of 2)' })).toBeVisible();
+  await choose(page, 'Speed', 'slow, a little faster, full speed');
   await page.getByRole('button', { name: /^New sheet for / }).click();
   await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^Grace note, on each note, up and down, for /);
-  await expect(page.locator('.line-row')).toHaveCount(2);
-  await page.getByRole('link', { name: /^Practise Grace note scale \(1 of 2\), code / }).click();
+  await expect(page.locator('.line-row')).toHaveCount(6);
+  await page
+    .getByRole('link', { name: /^Practise Grace note scale \(1 of 2\), code / })
+    .first()
+    .click();
   await expect(page.getByRole('heading', { name: 'Grace note scale (1 of 2)' })).toBeVisible();
+  await page.goto('/movements/ways');
+  await choose(page, 'From low G', 'short, as the low G already sounds');
+  await expect(page.getByText('Kept.')).toBeVisible();
+});
+
+test('a built-in movement is confirmed once, with author, and that can be taken back', async ({ page }) => {
+  await openMovements(page);
+  await choose(page, 'Movement', 'taorluath');
+  const asked = page.getByRole('region', { name: 'Is it played so here?' });
+  await expect(asked.getByText('On low G the D grace note, or B where the note before has that letter')).toBeVisible();
+  await asked.getByRole('button', { name: 'Yes, so it is' }).click();
+  const kept = page.getByText(/^Confirmed by Maren Tolvik, .*: how it is played$/);
+  await expect(kept).toBeVisible();
+  await page.reload();
+  await choose(page, 'Movement', 'taorluath');
+  await kept.click();
+  await page.getByRole('button', { name: 'Take that back' }).click();
+  await expect(asked).toBeVisible();
+});
+
+test('a movement of one’s own is typed, looked over on every start, kept, found, taken out as a file and brought in again', async ({ page }) => {
+  await signIn(page, '/movements/make');
+  const written = page.getByLabel(/^As it is written/);
+  await written.fill('gcd c');
+  await expect(page.getByRole('alert')).toContainText('in braces');
+  await written.fill('{gxd}c');
+  await expect(page.getByRole('alert')).toContainText('“x” is no letter');
+  await written.fill('{gcdc}c');
+  await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await page.getByLabel('Its name').fill('Doubling');
+  await expect(page.getByText('There is a movement of that name already.')).toBeVisible();
+  await page.getByLabel('Its name').fill('lantern step');
+  await expect(page.getByRole('region', { name: 'What was understood' }).getByText('The theme note for a moment')).toHaveCount(2);
+  await expect(page.getByRole('cell', { name: '{acdc}c' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('button', { name: 'Movement: lantern step' })).toBeVisible();
+  await expect(page.getByText(/^Made by Maren Tolvik/)).toBeVisible();
+  await page.getByLabel('Find a movement by any of its names').fill('lantren');
+  await expect(page.getByRole('button', { name: 'lantern step', exact: true })).toBeVisible();
+  await page.goto('/movements/make');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save ours as a file' }).click()]);
+  const file = await readFile(await download.path());
+  const data = JSON.parse(file.toString('utf8')) as { format: string; movements: { id: string; author: string }[] };
+  expect([data.format, data.movements.map(({ id }) => id)]).toEqual(['zelpit-movements', expect.arrayContaining(['lantern-step', 'stair-step'])]);
+  await page.getByRole('button', { name: 'Delete lantern step' }).click();
+  await expect(page.getByRole('button', { name: 'lantern step', exact: true })).toHaveCount(0);
+  const bring = (name: string, buffer: Buffer) => page.getByLabel('A file of movements').setInputFiles({ name, mimeType: 'application/json', buffer });
+  await bring('notes.json', Buffer.from('no json'));
+  await expect(page.getByRole('alert')).toContainText('The file is no JSON. Nothing was changed.');
+  await bring('odd.json', Buffer.from(JSON.stringify({ ...data, movements: [{ ...data.movements[0], arrivals: ['h'] }] })));
+  await expect(page.getByRole('alert')).toContainText('names h, which the practice chanter does not have');
+  await bring('movements.json', file);
+  await expect(page.getByText('2 movements came in.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'lantern step', exact: true })).toBeVisible();
+});
+
+test('a movement of one’s own is played on the chart; what is no element is named and nothing is lost', async ({ page }) => {
+  await signIn(page, '/movements/make');
+  const add = page.getByRole('button', { name: 'Add this element' });
+  await page.getByRole('button', { name: 'L index, covered' }).click();
+  await add.click();
+  await page.getByRole('button', { name: 'L index, open' }).click();
+  await add.click();
+  await page.getByRole('button', { name: 'L middle, covered' }).click();
+  await page.getByRole('button', { name: 'R index, covered' }).click();
+  await add.click();
+  await expect(page.getByRole('alert')).toContainText('Step 3 is no note, no grace note and no tap');
+  await page.getByRole('button', { name: 'L middle, open' }).click();
+  await add.click();
+  await expect(page.getByLabel(/^As it is written/)).toHaveValue('{gcd}c');
+});
+
+test('what a student has is kept, and says whether the student is ready', async ({ page }) => {
+  await signIn(page, '/movements');
+  await choose(page, 'Student', 'Pim');
+  await choose(page, 'Movement', 'doubling');
+  await expect(page.getByText('Pim is ready for it.')).toBeVisible();
+  await choose(page, 'Movement', 'taorluath');
+  await expect(page.getByText('First: grip, E grace note.')).toBeVisible();
+  await page.getByRole('button', { name: 'grip not yet' }).click();
+  await expect(page.getByText('First: E grace note.')).toBeVisible();
+  await page.reload();
+  await choose(page, 'Movement', 'taorluath');
+  await expect(page.getByRole('button', { name: 'grip has it' })).toBeVisible();
+});
+
+test('counts and syllables stand over the fingers; a beat too short for it says so, with the layers that fit', async ({ page }) => {
+  await openMovements(page);
+  await choose(page, 'Movement', 'crunluath');
+  await choose(page, 'Length', 'a beginner: 90 ms');
+  await choose(page, 'Tempo', '120');
+  await expect(page.getByText('A beat at 120 is too short for it.')).toBeVisible();
+  await expect(page.getByText(/^500 ms: too short for it in full\. There is time for: bare, one grace note/)).toBeVisible();
+  await choose(page, 'Tempo', '40');
+  await page.getByRole('button', { name: 'Hear it on the click' }).click();
+  await choose(page, 'Over the fingers', 'syllables');
+  await expect(page.locator('.ms-label', { hasText: 'om' }).first()).toBeVisible();
+  await choose(page, 'Movement', 'strike after a grace note');
+  await page.getByRole('button', { name: /^before the grace note has ended, element 3/ }).click();
+  await page.getByRole('button', { name: /^too light, element 3/ }).click();
+});
+
+test('on a sheet a line stands at any layer, note by note; letters and syllables stand under it, on paper too', async ({ page }) => {
+  await openMovements(page);
+  await choose(page, 'Exercise', 'between these two notes');
+  await page.getByRole('button', { name: /^New sheet for / }).click();
+  await expect(page.locator('.line-row')).toHaveCount(1);
+  const layers = page.locator('.line-layers');
+  await layers.getByText('Layers: in full').click();
+  await choose(page, 'Layer of note 2', 'one grace note {g}');
+  await expect(layers.getByText('Layers: note by note')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo: the layers of Doubling, E to C' }).click();
+  await expect(layers.getByText('Layers: in full')).toBeVisible();
+  await page.locator('.line-layers').getByRole('button', { name: 'bare', exact: true }).click();
+  await expect(layers.getByText('Layers: bare')).toBeVisible();
+  await expect(page.locator('.save-state')).toHaveText(/^Saved/);
+  await page.reload();
+  await expect(page.getByText('Layers: bare')).toBeVisible();
+  await choose(page, 'Under the notes', 'syllables');
+  await expect(page.locator('.score-music text', { hasText: 'eh' }).first()).toBeVisible();
+  await page.getByRole('link', { name: /On paper/ }).click();
+  await expect(page.locator('svg.sheet-page text', { hasText: 'eh' }).first()).toBeVisible();
+  await choose(page, 'Under the notes', 'nothing');
+  await expect(page.locator('svg.sheet-page text', { hasText: /^eh$/ })).toHaveCount(0);
+});
+
+test('the movements of a tune are named where they stand; on a whistle repeated notes are parted', async ({ page }) => {
+  await openTune(page, 'The Blue Wheelbarrow');
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await expect(page.getByRole('row', { name: /bar 1, beat 1 \{gcd\}c Doubling/ })).toBeVisible();
+  await openTune(page, 'The Kettle on Skellow Stair');
+  await page.getByRole('link', { name: 'Movements' }).click();
+  await choose(page, 'Density', 'plain');
+  await expect(page.getByRole('row', { name: /the tongue parts it/ }).first()).toBeVisible();
+  await expect(page.getByRole('row', { name: /long roll/ })).toHaveCount(0);
+  await choose(page, 'Density', 'as in a session');
+  await expect(page.getByRole('row', { name: /long roll/ }).first()).toBeVisible();
 });
 
 test('a whistle has its cuts in two schools, rolls, and crans on the lowest note; a recorder has trills', async ({ page }) => {
@@ -57,8 +201,16 @@ test('a whistle has its cuts in two schools, rolls, and crans on the lowest note
   await choose(page, 'School', 'the same two fingers cut');
   await expect(page.getByRole('button', { name: 'long roll on E: L ring cuts, then R ring taps' })).toBeVisible();
   await page.getByRole('button', { name: /^short cran on D: L ring cuts, then R index cuts/ }).click();
+  await expect(page.getByRole('button', { name: /^short cran on E:/ })).toHaveCount(0);
+  await choose(page, 'Crans', 'on D and E');
+  await expect(page.getByRole('button', { name: /^short cran on E:/ })).toBeVisible();
+  await choose(page, 'Exercise', 'crans on the lowest note');
+  await page.getByRole('button', { name: /^New sheet for / }).click();
+  await expect(page.locator('.line-row')).not.toHaveCount(0);
+  await page.goto('/movements');
   await choose(page, 'Instrument', 'soprano recorder, baroque');
-  await expect(page.getByRole('row', { name: /^G with A one finger/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^trill on G: / })).toHaveText('1 finger');
+  await page.getByRole('button', { name: /^mordent downwards on G: / }).click();
 });
 
 test('a movement is played on keys and judged, element by element', async ({ page }) => {

@@ -23,6 +23,12 @@ export const routes: Routes = [
       // The page that is opened most comes with the application; all others are fetched when they are wanted.
       { path: 'tunes/:id', title: 'Tune · Zelpit', component: TunePage },
       { path: 'tunes/:id/text', title: 'Text of a tune · Zelpit', loadComponent: () => import('./tunes/tune-text.page').then((file) => file.TuneTextPage) },
+      {
+        path: 'tunes/:id/movements',
+        title: 'Movements of a tune · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./tune/tune-movements.page').then((file) => file.TuneMovementsPage),
+      },
       { path: 'tunes/:id/lines', title: 'Lines · Zelpit', loadComponent: () => import('./lines/lines.page').then((file) => file.LinesPage) },
       {
         path: 'charts',
@@ -48,6 +54,18 @@ export const routes: Routes = [
         title: 'Movements · Zelpit',
         data: withStudio,
         loadComponent: () => import('./movements/movements.page').then((file) => file.MovementsPage),
+      },
+      {
+        path: 'movements/make',
+        title: 'Make a movement · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./movements/make.page').then((file) => file.MakeMovementPage),
+      },
+      {
+        path: 'movements/ways',
+        title: 'How we play · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./movements/ways.page').then((file) => file.WaysPage),
       },
       {
         path: 'changes/lines',

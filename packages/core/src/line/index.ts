@@ -33,5 +33,6 @@ export {
 export { noteHeads, type NoteHead } from './exercise-music';
 export { movementExercises, movementLines, type MovementExercise } from './movement-lines';
 export { layeredNotes, lineAtLayer, shortNotes, withLayer, type LayeredNote, type ShortNote } from './line-layers';
-export type { LineWords } from './line-words';
+export { wordRows, type LineWords } from './line-words';
+export { ornamentExercises, ornamentLines, type OrnamentExercise } from './ornament-lines';
 export { drillOf, type DrillKind, type DrillStep } from './speed-drill';

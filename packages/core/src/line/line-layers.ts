@@ -1,4 +1,4 @@
-import type { Instrument } from '../fingering';
+import type { Instrument, NoteId } from '../fingering';
 import {
   fittingLayers,
   layersOf,
@@ -34,9 +34,15 @@ export function layeredNotes(instrument: Instrument, notes: readonly LineNote[],
     if (note.movement === undefined) return [];
     const movement = known(note.movement, wishes.own);
     if (movement === undefined) return [];
-    const layers = layersOf(instrument, movement, notes[index - 1]?.note ?? null, note.note, wishes);
     const written = (note.graceNotes ?? []).join(' ');
-    return [{ index, movement, layers, standsAt: layers.find(({ graces }) => graces.join(' ') === written) }];
+    const from = (before: NoteId | null): LayeredNote => {
+      const layers = layersOf(instrument, movement, before, note.note, wishes);
+      return { index, movement, layers, standsAt: layers.find(({ graces }) => graces.join(' ') === written) };
+    };
+    if (index > 0) return [from(notes[index - 1].note)];
+    // The first note of a line may follow the last of the line before: which that was, its grace notes tell.
+    const starts = [null, ...instrument.notes.map(({ id }) => id)].map(from);
+    return [starts.find(({ standsAt }) => standsAt !== undefined) ?? starts[0]];
   });
 }
 

@@ -6,19 +6,32 @@ import type { LineNote } from './exercise';
 /** What stands under the notes of a line: nothing, the letter of each note, or a syllable for each element. */
 export type LineWords = { readonly kind: 'none' } | { readonly kind: 'letters' } | { readonly kind: 'syllables'; readonly set: SyllableSet };
 
-/** Words under the note heads of some notes as a field of ABC, empty for none; heads that go on from a tied note have none. */
-export function wordsField(instrument: Instrument, notes: readonly LineNote[], words: LineWords): string {
-  if (words.kind === 'none') return '';
+/**
+ * Words under the note heads of some notes, from top to bottom: one row of letters, or as many rows of syllables as the longest group has elements; a
+ * head's own stand one under another in the order in which they sound. Heads that go on from a tied note have none.
+ */
+export function wordRows(instrument: Instrument, notes: readonly LineNote[], words: LineWords): readonly (readonly string[])[] {
+  if (words.kind === 'none') return [];
   let isGoingOn = false;
-  const under = noteHeads(notes).map(({ note, graceNotes, isTied }) => {
+  const columns = noteHeads(notes).map(({ note, graceNotes, isTied }): readonly string[] => {
     const isSame = isGoingOn;
     isGoingOn = isTied;
-    if (isSame) return '*';
-    const all = words.kind === 'letters' ? [noteOf(instrument, note).writtenName] : syllablesOf(instrument, graceNotes, note, words.set);
-    return all.map(escaped).join('~');
+    if (isSame) return [];
+    return words.kind === 'letters' ? [noteOf(instrument, note).writtenName] : syllablesOf(instrument, graceNotes, note, words.set);
   });
-  return `w:${under.join(' ')}\n`;
+  const rows = Math.max(0, ...columns.map((column) => column.length));
+  return Array.from({ length: rows }, (_, row) => columns.map((column) => column[row] ?? ''));
 }
 
-/** Signs that mean something in words under music. */
-const escaped = (text: string): string => text.replace(/[\s~]+/g, '~').replace(/[-_*|\\%]/g, '');
+/** The rows as fields of ABC, empty for none. */
+export const wordsField = (instrument: Instrument, notes: readonly LineNote[], words: LineWords): string =>
+  wordRows(instrument, notes, words)
+    .map((row) => `w:${row.map(escaped).join(' ')}\n`)
+    .join('');
+
+/** Without signs that mean something in words under music; a place without a word says so. */
+const escaped = (text: string): string =>
+  text
+    .trim()
+    .replace(/[-_*|\\%~]/g, '')
+    .replace(/\s+/g, '~') || '*';

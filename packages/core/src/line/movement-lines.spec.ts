@@ -12,6 +12,7 @@ import {
   notesOfLine,
   shortNotes,
   withLayer,
+  wordRows,
   type Exercise,
   type LineWords,
   type MovementExercise,
@@ -141,6 +142,11 @@ describe('layers of a line', () => {
     expect(short.fits.map(({ kind }) => kind)).toEqual(['bare', 'one', 'simpler']);
   });
 
+  it('the first note of a second line stands where it was written, as if the line before went on', () => {
+    const [, second] = lines('doubling', 'scale').lines;
+    expect(layeredNotes(chanter, second.exercise?.notes ?? []).map(({ standsAt }) => standsAt?.kind)).toEqual(Array(7).fill('full'));
+  });
+
   it('a movement that is known no more is left alone', () => {
     expect(layeredNotes(chanter, [{ note: 'c', twelfths: 12, movement: 'gone' }])).toEqual([]);
   });
@@ -150,10 +156,16 @@ describe('words under a line', () => {
   const [line] = lines('doubling', 'repeated').lines;
 
   it('letters, or a syllable for each element; nothing under what goes on from a tied note', () => {
-    const under = (words: LineWords): string => lineAbc(chanter, line, words).split('\n')[5];
-    expect(under({ kind: 'none' })).toBe('');
-    expect(under({ kind: 'letters' })).toMatch(/^w:E C E C/);
-    expect(under({ kind: 'syllables', set: { 'high-g': { note: '', grace: 'hi' }, d: { note: '', grace: 'di da' } } })).toMatch(/^w:E hi~C~di~da~C E/);
+    const under = (words: LineWords): readonly string[] => lineAbc(chanter, line, words).trimEnd().split('\n').slice(5);
+    expect(under({ kind: 'none' })).toEqual([]);
+    expect(under({ kind: 'letters' })).toEqual(['w:E C E C E C E C']);
+    const rows = under({ kind: 'syllables', set: { 'high-g': { note: '', grace: 'hi' }, d: { note: '', grace: 'di da' } } });
+    expect(rows.map((row) => row.slice(0, 8))).toEqual(['w:E hi E', 'w:* C * ', 'w:* di~d', 'w:* C * ']);
+    const tied = [
+      { note: 'c', twelfths: 36 },
+      { note: 'e', twelfths: 36 },
+    ];
+    expect(wordRows(chanter, tied, { kind: 'letters' })).toEqual([['C', 'E', '']]);
   });
 
   it('are read by an engraver without a fault, whatever a teacher types', () => {

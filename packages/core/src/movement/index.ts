@@ -32,6 +32,6 @@ export {
   type OrnamentSettings,
   type OrnamentStep,
 } from './ornaments';
-export { trillBetween, type TrillPair } from './trills';
+export { neighbourOrnaments, trillBetween, type NeighbourOrnament, type NeighbourWay, type TrillPair } from './trills';
 export { proofreadMovement, type MovementProof } from './proof-movement';
 export { judgeMovement, type JudgedMovement, type PlayedElement, type StrayPattern } from './judge-movement';

@@ -4,7 +4,7 @@ import { usualMovementSettings, type MovementDefinition, type MovementSettings }
 import { openerOf } from './laws';
 import { leastTime, usualPace, type MovementPace } from './movement-time';
 import { openers } from './movements.data';
-import { movementById, movementsOf } from './movements';
+import { movementsOf } from './movements';
 
 /** How much of a movement is played: nothing, one grace note, a simpler movement, all of it, or a heavier one. */
 export type LayerKind = 'bare' | 'one' | 'simpler' | 'full' | 'heavier';
@@ -28,7 +28,7 @@ interface LayerWishes {
 
 /**
  * Every layer of a movement between two notes, the barest first; a layer that is written like one before it is left out.
- * @throws ZelpitFault `unknown-note`, `unknown-movement`
+ * @throws ZelpitFault `unknown-note`
  */
 export function layersOf(
   instrument: Instrument,
@@ -40,9 +40,11 @@ export function layersOf(
   const bare: MovementLayer = { kind: 'bare', graces: [], leastMs: 2 * pace.graceMs };
   const opener = openerOf(instrument, openers, before, after);
   const one: MovementLayer[] = opener === undefined ? [] : [{ kind: 'one', graces: [opener.written], leastMs: 3 * pace.graceMs }];
-  const heavierOnes = movementsOf(instrument, own).filter(({ simpler }) => simpler[0] === movement.id);
+  const known = movementsOf(instrument, own);
+  const heavierOnes = known.filter(({ simpler }) => simpler[0] === movement.id);
   const all: readonly (readonly [LayerKind, MovementDefinition])[] = [
-    ...[...movement.simpler].reverse().map((id) => ['simpler', movementById(id, own)] as const),
+    // One that was a studio's own and is gone is left out.
+    ...[...movement.simpler].reverse().flatMap((id) => known.filter((each) => each.id === id).map((each) => ['simpler', each] as const)),
     ['full', movement],
     ...heavierOnes.map((each) => ['heavier', each] as const),
   ];

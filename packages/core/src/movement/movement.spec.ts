@@ -216,6 +216,12 @@ describe('findMovements', () => {
     expect(findMovements(chanter, words)[0]?.id).toBe(id);
   });
 
+  it('finds a movement by one word of its name, written a little wrong', () => {
+    expect(findMovements(chanter, 'sweeep')[0]?.id).toBe('tap');
+    expect(findMovements(chanter, 'crunlauth')[0]?.id).toBe('crunluath');
+    expect(findMovements(chanter, 'duobling')[0]?.id).toBe('doubling');
+  });
+
   it('finds nothing for what is none, and everything for nothing', () => {
     expect(findMovements(chanter, 'zzzzzzzzz')).toEqual([]);
     expect(findMovements(chanter, '')).toHaveLength(pipeMovements.length);

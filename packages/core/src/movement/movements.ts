@@ -30,6 +30,9 @@ const plain = (text: string): string =>
     .normalize('NFKD')
     .replace(/[^a-z]/g, '');
 
+/** Shorter words of a name tell too little by themselves. */
+const shortestWord = 4;
+
 /**
  * Movements under any of their names, the best match first; a name written a little wrong is found too.
  * @example findMovements(practiceChanter, 'torluath')[0].id // 'taorluath'
@@ -38,20 +41,23 @@ export function findMovements(instrument: Instrument, words: string, own: readon
   const wanted = plain(words);
   const all = movementsOf(instrument, own);
   if (wanted === '') return all;
-  const distanceOf = ({ names, spelt = [] }: MovementDefinition): number =>
-    Math.min(
-      ...[...names, ...spelt].map((name) => {
-        const own = plain(name);
-        if (own.includes(wanted)) return (own.length - wanted.length) / 1000;
-        // Words beside the name, as in "doubling on C", count little.
-        if (wanted.includes(own)) return 0.5 - own.length / 1000;
-        return editDistance(own, wanted);
-      }),
-    );
+  const distanceTo = (name: string): number => {
+    const own = plain(name);
+    if (own.includes(wanted)) return (own.length - wanted.length) / 1000;
+    // Words beside the name, as in "doubling on C", count little.
+    if (wanted.includes(own)) return 0.5 - own.length / 1000;
+    // One word of a longer name may be written wrong by itself.
+    const words = name
+      .split(/\s+/)
+      .map(plain)
+      .filter((word) => word.length >= shortestWord);
+    return Math.min(editDistance(own, wanted), ...words.map((word) => editDistance(word, wanted) + 0.4));
+  };
+  const distanceOf = ({ names, spelt = [] }: MovementDefinition): number => Math.min(...[...names, ...spelt].map(distanceTo));
   const most = Math.max(1, Math.floor(wanted.length / 3));
   return all
     .map((movement) => ({ movement, distance: distanceOf(movement) }))
-    .filter(({ distance }) => distance <= most)
+    .filter(({ distance }) => distance < most + 0.5)
     .sort((one, other) => one.distance - other.distance)
     .map(({ movement }) => movement);
 }

@@ -1,5 +1,5 @@
-import { instrumentById, pattern, type NoteId } from '../fingering';
-import { compileOrnament, cutFinger, ornamentKinds, tapFinger, trillBetween, usualOrnaments, type OrnamentKind } from '.';
+import { instrumentById, instruments, pattern, type Instrument, type NoteId } from '../fingering';
+import { compileOrnament, cutFinger, neighbourOrnaments, ornamentKinds, tapFinger, trillBetween, usualOrnaments, type OrnamentKind } from '.';
 
 const whistle = instrumentById('whistle-d');
 const scale: readonly NoteId[] = ['d5', 'e5', 'fs5', 'g5', 'a5', 'b5', 'cs6'];
@@ -122,5 +122,54 @@ describe('trills', () => {
       if (trill !== undefined) expect(trill.movers).toBeGreaterThan(0);
     }
     expect(() => trillBetween(recorder, 'x', 'a5')).toThrow(/"x" is none of them/);
+  });
+});
+
+describe('triplet and flutter', () => {
+  const whistle = instrumentById('whistle-d');
+
+  it('a triplet is three tongued notes in the time of two; a chanter without a tongue says what it is there', () => {
+    const made = compileOrnament(whistle, 'triplet', 'a5');
+    expect(made.kind === 'compiled' && made.steps.filter(({ kind }) => kind === 'tongue')).toHaveLength(3);
+    expect(made.kind === 'compiled' && made.steps.reduce((sum, { length }) => sum + length, 0)).toBeCloseTo(2, 9);
+    expect(compileOrnament(instrumentById('irish-chanter-d'), 'triplet', 'a4')).toMatchObject({ reason: expect.stringContaining('run of three') });
+  });
+
+  it('a flutter is two cuts by different fingers, on the beat; where one finger lies it cannot be', () => {
+    const made = compileOrnament(whistle, 'flutter', 'g5');
+    const cuts = made.kind === 'compiled' ? made.steps.filter(({ kind }) => kind === 'cut') : [];
+    expect(cuts.map(({ start }) => start)).toEqual([0, cuts[0].length]);
+    expect(new Set(cuts.flatMap(({ fingers }) => fingers)).size).toBe(2);
+    expect(compileOrnament(whistle, 'flutter', 'b5').kind).toBe('unplayable');
+  });
+});
+
+describe('ornaments with a neighbour', () => {
+  const recorder = instrumentById('recorder-soprano-baroque');
+  const naturals = (instrument: Instrument): readonly NoteId[] => instrument.notes.map(({ id }) => id).filter((id) => /^[a-g]\d$/.test(id));
+  const scale = naturals(recorder);
+
+  it('trill, mordents and grace note of a note, each on the easiest pair in tune', () => {
+    const ways = neighbourOrnaments(recorder, scale[3], scale);
+    expect(ways.map(({ kind }) => kind)).toEqual(['trill', 'upper-mordent', 'lower-mordent', 'grace-note']);
+    for (const { sequence } of ways) expect(sequence[sequence.length - 1].note).toBe(scale[3]);
+    expect(ways[2].pair.upper.note).toBe(scale[2]);
+    expect(ways[3].sequence).toHaveLength(2);
+  });
+
+  it('the lowest note has no lower mordent, the highest no trill', () => {
+    expect(neighbourOrnaments(recorder, scale[0], scale).map(({ kind }) => kind)).not.toContain('lower-mordent');
+    expect(neighbourOrnaments(recorder, scale[scale.length - 1], scale).map(({ kind }) => kind)).not.toContain('trill');
+  });
+
+  it('every pair of every recorder and ocarina moves a finger and stays within 30 cents (property)', () => {
+    for (const each of instruments.filter(({ family }) => family === 'recorder' || family === 'ocarina')) {
+      const notes = naturals(each);
+      for (const note of notes)
+        for (const { pair } of neighbourOrnaments(each, note, notes)) {
+          expect(pair.movers).toBeGreaterThan(0);
+          for (const cents of pair.cents) expect(Math.abs(cents ?? 0)).toBeLessThanOrEqual(30);
+        }
+    }
   });
 });

@@ -13,8 +13,21 @@ import {
 } from '../fingering';
 
 /** Ornaments of whistle and Irish pipes. */
-export type OrnamentKind = 'cut' | 'tap' | 'short-roll' | 'long-roll' | 'short-cran' | 'long-cran' | 'three-cut-cran' | 'slide' | 'stop';
-export const ornamentKinds: readonly OrnamentKind[] = ['cut', 'tap', 'short-roll', 'long-roll', 'short-cran', 'long-cran', 'three-cut-cran', 'slide', 'stop'];
+export type OrnamentKind =
+  'cut' | 'tap' | 'short-roll' | 'long-roll' | 'short-cran' | 'long-cran' | 'three-cut-cran' | 'slide' | 'triplet' | 'flutter' | 'stop';
+export const ornamentKinds: readonly OrnamentKind[] = [
+  'cut',
+  'tap',
+  'short-roll',
+  'long-roll',
+  'short-cran',
+  'long-cran',
+  'three-cut-cran',
+  'slide',
+  'triplet',
+  'flutter',
+  'stop',
+];
 
 export interface OrnamentSettings {
   /** Which finger cuts: the one nearest the open holes, or always the same two. */
@@ -24,13 +37,15 @@ export interface OrnamentSettings {
   /** Fingers that a teacher chose to cut or tap with, by note; they come before the rule. */
   readonly cutOn?: Readonly<Record<NoteId, FingerId>>;
   readonly tapOn?: Readonly<Record<NoteId, FingerId>>;
+  /** Notes above the lowest on which a teacher crans too. */
+  readonly cranOn?: readonly NoteId[];
 }
 
 export const usualOrnaments: OrnamentSettings = { cuts: 'nearest', eighthMs: 250 };
 
 /** One step of an ornament; lengths in eighths. */
 export interface OrnamentStep {
-  readonly kind: 'note' | 'cut' | 'tap' | 'slide' | 'stop';
+  readonly kind: 'note' | 'cut' | 'tap' | 'slide' | 'stop' | 'tongue';
   readonly pattern: Pattern;
   readonly fingers: readonly FingerId[];
   readonly start: number;
@@ -127,15 +142,19 @@ export function compileOrnament(instrument: Instrument, kind: OrnamentKind, note
       tapStep();
       return made(3, cut, tap);
     case 'short-cran':
-      return cran(instrument, note, maker, [0, 1], 2);
+      return cran(instrument, note, maker, { at: [0, 1], eighths: 2, settings });
     case 'long-cran':
-      return cran(instrument, note, maker, [1, 2], 3);
+      return cran(instrument, note, maker, { at: [1, 2], eighths: 3, settings });
     case 'three-cut-cran':
-      return cran(instrument, note, maker, [0, 2 / 3, 4 / 3], 2);
+      return cran(instrument, note, maker, { at: [0, 2 / 3, 4 / 3], eighths: 2, settings });
     case 'slide': {
       if ('finger' in tap) maker.longer('slide', closed(tap.finger), tap.finger, Math.min(0.5, slideMs / eighthMs));
       return made(1, tap);
     }
+    case 'triplet':
+      return triplet(instrument, maker, brief);
+    case 'flutter':
+      return flutter(instrument, note, maker, cut);
     case 'stop': {
       if (instrument.family !== 'irish-pipes') return { kind: 'unplayable', reason: 'Only a chanter that stands on the knee can be stopped.' };
       maker.brief(
@@ -147,8 +166,48 @@ export function compileOrnament(instrument: Instrument, kind: OrnamentKind, note
   }
 }
 
-function cran(instrument: Instrument, note: NoteId, maker: StepMaker, at: readonly number[], eighths: number): CompiledOrnament {
+/** Three notes in the time of two, each begun by the tongue. */
+function triplet(instrument: Instrument, maker: StepMaker, brief: number): CompiledOrnament {
+  if (instrument.family !== 'whistle')
+    return { kind: 'unplayable', reason: `The ${instrument.name} has no tongue: a triplet on it is a run of three notes of the scale.` };
+  for (let index = 1; index <= 3; index += 1) {
+    maker.longer('tongue', [], undefined, brief / 2);
+    maker.until((index * 2) / 3);
+  }
+  return { kind: 'compiled', steps: maker.until(2), eighths: 2 };
+}
+
+/** Two cuts by different fingers one after the other, on the beat: the cut's own finger, and the lying one nearest to it. */
+function flutter(instrument: Instrument, note: NoteId, maker: StepMaker, cut: Found): CompiledOrnament {
+  if ('reason' in cut) return { kind: 'unplayable', reason: cut.reason };
   const pattern = chartedPattern(instrument, note);
+  const order = instrument.fingers.filter(({ thumb }) => !thumb).map(({ id }) => id);
+  const place = order.indexOf(cut.finger);
+  const others = order
+    .filter((id) => id !== cut.finger && fingerCoverage(instrument, pattern, id) === 1)
+    .sort((one, other) => Math.abs(order.indexOf(one) - place) - Math.abs(order.indexOf(other) - place));
+  const [second] = others;
+  if (second === undefined)
+    return { kind: 'unplayable', reason: `Only one finger lies on ${noteOf(instrument, note).schoolName}: a second cut needs another.` };
+  for (const finger of [cut.finger, second]) maker.brief('cut', withFingers(instrument, pattern, [finger], 0), finger);
+  return { kind: 'compiled', steps: maker.until(1), eighths: 1 };
+}
+
+interface Cran {
+  /** Where its cuts fall, in eighths. */
+  readonly at: readonly number[];
+  readonly eighths: number;
+  readonly settings: OrnamentSettings;
+}
+
+function cran(instrument: Instrument, note: NoteId, maker: StepMaker, { at, eighths, settings }: Cran): CompiledOrnament {
+  const pattern = chartedPattern(instrument, note);
+  const isLowest = pattern.every((coverage) => coverOf(coverage) === 'covered');
+  if (!isLowest && settings.cranOn?.includes(note) !== true)
+    return {
+      kind: 'unplayable',
+      reason: `A cran belongs to the lowest note, where no tap is possible; on ${noteOf(instrument, note).schoolName} it is the teacher’s choice.`,
+    };
   const isLying = (finger: FingerId): boolean =>
     instrument.fingers.some(({ id }) => id === finger) &&
     pattern.some((coverage, hole) => instrument.holes[hole].finger === finger && coverOf(coverage) === 'covered');

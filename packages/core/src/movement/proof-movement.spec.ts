@@ -1,5 +1,5 @@
 import { instrumentById, practiceChanter as chanter } from '../fingering';
-import { proofreadMovement } from '.';
+import { movementFromWritten, proofreadMovement, readWrittenForm, usualMovementSettings } from '.';
 
 const said = (line: string): string | undefined => {
   const proof = proofreadMovement(chanter, line);
@@ -36,6 +36,23 @@ describe('lines about movements', () => {
 
   it.each(['E: thumb 1 2 3 4 5', 'lift the ring finger', '', 'B: like A with 2 off', 'nonsense'])('leaves “%s” to the proofreader of charts', (line) => {
     expect(said(line)).toBeUndefined();
+  });
+
+  it('knows the studio’s own movements and how it plays', () => {
+    const own = [
+      movementFromWritten(
+        chanter,
+        readWrittenForm(chanter, '{gdce}c'),
+        'e',
+        { id: 'stair-step', name: 'stair step', arrives: 'everywhere' },
+        usualMovementSettings,
+      ),
+    ];
+    const studio = { own, settings: { ...usualMovementSettings, fromLowest: 'full' as const } };
+    expect(proofreadMovement(chanter, '{gdce}c from E', studio)?.said).toBe('Right: stair step to C.');
+    expect(proofreadMovement(chanter, '{gdce}c from E')?.kind).toBe('wrong');
+    expect(proofreadMovement(chanter, '{GdG}A from low G', studio)?.kind).toBe('right');
+    expect(proofreadMovement(chanter, '{GdG}A from low G')?.kind).toBe('wrong');
   });
 
   it('has nothing to say for an instrument without movements', () => {

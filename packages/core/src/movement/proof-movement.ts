@@ -1,8 +1,16 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { notesMeant, readNote } from '../proof';
 import { compileMovement, type CompiledMovement } from './compile';
+import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
 import { findMovements, movementsOf } from './movements';
 import { MovementReader } from './recognise';
+
+interface Studio {
+  readonly own: readonly MovementDefinition[];
+  readonly settings: MovementSettings;
+}
+
+const usualStudio: Studio = { own: [], settings: usualMovementSettings };
 
 /** What a line about a movement came to. */
 export type MovementProof = { readonly kind: 'right'; readonly said: string } | { readonly kind: 'wrong'; readonly said: string };
@@ -13,15 +21,16 @@ const graceName = (instrument: Instrument, id: NoteId): string =>
 /**
  * Reads a line about a movement and judges it against the compiler: "{GdGe}A from D", "C doubling: G grace note to C, D grace note to C". Undefined where the line
  * speaks of no movement.
+ * @param studio its own movements and how it plays
  */
-export function proofreadMovement(instrument: Instrument, line: string): MovementProof | undefined {
-  if (movementsOf(instrument).length === 0) return undefined;
+export function proofreadMovement(instrument: Instrument, line: string, studio: Studio = usualStudio): MovementProof | undefined {
+  if (movementsOf(instrument, studio.own).length === 0) return undefined;
   const said = line.trim();
   const written = /^\{([GABcdefga]+)\}([GABcdefga])(?:\s+from\s+(.+))?$/.exec(said);
-  if (written !== null) return proofOfWritten(instrument, written[1], written[2], written[3]);
+  if (written !== null) return proofOfWritten(instrument, studio, { group: written[1], theme: written[2], from: written[3] });
   const [head, ...rest] = said.split(':');
   if (rest.length === 0) return undefined;
-  return proofOfWords(instrument, head, rest.join(':'));
+  return proofOfWords(instrument, studio, head, rest.join(':'));
 }
 
 const noteOfAbc = (instrument: Instrument, letter: string): NoteId | undefined => instrument.notes.find(({ abc }) => abc === letter)?.id;
@@ -33,19 +42,25 @@ function noteSaid(instrument: Instrument, words: string): NoteId | undefined {
   return meant.length === 1 ? meant[0].id : undefined;
 }
 
-function proofOfWritten(instrument: Instrument, group: string, theme: string, from: string | undefined): MovementProof | undefined {
+interface Written {
+  readonly group: string;
+  readonly theme: string;
+  readonly from: string | undefined;
+}
+
+function proofOfWritten(instrument: Instrument, { own, settings }: Studio, { group, theme, from }: Written): MovementProof | undefined {
   const letters = [...group].map((letter) => noteOfAbc(instrument, letter));
   const after = noteOfAbc(instrument, theme);
   if (after === undefined || !letters.every((each) => each !== undefined)) return undefined;
   const before = from === undefined ? null : noteSaid(instrument, from);
   if (before === undefined) return { kind: 'wrong', said: `“${from?.trim() ?? ''}” is no single note of the ${instrument.name}.` };
-  const found = new MovementReader(instrument).read(before, letters, after);
+  const found = new MovementReader(instrument, own).read(before, letters, after);
   if (found.kind === 'none') return { kind: 'wrong', said: 'No movement is written nearly like this.' };
   if (found.kind === 'unknown') return { kind: 'wrong', said: `No movement. Nearest is ${nameOf(found.nearest)}, ${found.nearest.written}: ${found.differs}.` };
   const [first] = found.candidates;
-  const wanted = compileMovement(instrument, first.movement, before, after);
+  const wanted = compileMovement(instrument, first.movement, before, after, settings);
   const given = `{${group}}${theme}`;
-  const isSo = found.candidates.some((each) => sameForm(compileMovement(instrument, each.movement, before, after), given));
+  const isSo = found.candidates.some((each) => sameForm(compileMovement(instrument, each.movement, before, after, settings), given));
   if (isSo || wanted.kind === 'unplayable') return { kind: 'right', said: `Right: ${nameOf(first)} to ${noteOf(instrument, after).schoolName}.` };
   return {
     kind: 'wrong',
@@ -57,17 +72,17 @@ const sameForm = (compiled: CompiledMovement, given: string): boolean => compile
 const nameOf = ({ movement }: CompiledMovement): string => movement.names[0];
 
 /** "C doubling", "doubling on C", "taorluath to low A from D". */
-function proofOfWords(instrument: Instrument, head: string, elements: string): MovementProof | undefined {
+function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: string, elements: string): MovementProof | undefined {
   const from = /\bfrom\s+(.+)$/i.exec(head);
   const rest = from === null ? head : head.slice(0, from.index);
   const on = /^(.+?)\s+(?:on|to|into)\s+(.+)$/i.exec(rest.trim());
   const [noteWords, name] = on === null ? splitNote(instrument, rest.trim()) : [on[2], on[1]];
   const after = noteSaid(instrument, noteWords);
-  const [movement] = findMovements(instrument, name);
+  const [movement] = findMovements(instrument, name, own);
   if (after === undefined || movement === undefined || !/[a-z]{3}/i.test(name)) return undefined;
   const before = from === null ? null : noteSaid(instrument, from[1]);
   if (before === undefined) return { kind: 'wrong', said: `“${from?.[1].trim() ?? ''}” is no single note of the ${instrument.name}.` };
-  const compiled = compileMovement(instrument, movement, before, after);
+  const compiled = compileMovement(instrument, movement, before, after, settings);
   if (compiled.kind === 'unplayable') return { kind: 'wrong', said: compiled.reason };
   const given = elements.split(/,|;|\bthen\b/i).flatMap((element) => lettersOfElement(instrument, element));
   const unread = given.findIndex((each) => each === undefined);

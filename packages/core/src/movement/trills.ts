@@ -39,3 +39,35 @@ function centsOff(instrument: Instrument, { note, pattern, register }: Fingering
   const pitch = tablePitch(instrument, pattern)?.hertz;
   return pitch === undefined ? undefined : 1200 * Math.log2(pitch / soundingPitch(instrument, note));
 }
+
+/** Ornaments of a note with its neighbour: there and back, or the neighbour once before it. */
+export type NeighbourOrnament = 'trill' | 'upper-mordent' | 'lower-mordent' | 'grace-note';
+
+/** One way of playing such an ornament: main and neighbour by turns. */
+export interface NeighbourWay {
+  readonly kind: NeighbourOrnament;
+  readonly pair: TrillPair;
+  /** What sounds in its order. */
+  readonly sequence: readonly Fingering[];
+}
+
+/**
+ * Trill, mordents and single grace note of a note, with its neighbours in a scale, on the pair of fingerings that moves fewest fingers and stays in tune; an
+ * ornament for which there is no such pair, or no neighbour, is left out.
+ * @param scale notes from low to high
+ * @throws ZelpitFault `unknown-note`
+ */
+export function neighbourOrnaments(instrument: Instrument, note: NoteId, scale: readonly NoteId[]): readonly NeighbourWay[] {
+  const at = scale.indexOf(note);
+  const [lower, upper] = [scale[at - 1], scale[at + 1]];
+  const way = (kind: NeighbourOrnament, neighbour: NoteId | undefined, order: readonly ('main' | 'upper')[]): readonly NeighbourWay[] => {
+    const pair = neighbour === undefined ? undefined : trillBetween(instrument, note, neighbour);
+    return pair === undefined ? [] : [{ kind, pair, sequence: order.map((each) => pair[each]) }];
+  };
+  return [
+    ...way('trill', upper, ['main', 'upper', 'main', 'upper', 'main', 'upper', 'main']),
+    ...way('upper-mordent', upper, ['main', 'upper', 'main']),
+    ...way('lower-mordent', lower, ['main', 'upper', 'main']),
+    ...way('grace-note', upper, ['upper', 'main']),
+  ];
+}

@@ -7,5 +7,5 @@ export { studentTimeline } from './play-student';
 export { waveFile } from './wave-file';
 export { heldTone } from './held-tone';
 export { changeTimeline, type ChangePlay } from './play-change';
-export { ornamentTimeline } from './play-ornament';
+export { neighbourTimeline, ornamentTimeline } from './play-ornament';
 export { movementOnClick, movementTimeline, type ClickedPlay, type MovementFault, type MovementPlay } from './play-movement';

@@ -12,7 +12,7 @@ function service(): { api: ApiService; http: HttpTestingController } {
   return { api: TestBed.inject(ApiService), http: TestBed.inject(HttpTestingController) };
 }
 
-const pim = { id: '1', alias: 'Pim', consent: null, version: 1 };
+const pim = { id: '1', alias: 'Pim', consent: null, movements: [], version: 1 };
 const problem = { type: 'about:blank', title: 'Not here', status: 404, detail: 'There is no such student in this studio.' };
 
 describe('ApiService', () => {

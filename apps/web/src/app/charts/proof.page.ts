@@ -1,6 +1,7 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { mostLines, proofread, proofreadMovement, proofSaid } from '@zelpit/core';
+import { MovementBook } from '../movements/movement-book.service';
 import { ChooserComponent } from '../shell/chooser.component';
 import { SentenceComponent } from '../shell/sentence.component';
 import { ChartState } from './chart-state.service';
@@ -50,6 +51,7 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
   `,
 })
 export class ProofPage {
+  private readonly book = inject(MovementBook);
   protected readonly state = inject(ChartState);
   protected readonly example = example;
   protected readonly most = mostLines;
@@ -62,7 +64,7 @@ export class ProofPage {
     return proofread(instrument, this.text(), this.state.otherModel())
       .filter(({ proof }) => proof.kind !== 'empty')
       .map(({ line, text, proof }) => {
-        const movement = proof.kind === 'right' ? undefined : proofreadMovement(instrument, text);
+        const movement = proof.kind === 'right' ? undefined : proofreadMovement(instrument, text, { own: this.book.own(), settings: this.book.settings() });
         if (movement !== undefined) return { line, text, said: movement.said, isWrong: movement.kind !== 'right' };
         return { line, text, said: proofSaid(instrument, proof), isWrong: proof.kind !== 'right' };
       });

@@ -1,6 +1,7 @@
-import { Component, computed, input } from '@angular/core';
+import { Component, computed, inject, input } from '@angular/core';
 import { describedLine, lineAbc, type ChangeLine, type Instrument } from '@zelpit/core';
 import { ChangeFigureComponent, figureSize } from './change-figure.component';
+import { LineWordsChoice } from './line-words.service';
 import { StaffLineComponent } from './staff-line.component';
 
 /** A line as it is practised: the two fingerings above its first bar, its name and advice, the music. */
@@ -25,6 +26,7 @@ import { StaffLineComponent } from './staff-line.component';
   `,
 })
 export class LineViewComponent {
+  private readonly words = inject(LineWordsChoice);
   readonly instrument = input.required<Instrument>();
   readonly line = input.required<ChangeLine>();
   protected readonly size = figureSize;
@@ -33,5 +35,5 @@ export class LineViewComponent {
     const { exercise, title } = this.described();
     return exercise == null ? `Four bars, ${title} and back, eight times` : `The music of ${title}`;
   });
-  protected readonly abc = computed(() => lineAbc(this.instrument(), this.line()));
+  protected readonly abc = computed(() => lineAbc(this.instrument(), this.line(), this.words.words()));
 }

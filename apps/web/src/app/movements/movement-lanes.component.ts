@@ -47,6 +47,10 @@ export class MovementLanesComponent {
   readonly movement = input.required<CompiledMovement>();
   readonly pace = input.required<MovementPace>();
   readonly width = input(640);
+  /** What stands over each element: its count, or its syllable; elements are numbered where nothing is given. */
+  readonly labels = input<readonly string[]>();
+  readonly beforeLabel = input('');
+  readonly afterLabel = input('');
 
   protected readonly left = left;
   protected readonly right = right;
@@ -80,16 +84,19 @@ export class MovementLanesComponent {
   protected readonly columns = computed(() => {
     let x = left;
     let count = 0;
-    return this.pieces().map(({ note, lengthMs, kind, pattern }) => {
+    return this.pieces().map(({ note, lengthMs, kind, pattern }, index, all) => {
       const wide = lengthMs * this.scale();
-      if (kind !== 'note' && kind !== 'same') count += 1;
+      const isStep = kind !== 'note' && kind !== 'same';
+      if (isStep) count += 1;
+      const around = index === all.length - 1 ? this.afterLabel() : this.beforeLabel();
+      const label = isStep ? (this.labels()?.[count - 1] ?? String(count)) : around;
       const column = {
         x,
         wide,
         kind,
         pattern,
         letter: kind === 'same' ? '' : noteOf(this.instrument(), note).writtenName,
-        under: kind === 'note' || kind === 'same' ? '' : String(count),
+        under: kind === 'same' ? '' : label,
       };
       x += wide;
       return column;

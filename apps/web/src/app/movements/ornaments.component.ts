@@ -1,23 +1,38 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
 import {
   compileOrnament,
+  hasRegisters,
+  lineAbc,
+  neighbourOrnaments,
+  neighbourTimeline,
   noteOf,
   ornamentKinds,
+  ornamentLines,
   ornamentTimeline,
+  plannedLine,
   scaleFrom,
-  trillBetween,
   usualOrnaments,
+  type ChangeLine,
   type CompiledOrnament,
   type Instrument,
+  type NeighbourOrnament,
+  type NeighbourWay,
   type NoteId,
+  type OrnamentExercise,
   type OrnamentKind,
   type OrnamentSettings,
 } from '@zelpit/core';
+import { Attempt } from '../api/attempt';
 import { waySaid } from '../changes/change-words';
+import { ExportLinesComponent } from '../lines/export-lines.component';
+import { StaffLineComponent } from '../lines/staff-line.component';
+import { SheetsService } from '../sheets/sheets.service';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { Transport } from '../sound/transport.service';
+import { StudioState } from '../state/studio-state.service';
 
-const names: Readonly<Record<OrnamentKind, string>> = {
+export const ornamentNames: Readonly<Record<OrnamentKind, string>> = {
   cut: 'cut',
   tap: 'tap',
   'short-roll': 'short roll',
@@ -26,8 +41,12 @@ const names: Readonly<Record<OrnamentKind, string>> = {
   'long-cran': 'long cran',
   'three-cut-cran': 'three-cut cran',
   slide: 'slide',
+  triplet: 'triplet',
+  flutter: 'flutter',
   stop: 'stop',
 };
+const does = { cut: 'cuts', tap: 'taps', slide: 'slides off', stop: 'stops', tongue: 'the tongue', note: '' } as const;
+const marks = { cut: '↑', tap: '↓', slide: '↗', stop: 'all', tongue: 't', note: '' } as const;
 const schools: readonly Choice<OrnamentSettings['cuts']>[] = [
   { value: 'nearest', said: 'the nearest finger cuts' },
   { value: 'fixed', said: 'the same two fingers cut' },
@@ -36,131 +55,218 @@ const speeds: readonly Choice<number>[] = [
   { value: 1, said: 'at speed' },
   { value: 4, said: 'four times slower' },
 ];
+const exercises: readonly Choice<OrnamentExercise>[] = [
+  { value: 'cuts', said: 'cuts on each note' },
+  { value: 'taps', said: 'taps on each note' },
+  { value: 'short-rolls', said: 'short rolls on each note' },
+  { value: 'long-rolls', said: 'long rolls on each note' },
+  { value: 'crans', said: 'crans on the lowest note' },
+];
+const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
+  trill: 'trill',
+  'upper-mordent': 'mordent upwards',
+  'lower-mordent': 'mordent downwards',
+  'grace-note': 'grace note from above',
+};
 
-/** Cuts, taps, rolls and crans of whistle and Irish pipes; trills of recorder and ocarina. */
+/** Cuts, taps, rolls and crans of whistle and Irish pipes, with their lines; trills, mordents and grace notes of recorder and ocarina. */
 @Component({
   selector: 'zp-ornaments',
-  imports: [ChooserComponent],
+  imports: [ChooserComponent, StaffLineComponent, ExportLinesComponent, RouterLink],
   template: `
-    @if (hasOrnaments()) {
-      <p>
-        <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="cuts.set($event)" /><span class="quiet">, heard </span>
-        <zp-chooser purpose="Speed" [word]="speedSaid()" [choices]="speeds" (chosen)="slower.set($event)" />. Press one to hear it.
-      </p>
-      <div class="workshop-wide" tabindex="0" role="region" aria-label="Every ornament on every note">
-        <table class="movement-table">
-          <thead>
-            <tr>
-              <td class="map-corner">on ↓</td>
-              @for (kind of kinds(); track kind.kind) {
-                <th scope="col">{{ kind.name }}</th>
-              }
-            </tr>
-          </thead>
-          <tbody>
-            @for (row of rows(); track row.id) {
-              <tr>
-                <th scope="row">{{ row.name }}</th>
-                @for (cell of row.cells; track cell.kind) {
-                  <td>
-                    @if (cell.isPossible) {
-                      <button type="button" class="movement-cell" [attr.aria-label]="cell.said" [title]="cell.said" (click)="hear(row.id, cell.kind)">
-                        <b>{{ cell.short }}</b>
-                      </button>
-                    } @else {
-                      <span class="movement-none" [title]="cell.said">–</span>
-                    }
-                  </td>
-                }
-              </tr>
+    <p>
+      @if (hasOrnaments()) {
+        <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="cuts.set($event)" /><span class="quiet">, crans </span
+        ><zp-chooser purpose="Crans" [word]="cranSaid()" [choices]="crans()" (chosen)="hasCransAbove.set($event)" /><span class="quiet">, heard </span>
+      } @else {
+        <span class="quiet">Heard </span>
+      }
+      <zp-chooser purpose="Speed" [word]="speedSaid()" [choices]="speeds" (chosen)="slower.set($event)" />. Press one to hear it.
+    </p>
+    <div class="workshop-wide" tabindex="0" role="region" aria-label="Every ornament on every note">
+      <table class="movement-table is-narrow">
+        <thead>
+          <tr>
+            <td class="map-corner">on ↓</td>
+            @for (name of columns(); track name) {
+              <th scope="col">{{ name }}</th>
             }
-          </tbody>
-        </table>
-      </div>
-      <p class="second">Fingers in their order: ↑ one that lifts for a cut, ↓ one that closes for a tap. – cannot be, with the reason under the pointer.</p>
-    } @else {
-      <table class="risk-table trill-table">
-        <caption class="second">
-          Trills with the note above: the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms.
-        </caption>
+          </tr>
+        </thead>
         <tbody>
-          @for (trill of trills(); track trill.name) {
+          @for (row of rows(); track row.id) {
             <tr>
-              <th scope="row">{{ trill.name }}</th>
-              <td>{{ trill.movers }}</td>
-              <td>{{ trill.said }}</td>
+              <th scope="row">{{ row.name }}</th>
+              @for (cell of row.cells; track cell.kind) {
+                <td>
+                  @if (cell.hear) {
+                    <button type="button" class="movement-cell" [attr.aria-label]="cell.said" [title]="cell.said" (click)="cell.hear()">
+                      <b>{{ cell.short }}</b>
+                    </button>
+                  } @else {
+                    <span class="movement-none" [title]="cell.said">–</span>
+                  }
+                </td>
+              }
             </tr>
           }
         </tbody>
       </table>
+    </div>
+    @if (hasOrnaments()) {
+      <p class="second">
+        Fingers in their order: ↑ one that lifts for a cut, ↓ one that closes for a tap, ↗ one that slides off, t the tongue. – cannot be, with the reason under
+        the pointer.
+      </p>
+      <section aria-label="Lines of an ornament">
+        <h2 class="heading">Lines: <zp-chooser purpose="Exercise" [word]="exerciseSaid()" [choices]="exercises" (chosen)="exercise.set($event)" /></h2>
+        @if (lines().leftOut.length > 0) {
+          <p class="second">Left out: {{ lines().leftOut.join('; ') }}.</p>
+        }
+        @for (line of lines().lines; track $index) {
+          @if (line.exercise; as exercise) {
+            <h3 class="line-title">{{ exercise.title }}</h3>
+            <zp-staff-line [abc]="abcOf(line)" [said]="'The music of ' + exercise.title" />
+          }
+        } @empty {
+          <p>No line: on this instrument it cannot be played by the rule.</p>
+        }
+        @if (making.fault()) {
+          <p class="fault-text" role="alert">{{ making.fault() }}</p>
+        }
+        <p class="d-flex flex-wrap gap-2">
+          @if (state.student(); as student) {
+            <button type="button" class="btn btn-solid" [disabled]="making.isBusy() || planned().length === 0" (click)="makeSheet()">
+              New sheet for {{ student.alias }}
+            </button>
+          } @else {
+            <a class="btn btn-solid" routerLink="/students">Add a first student</a>
+          }
+          <zp-export-lines [instrument]="instrument()" [title]="exerciseSaid()" [lines]="planned()" />
+        </p>
+      </section>
+    } @else {
+      <p class="second">
+        With the neighbour in the scale, on the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms. – no
+        pair is in tune, or there is no neighbour.
+      </p>
     }
   `,
 })
 export class OrnamentsComponent {
   private readonly transport = inject(Transport);
+  private readonly sheets = inject(SheetsService);
+  private readonly router = inject(Router);
+  protected readonly state = inject(StudioState);
+  protected readonly making = new Attempt();
   readonly instrument = input.required<Instrument>();
 
   protected readonly schools = schools;
   protected readonly speeds = speeds;
+  protected readonly exercises = exercises;
   protected readonly cuts = signal<OrnamentSettings['cuts']>('nearest');
   protected readonly slower = signal(1);
+  protected readonly exercise = signal<OrnamentExercise>('cuts');
   protected readonly schoolSaid = computed(() => saidOf(schools, this.cuts()));
   protected readonly speedSaid = computed(() => saidOf(speeds, this.slower()));
+  protected readonly exerciseSaid = computed(() => saidOf(exercises, this.exercise()));
+  protected readonly hasCransAbove = signal(false);
+  protected readonly crans = computed((): readonly Choice<boolean>[] => {
+    const [lowest, next] = this.scale().map((id) => this.nameOf(id));
+    return [
+      { value: false, said: `on ${lowest} only` },
+      { value: true, said: `on ${lowest} and ${next}` },
+    ];
+  });
+  protected readonly cranSaid = computed(() => saidOf(this.crans(), this.hasCransAbove()));
   protected readonly hasOrnaments = computed(() => this.instrument().family === 'whistle' || this.instrument().family === 'irish-pipes');
-  private readonly settings = computed((): OrnamentSettings => ({ ...usualOrnaments, cuts: this.cuts() }));
-  /** A stop is the pipes' own. */
-  protected readonly kinds = computed(() =>
-    ornamentKinds.filter((kind) => kind !== 'stop' || this.instrument().family === 'irish-pipes').map((kind) => ({ kind, name: names[kind] })),
-  );
+  private readonly settings = computed((): OrnamentSettings => ({
+    ...usualOrnaments,
+    cuts: this.cuts(),
+    cranOn: this.hasCransAbove() ? this.scale().slice(1, 2) : [],
+  }));
+  /** A stop is the pipes' own, a triplet the tongue's. */
+  private readonly kinds = computed(() => {
+    const isPipes = this.instrument().family === 'irish-pipes';
+    return ornamentKinds.filter((kind) => (kind === 'stop' ? isPipes : kind !== 'triplet' || !isPipes));
+  });
   private readonly scale = computed(() => scaleFrom(this.instrument(), this.instrument().notes[0].id));
 
+  protected readonly columns = computed(() => (this.hasOrnaments() ? this.kinds().map((kind) => ornamentNames[kind]) : Object.values(neighbourNames)));
   protected readonly rows = computed(() =>
-    this.hasOrnaments()
-      ? this.scale().map((id) => ({
-          id,
-          name: noteOf(this.instrument(), id).schoolName,
-          cells: this.kinds().map(({ kind, name }) => this.cell(id, kind, name)),
-        }))
-      : [],
+    this.scale().map((id) => ({
+      id,
+      name: this.nameOf(id),
+      cells: this.hasOrnaments() ? this.kinds().map((kind) => this.cell(id, kind)) : this.neighbourCells(id),
+    })),
   );
-  protected readonly trills = computed(() => {
-    const [instrument, scale] = [this.instrument(), this.scale()];
-    if (this.hasOrnaments()) return [];
-    return scale.slice(0, -1).map((id, index) => {
-      const [main, upper] = [noteOf(instrument, id).schoolName, noteOf(instrument, scale[index + 1]).schoolName];
-      const trill = trillBetween(instrument, id, scale[index + 1]);
-      const moved = trill?.movers === 1 ? 'one finger' : `${trill?.movers ?? 0} fingers`;
-      return {
-        name: `${main} with ${upper}`,
-        movers: trill === undefined ? 'none in tune' : moved,
-        said: trill === undefined ? '' : `${waySaid(instrument, trill.main)}; ${waySaid(instrument, trill.upper)}`,
-      };
+
+  protected readonly lines = computed(() => ornamentLines(this.instrument(), this.exercise(), this.settings()));
+  protected readonly planned = computed(() =>
+    this.lines().lines.map((line) => ({ ...plannedLine(this.instrument(), line), point: '', exercise: line.exercise ?? null })),
+  );
+
+  protected abcOf(line: ChangeLine): string {
+    return lineAbc(this.instrument(), line);
+  }
+
+  protected makeSheet(): void {
+    const student = this.state.student();
+    const title = `${this.exerciseSaid().charAt(0).toUpperCase()}${this.exerciseSaid().slice(1)}, for ${student.alias}`.slice(0, 120);
+    const sheet = {
+      title,
+      studentId: student.id,
+      tuneId: null,
+      instrument: this.instrument().id,
+      note: schools.find(({ value }) => value === this.cuts())?.said ?? '',
+      lines: this.planned(),
+    };
+    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
+  }
+
+  private nameOf(id: NoteId): string {
+    return noteOf(this.instrument(), id).schoolName;
+  }
+
+  private hear(note: NoteId, made: CompiledOrnament): void {
+    this.transport.sound(this.instrument(), ornamentTimeline(this.instrument(), note, made, this.settings().eighthMs, this.slower()));
+  }
+
+  private hearNeighbours(way: NeighbourWay): void {
+    this.transport.sound(this.instrument(), neighbourTimeline(way, hasRegisters(this.instrument()), this.slower()));
+  }
+
+  private neighbourCells(id: NoteId): readonly Cell[] {
+    const ways = neighbourOrnaments(this.instrument(), id, this.scale());
+    return (Object.keys(neighbourNames) as NeighbourOrnament[]).map((kind): Cell => {
+      const way = ways.find((each) => each.kind === kind);
+      const name = `${neighbourNames[kind]} on ${this.nameOf(id)}`;
+      if (way === undefined) return { kind, short: '', said: `${name}: none in tune, or no neighbour` };
+      const { movers, main, upper } = way.pair;
+      const said = `${name}: ${waySaid(this.instrument(), main)}; ${waySaid(this.instrument(), upper)}`;
+      return { kind, short: movers === 1 ? '1 finger' : `${movers} fingers`, said, hear: () => this.hearNeighbours(way) };
     });
-  });
-
-  protected hear(note: NoteId, kind: OrnamentKind): void {
-    const { eighthMs } = this.settings();
-    this.transport.sound(this.instrument(), ornamentTimeline(this.instrument(), note, this.made(note, kind), eighthMs, this.slower()));
   }
 
-  private made(note: NoteId, kind: OrnamentKind): CompiledOrnament {
-    return compileOrnament(this.instrument(), kind, note, this.settings());
-  }
-
-  private cell(
-    note: NoteId,
-    kind: OrnamentKind,
-    name: string,
-  ): { readonly kind: OrnamentKind; readonly isPossible: boolean; readonly short: string; readonly said: string } {
-    const made = this.made(note, kind);
-    const on = noteOf(this.instrument(), note).schoolName;
-    if (made.kind === 'unplayable') return { kind, isPossible: false, short: '', said: made.reason };
+  private cell(note: NoteId, kind: OrnamentKind): Cell {
+    const made = compileOrnament(this.instrument(), kind, note, this.settings());
+    if (made.kind === 'unplayable') return { kind, short: '', said: made.reason };
     const moves = made.steps.filter((step) => step.kind !== 'note');
-    const short = moves.map((step) => `${step.fingers.join('')}${step.kind === 'cut' ? '↑' : '↓'}`).join(' ');
     const label = (finger: string): string => this.instrument().fingers.find(({ id }) => id === finger)?.label ?? finger;
-    const words = moves.map(
-      (step) => `${step.fingers.map(label).join(' ')} ${{ cut: 'cuts', tap: 'taps', slide: 'slides off', stop: 'stops', note: '' }[step.kind]}`,
-    );
-    return { kind, isPossible: true, short: short === '↓' ? 'all' : short, said: `${name} on ${on}: ${words.join(', then ')}` };
+    const words = moves.map((step) => `${step.fingers.map(label).join(' ')} ${does[step.kind]}`.trim());
+    return {
+      kind,
+      short: moves.map((step) => `${step.fingers.join('')}${marks[step.kind]}`).join(' '),
+      said: `${ornamentNames[kind]} on ${this.nameOf(note)}: ${words.join(', then ')}`,
+      hear: () => this.hear(note, made),
+    };
   }
+}
+
+interface Cell {
+  readonly kind: string;
+  readonly short: string;
+  readonly said: string;
+  /** Absent where it cannot be played; then `said` is the reason. */
+  readonly hear?: () => void;
 }

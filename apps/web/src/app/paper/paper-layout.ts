@@ -1,4 +1,14 @@
-import { describedLine, lineAbc, type DescribedLine, type Exercise, type Instrument } from '@zelpit/core';
+import {
+  describedLine,
+  lineAbc,
+  notesOfLine,
+  wordRows,
+  type ChangeLine,
+  type DescribedLine,
+  type Exercise,
+  type Instrument,
+  type LineWords,
+} from '@zelpit/core';
 import { figureSize } from '../lines/change-figure.component';
 import type { PaperSize } from './paper-size';
 import { wrapText, type Measure } from './wrap-text';
@@ -10,6 +20,8 @@ export interface SheetOnPaper {
   /** "The Paper Lighthouse, practice chanter" */
   readonly about: string;
   readonly instrument: Instrument;
+  /** What stands under the notes. */
+  readonly words?: LineWords;
   readonly lines: readonly {
     readonly home: string;
     readonly other: string;
@@ -42,6 +54,8 @@ export interface PaperRow {
   readonly abc: string;
   /** Highest line of the staff, below the row's top. */
   readonly staffTop: number;
+  /** Rows of words under the notes. */
+  readonly wordRows: number;
 }
 
 export interface PaperPage {
@@ -59,6 +73,10 @@ export const qrSize = 88;
 const textLeft = 320;
 const footHeight = 104;
 const staffRoom = 66;
+/** A row of words under the notes needs so much more. */
+const wordRoom = 21;
+/** And the first of them stands so far below the staff. */
+const wordsGap = 14;
 const figureTop = 12;
 const mostBoxes = 10;
 const boxWidth = 17;
@@ -94,7 +112,8 @@ export function paperPages(sheet: SheetOnPaper, size: PaperSize, measure: Measur
   return pages;
 }
 
-const heightOf = (row: { readonly staffTop: number }): number => row.staffTop + staffRoom;
+const heightOf = (row: { readonly staffTop: number; readonly wordRows: number }): number =>
+  row.staffTop + staffRoom + (row.wordRows === 0 ? 0 : wordsGap + row.wordRows * wordRoom);
 
 function headOf(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<PaperPage, 'head' | 'headEnd'> {
   const width = size.width - 2 * paperMargin - 60;
@@ -117,6 +136,12 @@ function nextHead(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<
   return { head: [{ x: paperMargin, y: 68, text: text ?? '', size: 24, weight: 800 }], headEnd: 84 };
 }
 
+const rowsUnder = (sheet: SheetOnPaper, line: ChangeLine): number =>
+  sheet.words === undefined ? 0 : wordRows(sheet.instrument, notesOfLine(line), sheet.words).length;
+
+/** Sizes of a line's name, the largest that its room allows. */
+const titleSizes: readonly number[] = [36, 30, 25, 21];
+
 function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Measure): Omit<PaperRow, 'y'> {
   const line = sheet.lines[index];
   const described = describedLine(sheet.instrument, line);
@@ -129,7 +154,8 @@ function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Mea
       y += step;
     }
   };
-  put(described.title, 36, 800, 34, 1);
+  const titleSize = titleSizes.find((each) => measure(described.title, each, 800) <= width) ?? titleSizes[titleSizes.length - 1];
+  put(described.title, titleSize, 800, 34, 1);
   put(described.advice.todo, 19, 700, 24, 3);
   put(described.advice.otherwise, 16.5, 500, 22, 2);
   if (line.point.trim() !== '') put(`Watch: ${line.point}`, 17, 700, 22, 4);
@@ -145,5 +171,14 @@ function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Mea
   if (!isBeside) y += 24;
   texts.push({ x: isBeside ? paceLeft : textLeft, y, text: pace, size: 17, weight: 500 });
   const figureEnd = figureTop + figureSize.height;
-  return { index, described, texts, boxes, code: line.code, abc: lineAbc(sheet.instrument, line), staffTop: Math.max(figureEnd + 10, y + 26) };
+  return {
+    index,
+    described,
+    texts,
+    boxes,
+    code: line.code,
+    abc: lineAbc(sheet.instrument, line, sheet.words),
+    staffTop: Math.max(figureEnd + 10, y + 26),
+    wordRows: rowsUnder(sheet, line),
+  };
 }

@@ -27,6 +27,39 @@ describe('wrapText', () => {
   });
 });
 
+describe('words under the notes', () => {
+  const chanter = instrumentById('practice-chanter');
+  const notes = Array.from({ length: 8 }, () => ({ note: 'c', twelfths: 24, graceNotes: ['high-g', 'c', 'd'] }));
+  const exercise = { title: 'Doublings of a name that is far longer than a line has room', musical: '', physical: '', focus: 'fingers' as const, notes };
+  const line = { home: 'low-g', other: 'low-a', repetitions: 4, tempo: null, point: '', code: 'ABCD', exercise };
+  const sheet = (words: SheetOnPaper['words']): SheetOnPaper => ({
+    title: 'T',
+    note: '',
+    about: '',
+    instrument: chanter,
+    lines: [line, line, line, line],
+    words,
+  });
+  const [a4] = paperSizes;
+  const rows = (words: SheetOnPaper['words']) =>
+    paperPages(sheet(words), a4, measure).flatMap((page) => page.rows.map((row) => ({ ...row, footTop: page.footTop })));
+
+  it('make room for themselves: a row of letters, a row for each element of syllables', () => {
+    expect(rows(undefined).map(({ wordRows }) => wordRows)).toEqual([0, 0, 0, 0]);
+    expect(rows({ kind: 'letters' })[0].wordRows).toBe(1);
+    const syllables = rows({ kind: 'syllables', set: {} });
+    expect(syllables.map(({ wordRows }) => wordRows)).toEqual([4, 4, 4, 4]);
+    for (const { y, staffTop, footTop } of syllables) expect(y + staffTop + 31 + 4 * 18).toBeLessThan(footTop);
+  });
+
+  it('a long name of a line is set smaller before it is cut', () => {
+    const sizes = rows(undefined)[0]
+      .texts.filter(({ text }) => text.startsWith('Doublings'))
+      .map(({ size }) => size);
+    expect(sizes[0]).toBeLessThan(36);
+  });
+});
+
 describe('fontRuns', () => {
   it('takes the second file of the font only for the signs that need it', () => {
     const runs = fontRuns('Řezáč');

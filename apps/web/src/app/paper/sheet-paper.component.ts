@@ -70,6 +70,7 @@ export class SheetPaperComponent {
       drawing.setAttribute('fill', '#000');
       for (const node of svg.querySelectorAll('[fill="currentColor"]')) node.setAttribute('fill', '#000');
       for (const node of svg.querySelectorAll('[stroke="currentColor"]')) node.setAttribute('stroke', '#000');
+      for (const text of svg.querySelectorAll('text')) text.setAttribute('font-family', paperFonts.latin);
       drawing.append(...svg.childNodes);
       place.replaceChildren(drawing);
     }

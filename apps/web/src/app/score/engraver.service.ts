@@ -86,7 +86,14 @@ export class Engraver {
       paddingright: 0,
       paddingtop: 8,
       paddingbottom: 8,
-      format: { stretchlast: 1, tripletfont: `${font} 11`, repeatfont: `${font} 12`, annotationfont: `${font} 12`, gchordfont: `${font} 12` },
+      format: {
+        stretchlast: 1,
+        tripletfont: `${font} 11`,
+        repeatfont: `${font} 12`,
+        annotationfont: `${font} 12`,
+        gchordfont: `${font} 12`,
+        vocalfont: `${font} 12`,
+      },
     } as object) as unknown as PlacedTune[];
     const svg = host.querySelector('svg') as SVGSVGElement;
     const height = Number(svg.getAttribute('height'));

@@ -3,11 +3,13 @@ import { Router, RouterLink } from '@angular/router';
 import type { SheetDetail } from '@zelpit/contract';
 import { saidBy } from '../api/api.service';
 import { InstrumentShelf } from '../instruments/instrument-shelf.service';
+import { LineWordsChoice } from '../lines/line-words.service';
 import { fileNameOf, saveFile } from '../files/save-file';
 import { signsWithoutFont } from '../paper/font-runs';
 import type { SheetOnPaper } from '../paper/paper-layout';
 import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../paper/paper-size';
 import { SheetPaperComponent } from '../paper/sheet-paper.component';
+import { ChooserComponent } from '../shell/chooser.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
 import { SentenceComponent } from '../shell/sentence.component';
@@ -17,12 +19,13 @@ import { SheetsService } from './sheets.service';
 /** A sheet as it comes out of the printer. */
 @Component({
   selector: 'zp-sheet-paper-page',
-  imports: [SentenceComponent, RouterLink, SheetPaperComponent],
+  imports: [SentenceComponent, RouterLink, SheetPaperComponent, ChooserComponent],
   template: `
     <div class="page">
       <zp-sentence>
         <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ sheet()?.title ?? 'A sheet' }}</a>
-        <span class="quiet"> on </span><span>{{ size().name }} paper</span>
+        <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, under the notes </span>
+        <zp-chooser purpose="Under the notes" [word]="words.said()" [choices]="words.choices" (chosen)="words.choose($event)" />
       </zp-sentence>
       @if (fault()) {
         <main class="layer page-fill empty">
@@ -59,6 +62,7 @@ export class SheetPaperPage implements OnDestroy {
   private readonly sheets = inject(SheetsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
+  protected readonly words = inject(LineWordsChoice);
   readonly id = input.required<string>();
   protected readonly sizes = paperSizes;
   protected readonly size = signal<PaperSize>(keptPaperSize());
@@ -74,7 +78,7 @@ export class SheetPaperPage implements OnDestroy {
     if (sheet === undefined) return undefined;
     const instrument = this.shelf.forStudent(this.shelf.known(sheet.instrument), sheet.student.id);
     const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, dayInWords(sheet.updatedAt)].join(', ');
-    return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines };
+    return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines, words: this.words.words() };
   });
 
   private readonly release = inject(KeyService).use([

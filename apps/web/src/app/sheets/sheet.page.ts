@@ -9,8 +9,11 @@ import { LineStripComponent } from '../lines/line-strip.component';
 import { LineViewComponent } from '../lines/line-view.component';
 import { PainCautionComponent } from '../lines/pain-caution.component';
 import { PaceComponent } from '../lines/pace.component';
+import { LineWordsChoice } from '../lines/line-words.service';
+import { ChooserComponent } from '../shell/chooser.component';
 import { KeyService } from '../shell/key.service';
 import { NoticeService } from '../shell/notice.service';
+import { LineLayersComponent } from './line-layers.component';
 import { SentenceComponent } from '../shell/sentence.component';
 import { ConflictComponent } from '../saving/conflict.component';
 import { timeOfDay } from '../saving/kept-document';
@@ -35,6 +38,8 @@ import type { DraftLine } from './sheet-kind';
     UndoComponent,
     ConflictComponent,
     PainCautionComponent,
+    LineLayersComponent,
+    ChooserComponent,
   ],
   templateUrl: './sheet.page.html',
   providers: [SheetEditor],
@@ -44,6 +49,7 @@ export class SheetPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
+  protected readonly words = inject(LineWordsChoice);
   protected readonly editor = inject(SheetEditor);
 
   readonly id = input.required<string>();

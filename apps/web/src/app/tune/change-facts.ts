@@ -9,6 +9,7 @@ import {
   type Change,
   type FingerId,
   type Instrument,
+  type MovementDefinition,
   type Place,
   type TuneChange,
 } from '@zelpit/core';
@@ -27,7 +28,12 @@ export interface ChangeFacts {
   readonly under: readonly string[];
 }
 
-export function changeFacts(instrument: Instrument, { change, outcomes, occurrences, places, under }: TuneChange): ChangeFacts {
+/** @param own movements of the studio, by whose names groups are called too */
+export function changeFacts(
+  instrument: Instrument,
+  { change, outcomes, occurrences, places, under }: TuneChange,
+  own: readonly MovementDefinition[] = [],
+): ChangeFacts {
   const name = (id: string): string => noteOf(instrument, id).schoolName;
   const { lifts, lowers } = leadOf(change);
   const bars = [...new Set(places.map((place) => place.bar))];
@@ -50,7 +56,7 @@ export function changeFacts(instrument: Instrument, { change, outcomes, occurren
       .filter(({ ids }) => ids.length > 0)
       .map(({ said, ids, mark }) => `${said}: ${inOrder(instrument, ids, mark)}.`)
       .join(' '),
-    under: under.map((phrase) => withName(instrument, change, phrase)),
+    under: under.map((phrase) => withName(new MovementReader(instrument, own), change, phrase)),
   };
 }
 
@@ -70,11 +76,11 @@ function barsPhrase(bars: readonly number[]): string {
 }
 
 /** A written group with the name of its movement: "taorluath {GdGe}", or how it differs from the nearest one. */
-function withName(instrument: Instrument, { from, to }: Change, phrase: string): string {
+function withName(reader: MovementReader, { from, to }: Change, phrase: string): string {
   const group = /^\{([A-Ga-g]+)\}$/.exec(phrase);
   if (group === null) return phrase;
-  const letters = [...group[1]].flatMap((letter) => instrument.notes.filter(({ abc }) => abc === letter).map(({ id }) => id));
-  const found = new MovementReader(instrument).read(from, letters, to);
+  const letters = [...group[1]].flatMap((letter) => reader.instrument.notes.filter(({ abc }) => abc === letter).map(({ id }) => id));
+  const found = reader.read(from, letters, to);
   if (found.kind === 'known') return `${found.candidates[0].movement.names[0]} ${phrase}`;
   return found.kind === 'unknown' ? `${phrase} (no movement; in the nearest, a ${found.nearest.movement.names[0]}, ${found.differs})` : phrase;
 }

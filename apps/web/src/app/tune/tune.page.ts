@@ -26,6 +26,7 @@ import { TunesService, type OpenedTune } from '../tunes/tunes.service';
 import { saidBy } from '../api/api.service';
 import { ArticulationSettings, articulations, articulationSaid, isTonguedFamily } from './articulation.service';
 import { BarStripComponent } from './bar-strip.component';
+import { MovementBook } from '../movements/movement-book.service';
 import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
 import { TunePlayer } from './tune-player';
@@ -59,6 +60,7 @@ export class TunePage implements OnDestroy {
   private readonly pins = inject(PinnedFingers);
   private readonly timings = inject(PlayerTimings);
   private readonly state = inject(StudioState);
+  private readonly book = inject(MovementBook);
   private readonly articulation = inject(ArticulationSettings);
   protected readonly editor = inject(TuneEditor);
   protected readonly transport = inject(Transport);
@@ -88,7 +90,7 @@ export class TunePage implements OnDestroy {
   protected readonly facts = computed(() => {
     const change = this.change();
     const opened = this.opened();
-    return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change);
+    return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change, this.book.own());
   });
 
   protected readonly instrumentChoices = this.shelf.modelChoices;

@@ -1,0 +1,79 @@
+import { Component, computed, input } from '@angular/core';
+import { movementTable, noteOf, type CompiledMovement, type Instrument, type MovementDefinition, type MovementSettings } from '@zelpit/core';
+
+/** A movement that is being made, from every note into every note; where a law forbids it, the reason. */
+@Component({
+  selector: 'zp-draft-table',
+  template: `
+    <p role="status">{{ said() }}</p>
+    <div class="workshop-wide" tabindex="0" role="region" aria-label="From the note on the left into the note above">
+      <table class="movement-table is-draft">
+        <thead>
+          <tr>
+            <td class="map-corner">from ↓ into →</td>
+            @for (note of instrument().notes; track note.id) {
+              <th scope="col">{{ note.schoolName }}</th>
+            }
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.name) {
+            <tr>
+              <th scope="row">{{ row.name }}</th>
+              @for (cell of row.cells; track $index) {
+                <td
+                  [class.is-other]="cell.kind === 'by-law'"
+                  [class.is-own]="cell.kind === 'own'"
+                  [class.is-broken]="cell.kind === 'broken'"
+                  [title]="cell.said"
+                >
+                  {{ cell.written }}
+                </td>
+              }
+            </tr>
+          }
+        </tbody>
+      </table>
+    </div>
+    @if (reasons().length > 0) {
+      <h3 class="group-title">A law is broken, marked ✕</h3>
+      <ul>
+        @for (each of reasons(); track each) {
+          <li>{{ each }}</li>
+        }
+      </ul>
+    }
+  `,
+})
+export class DraftTableComponent {
+  readonly instrument = input.required<Instrument>();
+  readonly movement = input.required<MovementDefinition>();
+  readonly settings = input.required<MovementSettings>();
+
+  private readonly table = computed(() => movementTable(this.instrument(), this.movement(), this.settings()));
+  protected readonly rows = computed(() =>
+    this.table().map(({ before, cells }) => ({ name: noteOf(this.instrument(), before).schoolName, cells: cells.map((cell) => this.cell(cell)) })),
+  );
+  /** Each reason once; that it ends on other notes is the teacher's own choice and no broken law. */
+  protected readonly reasons = computed(() => [
+    ...new Set(this.table().flatMap(({ cells }) => cells.flatMap((cell) => (cell.kind === 'unplayable' && this.isArrival(cell) ? [cell.reason] : [])))),
+  ]);
+  protected readonly said = computed(() => {
+    const all = this.table().flatMap(({ cells }) => cells);
+    const possible = all.filter(({ kind }) => kind === 'compiled').length;
+    const bent = all.filter((cell) => cell.kind === 'compiled' && cell.said.length > 0).length;
+    return `It can be played ${possible} of ${all.length} ways; in ${bent} of them a law or you bend the usual form.`;
+  });
+
+  private cell(cell: CompiledMovement): { readonly written: string; readonly said: string; readonly kind: 'usual' | 'by-law' | 'own' | 'broken' | 'none' } {
+    if (cell.kind === 'unplayable')
+      return this.isArrival(cell) ? { written: '✕', said: cell.reason, kind: 'broken' } : { written: '–', said: cell.reason, kind: 'none' };
+    const byLaw = cell.said.length > 0 ? 'by-law' : 'usual';
+    return { written: cell.written, said: cell.said.join(' '), kind: cell.isOverride ? 'own' : byLaw };
+  }
+
+  private isArrival({ after }: CompiledMovement): boolean {
+    const { arrivals } = this.movement();
+    return arrivals === undefined || arrivals.includes(after);
+  }
+}
