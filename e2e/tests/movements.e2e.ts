@@ -54,6 +54,7 @@ test('how the studio plays is chosen once and changes the forms; lines of a move
     .getByRole('link', { name: /^Practise Grace note scale \(1 of 2\), code / })
     .first()
     .click();
+  await page.waitForURL('**/c/*');
   await expect(page.getByRole('heading', { name: 'Grace note scale (1 of 2)' })).toBeVisible();
   await page.goto('/movements/ways');
   await choose(page, 'From low G', 'short, as the low G already sounds');
@@ -202,6 +203,12 @@ test('a whistle has its cuts in two schools, rolls, and crans on the lowest note
   await expect(page.getByRole('button', { name: 'long roll on E: L ring cuts, then R ring taps' })).toBeVisible();
   await page.getByRole('button', { name: /^short cran on D: L ring cuts, then R index cuts/ }).click();
   await expect(page.getByRole('button', { name: /^short cran on E:/ })).toHaveCount(0);
+  await choose(page, 'Note', 'C');
+  await choose(page, 'Cut finger', 'with L middle');
+  await expect(page.getByText('Kept.').first()).toBeVisible();
+  await page.getByText(/^How each is played: 0 of 10 confirmed$/).click();
+  await page.getByRole('button', { name: 'Yes, so a long roll is' }).click();
+  await expect(page.getByText(/^How each is played: 1 of 10 confirmed$/)).toBeVisible();
   await choose(page, 'Crans', 'on D and E');
   await expect(page.getByRole('button', { name: /^short cran on E:/ })).toBeVisible();
   await choose(page, 'Exercise', 'crans on the lowest note');

@@ -1,4 +1,4 @@
-import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, syllableSetSchema } from '@zelpit/core';
+import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, ornamentChoicesSchema, syllableSetSchema } from '@zelpit/core';
 import * as z from 'zod';
 
 /** What a teacher says of a movement: as built in (null), or as this studio plays it. */
@@ -22,6 +22,11 @@ export type KeptMovement = z.infer<typeof keptMovementSchema>;
 export const movementChoicesSchema = z.strictObject({
   settings: movementSettingsSchema,
   syllables: syllableSetSchema.refine((set) => Object.keys(set).length <= 80, 'At most 80 notes have syllables.'),
+  /** What is chosen for the ornaments of an instrument, by the instrument. */
+  ornaments: z
+    .record(z.string().min(1).max(60), ornamentChoicesSchema)
+    .refine((all) => Object.keys(all).length <= 200, 'At most 200 instruments.')
+    .default({}),
 });
 export type MovementChoices = z.infer<typeof movementChoicesSchema>;
 

@@ -1,4 +1,4 @@
-import type { ArchiveContent, ArchiveResult } from '@zelpit/contract';
+import { movementChoicesSchema, type ArchiveContent, type ArchiveResult, type MovementChoices } from '@zelpit/contract';
 import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { In, type EntityTarget, type ObjectLiteral } from 'typeorm';
@@ -96,7 +96,7 @@ export class ArchiveRepository {
         ...(await this.readInstruments(studioId, studentSigns, modelOf)),
         'trials.json': await this.readTrials(studioId, studentSigns, modelOf),
         'movements.json': {
-          choices: studio.movementChoices,
+          choices: studio.movementChoices === null ? null : withModels(movementChoicesSchema.parse(studio.movementChoices), modelOf),
           kept: (await this.movements.all(studioId)).map(({ movement, definition, by, on }) => ({ movement, definition, by, on })),
         },
       };
@@ -214,7 +214,7 @@ export class ArchiveRepository {
     await this.insert(SheetLineEntity, lines);
     await this.writeInstruments(studioId, content, idOf, modelOf);
     await this.writeTrials(studioId, content, idOf, modelOf);
-    await this.writeMovements(studioId, content['movements.json']);
+    await this.writeMovements(studioId, content['movements.json'], modelOf);
     return {
       students: students.length,
       tunes: tunes.length,
@@ -229,9 +229,9 @@ export class ArchiveRepository {
   }
 
   /** What the archive says of movements comes over what is here. */
-  private async writeMovements(studioId: string, { choices, kept }: ArchiveContent['movements.json']): Promise<void> {
+  private async writeMovements(studioId: string, { choices, kept }: ArchiveContent['movements.json'], modelOf: (model: string) => string): Promise<void> {
     for (const { by, on, ...each } of kept) await this.movements.keep(studioId, by, on, each);
-    if (choices !== null) await this.movements.saveChoices(studioId, choices, (await this.movements.choices(studioId)).version);
+    if (choices !== null) await this.movements.saveChoices(studioId, withModels(choices, modelOf), (await this.movements.choices(studioId)).version);
   }
 
   private async writeTrials(studioId: string, content: ArchiveContent, idOf: (sign: string) => string, modelOf: (model: string) => string): Promise<void> {
@@ -309,6 +309,12 @@ export class ArchiveRepository {
     }
   }
 }
+
+/** Ornaments are chosen by model: by its sign in an archive, by its id in the studio. */
+const withModels = (choices: MovementChoices, modelOf: (model: string) => string): MovementChoices => ({
+  ...choices,
+  ornaments: Object.fromEntries(Object.entries(choices.ornaments).map(([model, chosen]) => [modelOf(model), chosen])),
+});
 
 const signs = (letter: string, things: readonly { readonly id: string }[]): ReadonlyMap<string, string> =>
   new Map(things.map(({ id }, index) => [id, `${letter}${index + 1}`]));

@@ -78,7 +78,7 @@ async function fillMovements(database: Database, studioId: string): Promise<void
     usualMovementSettings,
   );
   await movements.keep(studioId, demoStudio.teacher, '2026-11-04', { movement: id, definition });
-  await movements.saveChoices(studioId, { settings: usualMovementSettings, syllables: demoSyllables }, 1);
+  await movements.saveChoices(studioId, { settings: usualMovementSettings, syllables: demoSyllables, ornaments: {} }, 1);
 }
 
 const entriesOf = (instrument: Instrument, abc: string): ReadEntry[] =>

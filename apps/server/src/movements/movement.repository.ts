@@ -17,7 +17,7 @@ type Row = Pick<MovementEntity, 'id' | 'movement' | 'definition' | 'keptBy' | 'k
 
 const shown = ({ id, movement, definition, keptBy, keptOn }: Row): KeptMovement => ({ id, movement, definition, by: keptBy, on: keptOn });
 
-export const usualChoices = (): MovementChoices => ({ settings: usualMovementSettings, syllables: {} });
+export const usualChoices = (): MovementChoices => ({ settings: usualMovementSettings, syllables: {}, ornaments: {} });
 
 /** What the teachers of a studio said of movements, and how the studio plays them. */
 export class MovementRepository {

@@ -1,19 +1,22 @@
 import { routes } from '@zelpit/contract';
-import { noteOf, pipeMovements, practiceChanter, unknownNotes, type MovementDefinition } from '@zelpit/core';
+import { fingerOf, noteOf, ornamentKinds, pipeMovements, practiceChanter, unknownNotes, type MovementDefinition } from '@zelpit/core';
 import { idOf, said, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
+import type { ModelRepository } from '../instruments/model.repository';
 import type { MovementRepository } from './movement.repository';
 
 const cannot = (detail: string): HttpProblem => new HttpProblem(422, 'Cannot be done', detail);
 const mostOwn = 200;
+/** An ornament is confirmed under its own sign: "ornament-long-roll". */
+const isOrnament = (id: string): boolean => ornamentKinds.some((kind) => id === `ornament-${kind}`);
 
 const builtIn = (id: string): MovementDefinition | undefined => pipeMovements.find((each) => each.id === id);
 
 /** @throws HttpProblem 422 where a movement names notes that the chanter does not have, or is said to be built in and is not */
 export function assertMovement(movement: string, definition: MovementDefinition | null): void {
   if (definition === null) {
-    if (builtIn(movement) === undefined) throw cannot(`There is no built-in movement “${movement}” to confirm.`);
+    if (builtIn(movement) === undefined && !isOrnament(movement)) throw cannot(`There is no built-in movement “${movement}” to confirm.`);
     return;
   }
   const unknown = unknownNotes(practiceChanter, definition);
@@ -21,7 +24,7 @@ export function assertMovement(movement: string, definition: MovementDefinition 
 }
 
 /** What a studio says of movements, and how it plays them. */
-export function movementRoutes(endpoints: Endpoints, movements: MovementRepository): void {
+export function movementRoutes(endpoints: Endpoints, movements: MovementRepository, models: ModelRepository): void {
   endpoints.serve(routes.movements, async ({ visitor, query }) => said(200, await movements.list(visitor.studioId, query)));
 
   endpoints.serve(routes.keepMovement, async ({ visitor: { studioId, name }, body }) => {
@@ -44,6 +47,11 @@ export function movementRoutes(endpoints: Endpoints, movements: MovementReposito
 
   endpoints.serve(routes.saveMovementChoices, async ({ visitor: { studioId }, body: { version, ...choices } }) => {
     for (const note of [...choices.settings.twoFingers, ...choices.settings.lightTaps]) noteOf(practiceChanter, note);
+    for (const [model, { cutOn, tapOn, cranOn }] of Object.entries(choices.ornaments)) {
+      const instrument = await models.known(studioId, model);
+      for (const note of [...Object.keys(cutOn), ...Object.keys(tapOn), ...cranOn]) noteOf(instrument, note);
+      for (const finger of [...Object.values(cutOn), ...Object.values(tapOn)]) fingerOf(instrument, finger);
+    }
     assertSaved(await movements.saveChoices(studioId, choices, version), 'choice');
     return said(200, await movements.choices(studioId), { deed: { did: 'changed', kind: 'movement', id: studioId, name: 'how movements are played' } });
   });

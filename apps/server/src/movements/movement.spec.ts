@@ -70,10 +70,25 @@ describe('how a studio plays its movements', () => {
     [{ settings: { fromLowest: 'sideways' }, syllables: {}, version: 2 }],
     [{ settings: {}, syllables: { c: { note: 'far too long a syllable', grace: '' } }, version: 2 }],
     [{ settings: { twoFingers: ['h'] }, syllables: {}, version: 2 }],
+    [{ settings: {}, syllables: {}, ornaments: { 'whistle-d': { cutOn: { zz: 'L3' } } }, version: 2 }],
+    [{ settings: {}, syllables: {}, ornaments: { 'whistle-d': { cutOn: { c6: 'Q9' } } }, version: 2 }],
+    [{ settings: {}, syllables: {}, ornaments: { 'no-such-whistle': {} }, version: 2 }],
     [{ settings: {}, syllables: {} }],
   ])('%j is refused', async (sent) => {
     const { status } = await ada.put('/api/movement-choices', sent);
-    expect([400, 422]).toContain(status);
+    expect([400, 404, 422]).toContain(status);
+  });
+});
+
+describe('ornaments', () => {
+  it('are confirmed under their own sign, and their fingers chosen by instrument and note', async () => {
+    await keep(null, 'ornament-long-roll').expect(201);
+    await keep(null, 'ornament-somersault').expect(422);
+    const ornaments = { 'whistle-d': { cuts: 'fixed', cutOn: { c6: 'L3' }, cranOn: ['e5'] } };
+    const { body } = await ada.get('/api/movement-choices').expect(200);
+    const { version } = body as { version: number };
+    const saved = await ada.put('/api/movement-choices', { settings: {}, syllables: {}, ornaments, version }).expect(200);
+    expect(saved.body).toMatchObject({ ornaments: { 'whistle-d': { cuts: 'fixed', cutOn: { c6: 'L3' }, tapOn: {}, cranOn: ['e5'] } } });
   });
 });
 

@@ -108,7 +108,7 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   instrumentRoutes(endpoints, { instruments: new InstrumentRepository(database), models, fingerings, students });
   trialRoutes(endpoints, new TrialRepository(database), students, models);
   const movements = new MovementRepository(database);
-  movementRoutes(endpoints, movements);
+  movementRoutes(endpoints, movements, models);
   putAwayRoutes(endpoints, new PutAwayRepository(database));
   archiveRoutes(endpoints, new ArchiveRepository(database, sheets, fingerings, movements));
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };

@@ -13,6 +13,7 @@ export {
 } from './definition';
 export { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, type Tap } from './laws';
 export { beatAt, countOf, elementsOf, leastTime, timedSteps, usualPace, type MovementCount, type MovementPace, type TimedStep } from './movement-time';
+export { movementEvents, sharesOf, type MovementEvent } from './movement-events';
 export { fittingLayers, layersOf, type LayerKind, type MovementLayer } from './layers';
 export { lettersOfPatterns, movementFromWritten, partSaid, readWrittenForm, unknownNotes, type MovementNaming, type WrittenForm } from './make-movement';
 export { movementFile, readMovementFile, movementFileFormat, type MovementFile } from './movement-file';
@@ -24,10 +25,13 @@ export { innerChanges, movementRisk, type InnerChange } from './inner-changes';
 export {
   compileOrnament,
   cutFinger,
+  ornamentChoicesSchema,
   ornamentKinds,
+  ornamentSaid,
   tapFinger,
   usualOrnaments,
   type CompiledOrnament,
+  type OrnamentChoices,
   type OrnamentKind,
   type OrnamentSettings,
   type OrnamentStep,

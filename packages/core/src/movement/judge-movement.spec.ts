@@ -1,4 +1,4 @@
-import { chartedPattern, practiceChanter as chanter, type Pattern } from '../fingering';
+import { chartedPattern, practiceChanter as chanter, withFingers, type Pattern } from '../fingering';
 import type { FingerEvent } from '../playing';
 import { compileMovement, judgeMovement, movementById, timedSteps, type CompiledMovement } from '.';
 
@@ -64,5 +64,15 @@ describe('judgeMovement', () => {
     const bare = judgeMovement(chanter, taorluath, [{ finger: 'L3', isDown: true, ms: 0 }])!;
     expect(bare.elements.every(({ verdict }) => verdict === 'missing')).toBe(true);
     expect(judgeMovement(chanter, compileMovement(chanter, movementById('tap'), 'e', 'low-g'), [{ finger: 'L3', isDown: true, ms: 0 }])).toBeUndefined();
+  });
+
+  it('hears a strike that came before the grace note had ended, in ms', () => {
+    const strike = compileMovement(chanter, movementById('strike'), 'e', 'c');
+    const [opener, , tap] = stepsOf(strike);
+    const both = withFingers(chanter, tap[0], ['L1'], 0);
+    const C = chartedPattern(chanter, 'c');
+    const judged = judgeMovement(chanter, strike, eventsThrough([[E, 400], opener, [both, 30], [tap[0], 30], [C, 400]]))!;
+    expect(judged.strays).toEqual([{ note: expect.any(String), ms: 30, before: 2, isExtra: false, overlaps: 2 }]);
+    expect(judged.elements[1].verdict).toBe('missing');
   });
 });

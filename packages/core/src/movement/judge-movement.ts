@@ -1,8 +1,8 @@
-import { chartedPattern, patternKey, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { chartedPattern, patternKey, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { nearestNote, tablePitch } from '../acoustics';
 import { hertz } from '../pitch';
 import type { FingerEvent } from '../playing';
-import type { CompiledMovement } from './compile';
+import type { CompiledMovement, MovementStep } from './compile';
 import { timedSteps, usualPace, type MovementPace } from './movement-time';
 
 /** Shorter than this, a pattern between two elements is fingers on their way, in ms. */
@@ -29,6 +29,8 @@ export interface StrayPattern {
   readonly before: number;
   /** True for an element that was played again, false for fingers that did not go together. */
   readonly isExtra: boolean;
+  /** The element that came before the grace note ahead of it had closed: the two overlapped. */
+  readonly overlaps?: number;
 }
 
 export interface JudgedMovement {
@@ -75,8 +77,11 @@ export function judgeMovement(
   const strays = segments.stood.flatMap(({ key, pattern, ms }, at): StrayPattern[] => {
     if (places[at] !== undefined) return [];
     const next = places.slice(at).find((place) => place !== undefined) ?? wanted.length;
-    const isExtra = wanted.includes(key) || key === after;
-    return isExtra || ms > onTheWayMs ? [{ note: soundOf(instrument, pattern, movement.after), ms, before: next, isExtra }] : [];
+    const overlaps = overlapping(instrument, movement.steps, key);
+    const isExtra = overlaps === undefined && (wanted.includes(key) || key === after);
+    const isHeard = isExtra || overlaps !== undefined || ms > onTheWayMs;
+    const note = soundOf(instrument, pattern, movement.after);
+    return isHeard ? [{ note, ms, before: overlaps ?? next, isExtra, ...(overlaps !== undefined && { overlaps }) }] : [];
   });
   return {
     elements,
@@ -84,6 +89,17 @@ export function judgeMovement(
     isClean: strays.length === 0 && elements.every(({ verdict }) => verdict === 'there'),
     totalMs: events[events.length - 1].ms - events[0].ms,
   };
+}
+
+/** The tap or grace note that a pattern is with the grace note before it still open; undefined where it is none. */
+function overlapping(instrument: Instrument, steps: readonly MovementStep[], key: string): number | undefined {
+  let open: readonly FingerId[] = [];
+  for (const [index, { kind, pattern, fingers }] of steps.entries()) {
+    const isOrnament = kind !== 'note' && kind !== 'low';
+    if (isOrnament && open.length > 0 && patternKey(withFingers(instrument, pattern, open, 0)) === key && patternKey(pattern) !== key) return index;
+    if (kind === 'opener' || kind === 'grace') open = fingers;
+  }
+  return undefined;
 }
 
 /** Where what parts two like elements is missing they run together: both are there, half of it each. */

@@ -238,6 +238,18 @@ describe('MovementReader', () => {
       letters[after],
     );
 
+  it('says in which other way than the usual a movement is played', () => {
+    const variant = (...asked: Parameters<typeof read>): string | undefined => {
+      const found = read(...asked);
+      return found.kind === 'known' ? found.candidates[0].variant : undefined;
+    };
+    expect(variant('e', 'gcd', 'c')).toBe('');
+    expect(variant('G', 'GdG', 'e')).toBe('in full from the lowest note');
+    expect(variant('g', 'gcd', 'c')).toBe('as from another note before');
+    expect(variant('e', 'gdedc', 'd')).toBe('with a light tap');
+    expect(variant('e', 'GdGe', 'G')).toBe('with a classical ending');
+  });
+
   it('finds every compiled movement among what is written so, whatever the start, the arrival and the setting (property)', () => {
     for (const movement of pipeMovements) {
       for (const settings of [

@@ -173,3 +173,15 @@ describe('ornaments with a neighbour', () => {
     }
   });
 });
+
+describe('fingers that a teacher chose', () => {
+  it('come before the rule where they can do it, and say where they cannot', () => {
+    const chosen = (settings: object) => ({ ...usualOrnaments, ...settings });
+    expect(cutFinger(whistle, 'g5', chosen({ cutOn: { g5: 'L2' } }))).toEqual({ finger: 'L2' });
+    expect(cutFinger(whistle, 'g5', chosen({ cutOn: { g5: 'R1' } }))).toEqual({ reason: 'On G the R index finger is up already, so it cannot cut it.' });
+    expect(tapFinger(whistle, 'g5', chosen({ tapOn: { g5: 'R2' } }))).toEqual({ finger: 'R2' });
+    expect(tapFinger(whistle, 'g5', chosen({ tapOn: { g5: 'L1' } }))).toEqual({ reason: 'On G the L index finger lies already, so it cannot tap it.' });
+    const irish = instrumentById('irish-chanter-d');
+    expect('reason' in tapFinger(irish, 'a4', usualOrnaments)).toBe(true);
+  });
+});

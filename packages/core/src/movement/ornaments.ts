@@ -1,9 +1,11 @@
+import * as z from 'zod';
 import { ZelpitFault } from '../fault';
 import {
   chartedPattern,
   coverOf,
   fingerCoverage,
   fingerOf,
+  noteIdSchema,
   noteOf,
   withFingers,
   type FingerId,
@@ -29,6 +31,17 @@ export const ornamentKinds: readonly OrnamentKind[] = [
   'stop',
 ];
 
+const fingersByNote = z.record(noteIdSchema, z.string().min(1).max(24));
+
+/** What a studio chose for one instrument: its school of cuts, fingers by note that come before the rule, notes on which it crans too. */
+export const ornamentChoicesSchema = z.strictObject({
+  cuts: z.enum(['nearest', 'fixed']).default('nearest'),
+  cutOn: fingersByNote.default({}),
+  tapOn: fingersByNote.default({}),
+  cranOn: z.array(noteIdSchema).max(20).readonly().default([]),
+});
+export type OrnamentChoices = Readonly<z.infer<typeof ornamentChoicesSchema>>;
+
 export interface OrnamentSettings {
   /** Which finger cuts: the one nearest the open holes, or always the same two. */
   readonly cuts: 'nearest' | 'fixed';
@@ -52,6 +65,21 @@ export interface OrnamentStep {
   readonly length: number;
 }
 
+/** How an ornament is played, in a sentence. */
+export const ornamentSaid: Readonly<Record<OrnamentKind, string>> = {
+  cut: 'One finger lifts for a very brief moment: at most 50 ms, at most a fifth of an eighth.',
+  tap: 'One open finger closes as briefly, and bounces off by itself.',
+  'short-roll': 'Two eighths: a cut on the beat, the note, a tap on the second eighth, the note.',
+  'long-roll': 'Three eighths: the note, a cut on the second, a tap on the third, the note.',
+  'short-cran': 'Two eighths on the lowest note: a cut on each, by different fingers.',
+  'long-cran': 'Three eighths on the lowest note: the note, then a cut on the second and the third, by different fingers.',
+  'three-cut-cran': 'Two eighths on the lowest note with three cuts evenly spaced, by three fingers.',
+  slide: 'From the next lower note of the scale the tap’s finger uncovers evenly, over 120 ms, beginning on the beat.',
+  triplet: 'Three tongued notes in the time of two.',
+  flutter: 'Two cuts by different fingers one after the other, on the beat.',
+  stop: 'All holes closed on the knee for a moment.',
+};
+
 export type CompiledOrnament =
   { readonly kind: 'compiled'; readonly steps: readonly OrnamentStep[]; readonly eighths: number } | { readonly kind: 'unplayable'; readonly reason: string };
 
@@ -64,15 +92,29 @@ const cranFingers: readonly FingerId[] = ['L3', 'R1', 'R2'];
 
 type Found = { readonly finger: FingerId } | { readonly reason: string };
 
+interface Choice {
+  readonly name: string;
+  readonly does: 'cut' | 'tap';
+  readonly pattern: Pattern;
+  readonly isPossible: (coverage: number) => boolean;
+}
+
+/** A teacher's finger, where it can do it: a cut needs one that lies, a tap one that is up. */
+function chosenFinger(instrument: Instrument, finger: FingerId, { name, does, pattern, isPossible }: Choice): Found {
+  const { id, label } = fingerOf(instrument, finger);
+  if (isPossible(fingerCoverage(instrument, pattern, id))) return { finger: id };
+  return { reason: `On ${name} the ${label} finger ${does === 'cut' ? 'is up' : 'lies'} already, so it cannot ${does} it.` };
+}
+
 /**
  * The finger that cuts a note: the lowest one that lies, or in the other school the upper hand's ring finger, else its index finger.
  * @throws ZelpitFault `unknown-note`
  */
 export function cutFinger(instrument: Instrument, note: NoteId, { cuts, cutOn }: OrnamentSettings): Found {
   const chosen = cutOn?.[note];
-  if (chosen !== undefined) return { finger: fingerOf(instrument, chosen).id };
   const pattern = chartedPattern(instrument, note);
   const name = noteOf(instrument, note).schoolName;
+  if (chosen !== undefined) return chosenFinger(instrument, chosen, { name, does: 'cut', isPossible: (coverage) => coverage === 1, pattern });
   const fingers = instrument.fingers.filter(({ thumb }) => !thumb);
   const lying = fingers.filter(({ id }) => fingerCoverage(instrument, pattern, id) === 1);
   if (lying.length === 0) return { reason: `No finger lies on ${name}, so none can cut it.` };
@@ -89,11 +131,11 @@ export function cutFinger(instrument: Instrument, note: NoteId, { cuts, cutOn }:
  */
 export function tapFinger(instrument: Instrument, note: NoteId, { tapOn }: OrnamentSettings): Found {
   const chosen = tapOn?.[note];
-  if (chosen !== undefined) return { finger: fingerOf(instrument, chosen).id };
   const name = noteOf(instrument, note).schoolName;
+  const pattern = chartedPattern(instrument, note);
+  if (chosen !== undefined) return chosenFinger(instrument, chosen, { name, does: 'tap', isPossible: (coverage) => coverage < 1, pattern });
   if (instrument.family === 'irish-pipes')
     return { reason: `A tap would silence ${name} on a chanter that is fingered closed; choose a finger where one works.` };
-  const pattern = chartedPattern(instrument, note);
   const open = instrument.fingers.find(({ id, thumb }) => !thumb && fingerCoverage(instrument, pattern, id) < 1);
   return open === undefined ? { reason: `Every hole is closed on ${name}, so no tap is possible: a cran stands in.` } : { finger: open.id };
 }

@@ -4,27 +4,31 @@ import { usualMovementSettings, type MovementDefinition, type MovementSettings }
 import { lightTapNotes } from './movements.data';
 import { editDistance, movementsOf } from './movements';
 
-/** Settings under which movements are written in another way. */
-const variants: readonly MovementSettings[] = [
-  usualMovementSettings,
-  { ...usualMovementSettings, fromLowest: 'full' },
-  { ...usualMovementSettings, classical: true },
-  { ...usualMovementSettings, classical: true, fromLowest: 'full' },
-  { ...usualMovementSettings, thumbDown: 'plain' },
-  { ...usualMovementSettings, lightTaps: lightTapNotes },
+/** Settings under which movements are written in another way, and how that is said. */
+const variants: readonly { readonly settings: MovementSettings; readonly said: string }[] = [
+  { settings: usualMovementSettings, said: '' },
+  { settings: { ...usualMovementSettings, fromLowest: 'full' }, said: 'in full from the lowest note' },
+  { settings: { ...usualMovementSettings, classical: true }, said: 'with a classical ending' },
+  { settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' }, said: 'in full from the lowest note, with a classical ending' },
+  { settings: { ...usualMovementSettings, thumbDown: 'plain' }, said: 'plain coming down' },
+  { settings: { ...usualMovementSettings, lightTaps: lightTapNotes }, said: 'with a light tap' },
 ];
+const asFromAnother = 'as from another note before';
 
 type Played = Extract<CompiledMovement, { kind: 'compiled' }>;
 
+/** A movement that is written so; `variant` says in which other way than the usual it is played, empty for the usual. */
+export type Candidate = Played & { readonly variant: string };
+
 /** What a run of grace notes is: movements that are written so, the likeliest first, or the nearest and how it differs. */
 export type Recognised =
-  | { readonly kind: 'known'; readonly candidates: readonly Played[] }
+  | { readonly kind: 'known'; readonly candidates: readonly Candidate[] }
   | { readonly kind: 'unknown'; readonly nearest: Played; readonly differs: string }
   | { readonly kind: 'none' };
 
 /** Recognises the grace notes before a theme note; what was compiled once is kept, so that a book of tunes is read quickly. */
 export class MovementReader {
-  private readonly known = new Map<string, ReadonlyMap<string, readonly Played[]>>();
+  private readonly known = new Map<string, ReadonlyMap<string, readonly Candidate[]>>();
   private readonly answers = new Map<string, Recognised>();
 
   private readonly movements: readonly MovementDefinition[];
@@ -65,35 +69,34 @@ export class MovementReader {
   }
 
   /** Every way of every movement from one note into another, by its letters. */
-  private candidates(before: NoteId | null, after: NoteId): ReadonlyMap<string, readonly Played[]> {
+  private candidates(before: NoteId | null, after: NoteId): ReadonlyMap<string, readonly Candidate[]> {
     const key = `${before ?? ''}|${after}`;
     const known = this.known.get(key);
     if (known !== undefined) return known;
-    const found = new Map<string, Played[]>();
+    const found = new Map<string, Candidate[]>();
+    const ranks = new Map<Candidate, number>();
     // Where the note before is not the one that the rule expects, the movement may still be written in full.
-    const starts = [before, null];
-    const isUsual = new Map<Played, boolean>();
-    for (const start of starts) {
-      for (const settings of variants) {
+    for (const start of before === null ? [null] : [before, null]) {
+      for (const { settings, said } of variants) {
         for (const movement of this.movements) {
           const played = compileMovement(this.instrument, movement, start, after, settings);
           if (played.kind === 'unplayable' || played.steps.length === 0) continue;
           const letters = lettersOf(played).join(' ');
           const others = found.get(letters) ?? [];
           if (others.some((each) => each.movement.id === movement.id)) continue;
-          isUsual.set(played, settings.lightTaps.length === 0);
-          found.set(letters, [...others, played]);
+          const candidate: Candidate = { ...played, variant: said === '' && start !== before ? asFromAnother : said };
+          // What has a name for its light tap comes before what can be tapped lightly too.
+          ranks.set(candidate, Number(settings.lightTaps.length > 0) * this.movements.length + this.movements.indexOf(movement));
+          found.set(letters, [...others, candidate]);
         }
       }
     }
-    // The fullest name first: a doubling is a doubling before it is anything that happens to be written so. What has a name for its light tap comes before what can be tapped lightly too.
-    const order = this.movements.map(({ id }) => id);
-    for (const [letters, played] of found)
+    // The fullest name first: a doubling is a doubling before it is anything that happens to be written so.
+    const rank = (candidate: Candidate): number => ranks.get(candidate) ?? 0;
+    for (const [letters, candidates] of found)
       found.set(
         letters,
-        [...played].sort(
-          (one, other) => Number(isUsual.get(other)) - Number(isUsual.get(one)) || order.indexOf(one.movement.id) - order.indexOf(other.movement.id),
-        ),
+        [...candidates].sort((one, other) => rank(one) - rank(other)),
       );
     this.known.set(key, found);
     return found;

@@ -11,11 +11,12 @@ export class MovementBook {
   private underway: Observable<void> | undefined;
 
   readonly kept = signal<readonly KeptMovement[]>([]);
-  readonly choices = signal<MovementChoicesShown>({ settings: usualMovementSettings, syllables: {}, version: 1 });
+  readonly choices = signal<MovementChoicesShown>({ settings: usualMovementSettings, syllables: {}, ornaments: {}, version: 1 });
   /** False until everything was fetched once. */
   readonly isLoaded = signal(false);
 
   readonly settings = computed(() => this.choices().settings);
+  readonly ornaments = computed(() => this.choices().ornaments);
   readonly syllables = computed(() => this.choices().syllables);
   /** Movements of the studio's own, and built-in ones that it plays otherwise. */
   readonly own = computed((): readonly MovementDefinition[] => this.kept().flatMap(({ definition }) => (definition === null ? [] : [definition])));

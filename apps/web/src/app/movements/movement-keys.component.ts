@@ -9,6 +9,7 @@ import {
   type FingerId,
   type Instrument,
   type JudgedMovement,
+  type MovementPace,
 } from '@zelpit/core';
 import { FingerPadsComponent } from '../changes/finger-pads.component';
 
@@ -35,6 +36,7 @@ const shownBefore = 6;
 export class MovementKeysComponent implements OnDestroy {
   readonly instrument = input.required<Instrument>();
   readonly movement = input.required<CompiledMovement>();
+  readonly pace = input<MovementPace>();
 
   private readonly isReady = linkedSignal({ source: () => this.movement(), computation: () => false });
   private readonly events = linkedSignal({ source: () => this.movement(), computation: (): readonly FingerEvent[] => [] });
@@ -82,7 +84,7 @@ export class MovementKeysComponent implements OnDestroy {
   }
 
   private judge(): void {
-    const judged = judgeMovement(this.instrument(), this.movement(), this.events());
+    const judged = judgeMovement(this.instrument(), this.movement(), this.events(), this.pace());
     if (judged !== undefined) {
       this.judged.update((all) => [judged, ...all]);
       this.events.set([]);
@@ -101,9 +103,10 @@ export class MovementKeysComponent implements OnDestroy {
       ...elements
         .filter(({ verdict }) => verdict !== 'there')
         .map(({ index, verdict, ms }) => `${name(index)} ${words[verdict]}${verdict === 'missing' ? '' : ` (${Math.round(ms)} ms)`}`),
-      ...strays.map(
-        ({ note, ms, before, isExtra }) =>
-          `${noteOf(this.instrument(), note).schoolName} ${isExtra ? 'is one too many' : 'slips in'} before ${name(before).replace(/,$/, '')} (${Math.round(ms)} ms)`,
+      ...strays.map(({ note, ms, before, isExtra, overlaps }) =>
+        overlaps === undefined
+          ? `${noteOf(this.instrument(), note).schoolName} ${isExtra ? 'is one too many' : 'slips in'} before ${name(before).replace(/,$/, '')} (${Math.round(ms)} ms)`
+          : `${name(overlaps)} came before the grace note had ended (${Math.round(ms)} ms)`,
       ),
     ];
     const text = parts.join('; ');

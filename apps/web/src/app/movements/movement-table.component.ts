@@ -66,8 +66,8 @@ const risky = 0.2;
       </table>
     </div>
     <p class="second map-legend">
-      Written form, elements, least time. A dashed edge is a form that the rule gives in place of the usual, a double edge one that a teacher wanted; ▲ marks 20
-      or more in 100 that go wrong inside; – cannot be.
+      Written form; under it its elements, its least time in ms, and how often in 100 a change inside goes wrong. A dashed edge is a form that the rule gives in
+      place of the usual, a double edge one that a teacher wanted; ▲ marks 20 or more in 100; – cannot be.
     </p>
     @if (breaking().length > 0) {
       <details class="second">
@@ -106,7 +106,7 @@ export class MovementTableComponent {
       said: [`${from} to ${to}: ${cell.written}`, `${elements} elements`, `${inHundred(risk)} in 100 go wrong inside`, ...cell.said].join('. '),
       isPossible: true,
       kind: cell.isOverride ? 'own' : byLaw,
-      under: `${elements} · ${Math.round(leastTime(cell, this.hand.pace()))} ms`,
+      under: `${elements} · ${Math.round(leastTime(cell, this.hand.pace()))} · ${inHundred(risk)}`,
       isRisky: risk >= risky,
     };
   }

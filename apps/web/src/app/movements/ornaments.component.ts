@@ -1,4 +1,4 @@
-import { Component, computed, inject, input, signal } from '@angular/core';
+import { Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import {
   compileOrnament,
@@ -8,17 +8,21 @@ import {
   neighbourTimeline,
   noteOf,
   ornamentKinds,
+  ornamentChoicesSchema,
   ornamentLines,
+  ornamentSaid,
   ornamentTimeline,
   plannedLine,
   scaleFrom,
   usualOrnaments,
   type ChangeLine,
   type CompiledOrnament,
+  type FingerId,
   type Instrument,
   type NeighbourOrnament,
   type NeighbourWay,
   type NoteId,
+  type OrnamentChoices,
   type OrnamentExercise,
   type OrnamentKind,
   type OrnamentSettings,
@@ -31,6 +35,10 @@ import { SheetsService } from '../sheets/sheets.service';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { Transport } from '../sound/transport.service';
 import { StudioState } from '../state/studio-state.service';
+import { SessionService } from '../session/session.service';
+import { NoticeService } from '../shell/notice.service';
+import { capital, dayInWords } from '../shell/words';
+import { MovementBook } from './movement-book.service';
 
 export const ornamentNames: Readonly<Record<OrnamentKind, string>> = {
   cut: 'cut',
@@ -47,6 +55,8 @@ export const ornamentNames: Readonly<Record<OrnamentKind, string>> = {
 };
 const does = { cut: 'cuts', tap: 'taps', slide: 'slides off', stop: 'stops', tongue: 'the tongue', note: '' } as const;
 const marks = { cut: '↑', tap: '↓', slide: '↗', stop: 'all', tongue: 't', note: '' } as const;
+const usualChoices: OrnamentChoices = ornamentChoicesSchema.parse({});
+const byRule = 'by the rule';
 const schools: readonly Choice<OrnamentSettings['cuts']>[] = [
   { value: 'nearest', said: 'the nearest finger cuts' },
   { value: 'fixed', said: 'the same two fingers cut' },
@@ -76,8 +86,11 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
   template: `
     <p>
       @if (hasOrnaments()) {
-        <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="cuts.set($event)" /><span class="quiet">, crans </span
-        ><zp-chooser purpose="Crans" [word]="cranSaid()" [choices]="crans()" (chosen)="hasCransAbove.set($event)" /><span class="quiet">, heard </span>
+        <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="keep({ cuts: $event })" /><span class="quiet">, crans </span
+        ><zp-chooser purpose="Crans" [word]="cranSaid()" [choices]="crans()" (chosen)="keep({ cranOn: $event ? scale().slice(1, 2) : [] })" /><span
+          class="quiet"
+          >, heard
+        </span>
       } @else {
         <span class="quiet">Heard </span>
       }
@@ -118,6 +131,41 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         Fingers in their order: ↑ one that lifts for a cut, ↓ one that closes for a tap, ↗ one that slides off, t the tongue. – cannot be, with the reason under
         the pointer.
       </p>
+      @if (isStaff()) {
+        <p>
+          <span class="quiet">On </span><zp-chooser purpose="Note" [word]="noteSaid()" [choices]="noteChoices()" (chosen)="note.set($event)" />
+          <span class="quiet"> we cut </span
+          ><zp-chooser purpose="Cut finger" [word]="fingerSaid('cutOn')" [choices]="fingerChoices()" (chosen)="chooseFinger('cutOn', $event)" />
+          <span class="quiet"> and tap </span
+          ><zp-chooser purpose="Tap finger" [word]="fingerSaid('tapOn')" [choices]="fingerChoices()" (chosen)="chooseFinger('tapOn', $event)" />.
+        </p>
+        <details class="movement-definition">
+          <summary>How each is played: {{ confirmedSaid() }}</summary>
+          <ul class="plain-list">
+            @for (each of definitions(); track each.kind) {
+              <li class="mb-2">
+                <b>{{ each.name }}</b>: {{ each.said }}
+                @if (each.confirmed) {
+                  <small>{{ each.confirmed }}</small>
+                } @else {
+                  <button
+                    type="button"
+                    class="word"
+                    [attr.aria-label]="'Yes, so a ' + each.name + ' is'"
+                    [disabled]="saving.isBusy()"
+                    (click)="confirm(each.kind)"
+                  >
+                    Yes, so it is
+                  </button>
+                }
+              </li>
+            }
+          </ul>
+        </details>
+        @if (saving.fault()) {
+          <p class="fault-text" role="alert">{{ saving.fault() }}</p>
+        }
+      }
       <section aria-label="Lines of an ornament">
         <h2 class="heading">Lines: <zp-chooser purpose="Exercise" [word]="exerciseSaid()" [choices]="exercises" (chosen)="exercise.set($event)" /></h2>
         @if (lines().leftOut.length > 0) {
@@ -158,19 +206,26 @@ export class OrnamentsComponent {
   private readonly sheets = inject(SheetsService);
   private readonly router = inject(Router);
   protected readonly state = inject(StudioState);
+  private readonly book = inject(MovementBook);
+  private readonly session = inject(SessionService);
+  private readonly notices = inject(NoticeService);
+  protected readonly saving = new Attempt();
+  protected readonly isStaff = computed(() => this.session.role() !== 'student');
   protected readonly making = new Attempt();
   readonly instrument = input.required<Instrument>();
 
   protected readonly schools = schools;
   protected readonly speeds = speeds;
   protected readonly exercises = exercises;
-  protected readonly cuts = signal<OrnamentSettings['cuts']>('nearest');
+  /** As the studio chose for this model. */
+  private readonly chosen = computed((): OrnamentChoices => this.book.ornaments()[this.instrument().id] ?? usualChoices);
+  private readonly cuts = computed(() => this.chosen().cuts);
   protected readonly slower = signal(1);
   protected readonly exercise = signal<OrnamentExercise>('cuts');
   protected readonly schoolSaid = computed(() => saidOf(schools, this.cuts()));
   protected readonly speedSaid = computed(() => saidOf(speeds, this.slower()));
   protected readonly exerciseSaid = computed(() => saidOf(exercises, this.exercise()));
-  protected readonly hasCransAbove = signal(false);
+  private readonly hasCransAbove = computed(() => this.chosen().cranOn.length > 0);
   protected readonly crans = computed((): readonly Choice<boolean>[] => {
     const [lowest, next] = this.scale().map((id) => this.nameOf(id));
     return [
@@ -180,17 +235,13 @@ export class OrnamentsComponent {
   });
   protected readonly cranSaid = computed(() => saidOf(this.crans(), this.hasCransAbove()));
   protected readonly hasOrnaments = computed(() => this.instrument().family === 'whistle' || this.instrument().family === 'irish-pipes');
-  private readonly settings = computed((): OrnamentSettings => ({
-    ...usualOrnaments,
-    cuts: this.cuts(),
-    cranOn: this.hasCransAbove() ? this.scale().slice(1, 2) : [],
-  }));
+  private readonly settings = computed((): OrnamentSettings => ({ ...usualOrnaments, ...this.chosen() }));
   /** A stop is the pipes' own, a triplet the tongue's. */
   private readonly kinds = computed(() => {
     const isPipes = this.instrument().family === 'irish-pipes';
     return ornamentKinds.filter((kind) => (kind === 'stop' ? isPipes : kind !== 'triplet' || !isPipes));
   });
-  private readonly scale = computed(() => scaleFrom(this.instrument(), this.instrument().notes[0].id));
+  protected readonly scale = computed(() => scaleFrom(this.instrument(), this.instrument().notes[0].id));
 
   protected readonly columns = computed(() => (this.hasOrnaments() ? this.kinds().map((kind) => ornamentNames[kind]) : Object.values(neighbourNames)));
   protected readonly rows = computed(() =>
@@ -205,6 +256,50 @@ export class OrnamentsComponent {
   protected readonly planned = computed(() =>
     this.lines().lines.map((line) => ({ ...plannedLine(this.instrument(), line), point: '', exercise: line.exercise ?? null })),
   );
+
+  /** The note for which fingers are chosen. */
+  protected readonly note = linkedSignal((): NoteId => this.instrument().notes[0].id);
+  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
+  protected readonly noteSaid = computed(() => this.nameOf(this.note()));
+  protected readonly fingerChoices = computed((): readonly Choice<FingerId | null>[] => [
+    { value: null, said: byRule },
+    ...this.instrument()
+      .fingers.filter(({ thumb }) => !thumb)
+      .map(({ id, label }) => ({ value: id, said: `with ${label}` })),
+  ]);
+  protected readonly definitions = computed(() =>
+    this.kinds().map((kind) => {
+      const kept = this.book.keptFor(`ornament-${kind}`);
+      return {
+        kind,
+        name: ornamentNames[kind],
+        said: ornamentSaid[kind],
+        confirmed: kept === undefined ? '' : `Confirmed by ${kept.by}, ${dayInWords(kept.on)}.`,
+      };
+    }),
+  );
+  protected readonly confirmedSaid = computed(() => {
+    const all = this.definitions();
+    return `${all.filter(({ confirmed }) => confirmed !== '').length} of ${all.length} confirmed`;
+  });
+
+  protected fingerSaid(which: 'cutOn' | 'tapOn'): string {
+    return saidOf(this.fingerChoices(), this.chosen()[which][this.note()] ?? null);
+  }
+
+  protected chooseFinger(which: 'cutOn' | 'tapOn', finger: FingerId | null): void {
+    const others = Object.fromEntries(Object.entries(this.chosen()[which]).filter(([note]) => note !== this.note()));
+    this.keep({ [which]: finger === null ? others : { ...others, [this.note()]: finger } });
+  }
+
+  protected keep(change: Partial<OrnamentChoices>): void {
+    const ornaments = { ...this.book.ornaments(), [this.instrument().id]: { ...this.chosen(), ...change } };
+    this.saving.run(this.book.saveChoices({ ornaments }), () => this.notices.done('Kept.'));
+  }
+
+  protected confirm(kind: OrnamentKind): void {
+    this.saving.run(this.book.confirm(`ornament-${kind}`), () => this.notices.done(`${capital(ornamentNames[kind])}: confirmed.`));
+  }
 
   protected abcOf(line: ChangeLine): string {
     return lineAbc(this.instrument(), line);

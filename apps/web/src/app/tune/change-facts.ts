@@ -81,6 +81,7 @@ function withName(reader: MovementReader, { from, to }: Change, phrase: string):
   if (group === null) return phrase;
   const letters = [...group[1]].flatMap((letter) => reader.instrument.notes.filter(({ abc }) => abc === letter).map(({ id }) => id));
   const found = reader.read(from, letters, to);
-  if (found.kind === 'known') return `${found.candidates[0].movement.names[0]} ${phrase}`;
+  if (found.kind === 'known')
+    return [`${found.candidates[0].movement.names[0]} ${phrase}`, found.candidates[0].variant].filter((part) => part !== '').join(', ');
   return found.kind === 'unknown' ? `${phrase} (no movement; in the nearest, a ${found.nearest.movement.names[0]}, ${found.differs})` : phrase;
 }

@@ -186,7 +186,8 @@ function rowOf({ note, written, recognised, noteMs, leastMs, fits }: TuneMovemen
     };
   const [first, ...others] = recognised.candidates;
   const also = others.length === 0 ? '' : `, or ${others.map(({ movement }) => movement.names[0]).join(', ')}`;
-  const said = capital(`${first.movement.names[0]}${also}`);
+  const variant = first.variant === '' ? '' : `, ${first.variant}`;
+  const said = capital(`${first.movement.names[0]}${variant}${also}`);
   if (fits === undefined) return { ...common, said, short: '' };
   const room = fits.length === 0 ? 'not even a bare note has time' : `there is time for: ${[...new Set(fits.map(({ kind }) => layerWords[kind]))].join(', ')}`;
   return { ...common, said, short: `too short: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs ?? 0)}; ${room}` };
