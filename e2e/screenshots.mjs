@@ -40,7 +40,6 @@ try {
   for (const [name, path] of [
     ['tune', `/tunes/${places.tune}`],
     ['lines', `/tunes/${places.tune}/lines?ten=1`],
-    ['sheets', '/sheets'],
     ['sheet', `/sheets/${places.sheet}`],
     ['instruments', '/instruments'],
   ]) {
@@ -78,6 +77,17 @@ try {
   await page.getByRole('button', { name: /^E to low A: / }).click();
   await page.waitForTimeout(still);
   await shoot(page, 'movement', { fullPage: true });
+  await choose('Movement', 'doubling');
+  await page.getByRole('button', { name: /^New sheet for/ }).click();
+  await page.getByLabel('Title of the sheet').waitFor();
+  await choose('Under the notes', 'syllables');
+  await page.getByRole('link', { name: /On paper/ }).click();
+  await page.waitForTimeout(4 * still);
+  await page
+    .locator('svg.sheet-page')
+    .first()
+    .screenshot({ path: join(folder, 'movement-paper.png') });
+  await choose('Under the notes', 'nothing');
   await open('/charts');
   await choose('Student', 'Oda');
   await page.getByRole('button', { name: 'high D', exact: true }).click();
