@@ -1,7 +1,7 @@
 import { chromaticNotes, equalReference, noteIdOf } from './chromatic-notes';
 import { thumbAndSeven } from './fingers.data';
 import type { InstrumentData } from './instrument';
-import { loadInstrument } from './load-instrument';
+import { builtIn } from './built-in';
 import { pattern } from './pattern';
 
 const bottomD = 62;
@@ -69,4 +69,4 @@ const data: InstrumentData = {
 };
 
 /** The Irish pipes chanter in D, foot on the knee but for the bottom D. Fingerings: usual chart, closed and open schools. */
-export const irishChanter = loadInstrument(data);
+export const irishChanter = builtIn(data);

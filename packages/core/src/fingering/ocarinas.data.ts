@@ -1,7 +1,7 @@
 import { chromaticNotes, equalReference, noteIdOf } from './chromatic-notes';
 import { fingersNamed } from './fingers.data';
 import type { Instrument, InstrumentData } from './instrument';
-import { loadInstrument } from './load-instrument';
+import { builtIn } from './built-in';
 
 const lowest = 69;
 const holes = ['T', 'RT', 'L1', 'L2', 'L3', 'L4', 'R1', 'R2', 'R3', 'R4', 'S1', 'S2'];
@@ -74,7 +74,7 @@ function ocarina(id: string, layout: string, secondSubHole: string): Instrument 
     checks: ['Both thumbs close their holes behind.', 'The little fingers carry the ocarina on the highest notes.'],
     mirror: { kind: 'warned', said: 'An ocarina is shaped for one hand on each side: for the other way round an instrument must be made so.' },
   };
-  return loadInstrument(data);
+  return builtIn(data);
 }
 
 /** The twelve-hole alto in C, with its sub-holes on both hands or both on the right. Fingerings: usual chart; semitones by the vessel model. */

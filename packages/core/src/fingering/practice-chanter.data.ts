@@ -1,6 +1,6 @@
 import { thumbAndSeven } from './fingers.data';
 import type { InstrumentData } from './instrument';
-import { loadInstrument } from './load-instrument';
+import { builtIn } from './built-in';
 import { pattern } from './pattern';
 
 const usual = { school: 'usual', register: 1, source: 'chart' } as const;
@@ -79,10 +79,10 @@ const data: InstrumentData = {
   ],
 };
 
-export const practiceChanter = loadInstrument(data);
+export const practiceChanter = builtIn(data);
 
 /** The pipe chanter: a cone where the practice chanter is a cylinder, an octave higher, same fingers. */
-export const pipeChanter = loadInstrument({
+export const pipeChanter = builtIn({
   ...data,
   id: 'pipe-chanter',
   name: 'pipe chanter',

@@ -1,7 +1,7 @@
 import { chromaticNotes, equalReference, noteIdOf } from './chromatic-notes';
 import { thumbAndSeven } from './fingers.data';
 import type { Instrument, InstrumentData } from './instrument';
-import { loadInstrument } from './load-instrument';
+import { builtIn } from './built-in';
 
 export type RecorderModel = 'baroque' | 'german';
 
@@ -112,7 +112,7 @@ function recorder(size: string, model: RecorderModel, lowest: number, writtenAbo
       said: 'The holes of a recorder are cut for the left hand on top: the lowest hole stands off to the side for the right little finger.',
     },
   };
-  return loadInstrument(data);
+  return builtIn(data);
 }
 
 const sizes = [

@@ -1,7 +1,7 @@
 import { chromaticNotes, equalReference, noteIdOf } from './chromatic-notes';
 import { fingersNamed } from './fingers.data';
 import type { Instrument, InstrumentData } from './instrument';
-import { loadInstrument } from './load-instrument';
+import { builtIn } from './built-in';
 
 /** Half cover of a whistle hole: the free part has 0.6 of the hole's radius. */
 const half = 1 - 0.6 ** 2;
@@ -66,7 +66,7 @@ function whistle(id: string, name: string, lowest: number): Instrument {
     checks: ['No finger is pressed: the pads just close the holes.', 'All six holes closed give the lowest note; if it jumps up, a finger leaks.'],
     mirror: { kind: 'allowed', said: 'Some players hold the right hand on top; the fingers change hands.' },
   };
-  return loadInstrument(data);
+  return builtIn(data);
 }
 
 /** The six-hole whistle in D; the other keys transpose. Fingerings: usual chart. */

@@ -1,6 +1,7 @@
 import { inject } from '@angular/core';
 import { Router, type CanActivateChildFn } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
+import { firstValueFrom, forkJoin, switchMap, type Observable } from 'rxjs';
+import { MovementBook } from '../movements/movement-book.service';
 import { StudioState } from '../state/studio-state.service';
 import { SessionService } from './session.service';
 
@@ -8,22 +9,23 @@ import { SessionService } from './session.service';
 export interface PageData {
   readonly forStudents?: true;
   readonly forOwners?: true;
-  /** It is not opened before students and instruments are here: what is in hand would change under the hand. */
+  /** It is not opened before students, instruments and movements are here: what is in hand would change under the hand. */
   readonly needsStudio?: true;
 }
 
-/** A page is not kept waiting longer than this for students and instruments. */
+/** A page is not kept waiting longer than this for them. */
 const patienceMs = 5000;
 let lastStudio: string | undefined;
 
-const ready = (state: StudioState): Promise<unknown> =>
-  Promise.race([firstValueFrom(state.ready()).catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patienceMs))]);
+const ready = (asked: Observable<unknown>): Promise<unknown> =>
+  Promise.race([firstValueFrom(asked).catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patienceMs))]);
 
 /** Leads to the sign-in, and from there back to where one wanted to go; to a first studio where there is none. */
 export const signedIn: CanActivateChildFn = async (route, state) => {
   const router = inject(Router);
   const session = inject(SessionService);
   const studioState = inject(StudioState);
+  const book = inject(MovementBook);
   const loaded = await session.load().catch(() => undefined);
   if (loaded?.isNew === true) return router.createUrlTree(['/new-studio']);
   const studio = loaded?.signedIn?.studio.id;
@@ -31,8 +33,9 @@ export const signedIn: CanActivateChildFn = async (route, state) => {
   if (studio !== undefined && lastStudio !== undefined && studio !== lastStudio) location.assign(state.url);
   lastStudio = studio ?? lastStudio;
   const data = route.data as PageData;
-  const fetched = studio === undefined ? undefined : ready(studioState);
-  if (data.needsStudio === true) await fetched;
+  if (studio !== undefined && data.needsStudio === true) await ready(forkJoin([studioState.ready(), book.ready()]));
+  // A browser asks for six things at once: what a page can do without for a moment comes after the rest.
+  else if (studio !== undefined) void ready(studioState.ready().pipe(switchMap(() => book.ready())));
   switch (loaded?.signedIn?.role) {
     case undefined:
       return router.createUrlTree(['/sign-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });

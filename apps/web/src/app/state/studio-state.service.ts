@@ -5,7 +5,6 @@ import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from '
 import { ApiService } from '../api/api.service';
 import { InstrumentShelf, nameOf } from '../instruments/instrument-shelf.service';
 import { OutgoingService } from '../saving/outgoing.service';
-import { MovementBook } from '../movements/movement-book.service';
 import { SessionService } from '../session/session.service';
 import type { Choice } from '../shell/chooser.component';
 
@@ -34,7 +33,6 @@ export class StudioState {
   private readonly outgoing = inject(OutgoingService);
   private readonly shelf = inject(InstrumentShelf);
   private readonly session = inject(SessionService);
-  private readonly book = inject(MovementBook);
   private underway: Observable<Student[]> | undefined;
   private readonly chosenId = signal(localStorage.getItem(storageKey) ?? '');
 
@@ -64,10 +62,10 @@ export class StudioState {
   /** The model that the instrument in hand is of. */
   readonly model = computed(() => this.shelf.known(this.instrument().id));
 
-  /** Students, instruments and movements, fetched once. */
+  /** Students and instruments, fetched once. */
   ready(): Observable<void> {
     const students = this.hasStudents() || this.isOfStudent() ? of(undefined) : this.studentsOnce();
-    return forkJoin([this.shelf.ready(), this.book.ready(), students]).pipe(map(() => undefined));
+    return forkJoin([this.shelf.ready(), students]).pipe(map(() => undefined));
   }
 
   private studentsOnce(): Observable<Student[]> {

@@ -165,16 +165,24 @@ export class TunePage implements OnDestroy {
       const stored = untracked(() => this.editor.stored());
       if (draft !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, draft));
     });
+    // The other tunes are only chosen from: they come when this one stands.
+    let isListed = false;
+    effect(() => {
+      if (this.opened() === undefined || isListed) return;
+      isListed = true;
+      untracked(() =>
+        this.tunes.list().subscribe({
+          next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
+          error: (error: unknown) => this.notices.fault(error),
+        }),
+      );
+    });
     effect(() => {
       if (this.editor.state() === 'missing') this.fault.set(this.editor.said());
     });
     this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
     this.sizes.observe(this.element.nativeElement);
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
-    this.tunes.list().subscribe({
-      next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
-      error: (error: unknown) => this.notices.fault(error),
-    });
   }
 
   ngOnDestroy(): void {
