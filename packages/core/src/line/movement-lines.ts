@@ -5,6 +5,7 @@ import {
   firstAllowed,
   graceNoteNamed,
   allowsGraceNote,
+  capital,
   openerOf,
   openers,
   tapOf,
@@ -241,5 +242,3 @@ function firstMoving(instrument: Instrument, notes: readonly LineNote[]): Change
     .flatMap(({ note }, index) => (note === notes[index].note ? [] : [changeBetween(instrument, notes[index].note, note)]))
     .find(({ kind }) => kind !== 'none');
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -237,4 +237,5 @@ function dropWhatSounds(instrument: Instrument, { steps, said }: Building, { mov
   said.push(`${capital(noteOf(instrument, before).schoolName)} sounds already.`);
 }
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** With a capital letter at the start of a sentence or title. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,5 +1,5 @@
 export { graceNoteRule, graceSteps, hidingGraceNote, type GraceStep } from './grace-steps';
-export { compileMovement, type CompiledMovement, type MovementStep, type StepKind } from './compile';
+export { capital, compileMovement, type CompiledMovement, type MovementStep, type StepKind } from './compile';
 export {
   movementDefinitionSchema,
   movementIdSchema,

@@ -1,14 +1,10 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
-import { drillOf, lineAbc, movementLines, plannedLine, type ChangeLine, type DrillKind, type MovementExercise } from '@zelpit/core';
-import { Attempt } from '../api/attempt';
-import { ExportLinesComponent } from '../lines/export-lines.component';
+import { drillOf, lineAbc, movementLines, type ChangeLine, type DrillKind, type DrillStep, type MovementExercise } from '@zelpit/core';
 import { LineWordsChoice } from '../lines/line-words.service';
+import { NewSheetComponent } from '../lines/new-sheet.component';
 import { StaffLineComponent } from '../lines/staff-line.component';
-import { SheetsService } from '../sheets/sheets.service';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { capital } from '../shell/words';
-import { StudioState } from '../state/studio-state.service';
 import { MovementInHand } from './movement-in-hand.service';
 
 const exercises: readonly Choice<MovementExercise>[] = [
@@ -28,12 +24,11 @@ const drills: readonly Choice<DrillKind | 'free'>[] = [
   { value: 'speed-drill', said: 'a speed drill' },
 ];
 const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) => ({ value: tempo, said: String(tempo) }));
-const mostOnSheet = 60;
 
 /** Lines that practise the movement in hand, at one speed or several, onto a sheet or into files. */
 @Component({
   selector: 'zp-movement-exercises',
-  imports: [ChooserComponent, StaffLineComponent, ExportLinesComponent, RouterLink],
+  imports: [ChooserComponent, StaffLineComponent, NewSheetComponent],
   template: `
     <h2 class="heading">
       Lines: <zp-chooser purpose="Exercise" [word]="exerciseSaid()" [choices]="exercises" (chosen)="exercise.set($event)" />,
@@ -62,28 +57,18 @@ const mostOnSheet = 60;
     } @empty {
       <p>No line: it cannot be played so between these notes.</p>
     }
-    @if (making.fault()) {
-      <p class="fault-text" role="alert">{{ making.fault() }}</p>
-    }
-    <p class="d-flex flex-wrap gap-2">
-      @if (state.student(); as student) {
-        <button type="button" class="btn btn-solid" [disabled]="making.isBusy() || planned().length === 0" (click)="makeSheet()">
-          New sheet for {{ student.alias }}
-        </button>
-      } @else {
-        <a class="btn btn-solid" routerLink="/students">Add a first student</a>
-      }
-      <zp-export-lines [instrument]="hand.instrument()" [title]="title()" [lines]="planned()" />
-    </p>
+    <zp-new-sheet
+      [instrument]="hand.instrument()"
+      [title]="title()"
+      [lines]="made().lines"
+      [speeds]="speeds()"
+      note="Every element there; back to slow at the first slip."
+    />
   `,
 })
 export class MovementExercisesComponent {
-  private readonly sheets = inject(SheetsService);
-  private readonly router = inject(Router);
-  protected readonly state = inject(StudioState);
   protected readonly hand = inject(MovementInHand);
   protected readonly words = inject(LineWordsChoice);
-  protected readonly making = new Attempt();
 
   protected readonly exercises = exercises;
   protected readonly drills = drills;
@@ -100,25 +85,12 @@ export class MovementExercisesComponent {
       ...{ before: this.hand.before(), after: this.hand.after() },
     }),
   );
-  /** Each line as it goes onto a sheet: once, or once for each speed. */
-  protected readonly planned = computed(() => {
+  protected readonly speeds = computed((): readonly DrillStep[] => {
     const drill = this.drill();
-    const lines = this.made().lines.map((line) => ({ ...plannedLine(this.hand.instrument(), line), point: '', exercise: line.exercise ?? null }));
-    if (drill === 'free') return lines.slice(0, mostOnSheet);
-    return lines.flatMap((line) => drillOf(drill, this.full()).map((step) => ({ ...line, ...step }))).slice(0, mostOnSheet);
+    return drill === 'free' ? [] : drillOf(drill, this.full());
   });
   protected readonly leftOutSaid = computed(() => [...new Set(this.made().leftOut)].join('; '));
   protected readonly title = computed(() => `${capital(this.hand.chosen().names[0])}, ${this.exerciseSaid()}`);
-
-  protected makeSheet(): void {
-    const student = this.state.student();
-    const sheet = {
-      ...{ studentId: student.id, tuneId: null, instrument: this.hand.instrument().id, note: 'Every element there; back to slow at the first slip.' },
-      title: `${this.title()}, for ${student.alias}`.slice(0, 120),
-      lines: this.planned(),
-    };
-    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
-  }
 
   protected abcOf(line: ChangeLine): string {
     return lineAbc(this.hand.instrument(), line, this.words.words());

@@ -1,5 +1,4 @@
 import { Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
 import {
   compileOrnament,
   hasRegisters,
@@ -12,7 +11,6 @@ import {
   ornamentLines,
   ornamentSaid,
   ornamentTimeline,
-  plannedLine,
   scaleFrom,
   usualOrnaments,
   type ChangeLine,
@@ -29,12 +27,10 @@ import {
 } from '@zelpit/core';
 import { Attempt } from '../api/attempt';
 import { waySaid } from '../changes/change-words';
-import { ExportLinesComponent } from '../lines/export-lines.component';
+import { NewSheetComponent } from '../lines/new-sheet.component';
 import { StaffLineComponent } from '../lines/staff-line.component';
-import { SheetsService } from '../sheets/sheets.service';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { Transport } from '../sound/transport.service';
-import { StudioState } from '../state/studio-state.service';
 import { SessionService } from '../session/session.service';
 import { NoticeService } from '../shell/notice.service';
 import { capital, dayInWords } from '../shell/words';
@@ -82,7 +78,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
 /** Cuts, taps, rolls and crans of whistle and Irish pipes, with their lines; trills, mordents and grace notes of recorder and ocarina. */
 @Component({
   selector: 'zp-ornaments',
-  imports: [ChooserComponent, StaffLineComponent, ExportLinesComponent, RouterLink],
+  imports: [ChooserComponent, StaffLineComponent, NewSheetComponent],
   template: `
     <p>
       @if (hasOrnaments()) {
@@ -179,19 +175,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         } @empty {
           <p>No line: on this instrument it cannot be played by the rule.</p>
         }
-        @if (making.fault()) {
-          <p class="fault-text" role="alert">{{ making.fault() }}</p>
-        }
-        <p class="d-flex flex-wrap gap-2">
-          @if (state.student(); as student) {
-            <button type="button" class="btn btn-solid" [disabled]="making.isBusy() || planned().length === 0" (click)="makeSheet()">
-              New sheet for {{ student.alias }}
-            </button>
-          } @else {
-            <a class="btn btn-solid" routerLink="/students">Add a first student</a>
-          }
-          <zp-export-lines [instrument]="instrument()" [title]="exerciseSaid()" [lines]="planned()" />
-        </p>
+        <zp-new-sheet [instrument]="instrument()" [title]="capital(exerciseSaid())" [lines]="lines().lines" [note]="schoolSaid()" />
       </section>
     } @else {
       <p class="second">
@@ -203,15 +187,12 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
 })
 export class OrnamentsComponent {
   private readonly transport = inject(Transport);
-  private readonly sheets = inject(SheetsService);
-  private readonly router = inject(Router);
-  protected readonly state = inject(StudioState);
   private readonly book = inject(MovementBook);
   private readonly session = inject(SessionService);
   private readonly notices = inject(NoticeService);
   protected readonly saving = new Attempt();
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
-  protected readonly making = new Attempt();
+  protected readonly capital = capital;
   readonly instrument = input.required<Instrument>();
 
   protected readonly schools = schools;
@@ -253,10 +234,6 @@ export class OrnamentsComponent {
   );
 
   protected readonly lines = computed(() => ornamentLines(this.instrument(), this.exercise(), this.settings()));
-  protected readonly planned = computed(() =>
-    this.lines().lines.map((line) => ({ ...plannedLine(this.instrument(), line), point: '', exercise: line.exercise ?? null })),
-  );
-
   /** The note for which fingers are chosen. */
   protected readonly note = linkedSignal((): NoteId => this.instrument().notes[0].id);
   protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
@@ -303,20 +280,6 @@ export class OrnamentsComponent {
 
   protected abcOf(line: ChangeLine): string {
     return lineAbc(this.instrument(), line);
-  }
-
-  protected makeSheet(): void {
-    const student = this.state.student();
-    const title = `${this.exerciseSaid().charAt(0).toUpperCase()}${this.exerciseSaid().slice(1)}, for ${student.alias}`.slice(0, 120);
-    const sheet = {
-      title,
-      studentId: student.id,
-      tuneId: null,
-      instrument: this.instrument().id,
-      note: schools.find(({ value }) => value === this.cuts())?.said ?? '',
-      lines: this.planned(),
-    };
-    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
   }
 
   private nameOf(id: NoteId): string {
