@@ -112,6 +112,22 @@ test('a movement of one’s own is typed, looked over on every start, kept, foun
   await expect(page.getByRole('button', { name: 'lantern step', exact: true })).toBeVisible();
 });
 
+test('a built-in movement is changed for this studio, arrives where it did, and is taken back', async ({ page }) => {
+  await openMovements(page);
+  await page.goto('/movements/make?from=grip');
+  await page.getByLabel(/^As it is written/).fill('{GdGd}A');
+  await expect(page.getByRole('cell', { name: '{GdGd}B', exact: true }).first()).toBeVisible();
+  await page.goto('/movements/make?from=taorluath');
+  await page.getByLabel(/^As it is written/).fill('{GdGeG}A');
+  await expect(page.getByRole('cell', { name: '{GdGeG}B', exact: true }).first()).toBeVisible();
+  await expect(page.getByRole('cell', { name: '{GdGeG}f', exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(page.getByRole('button', { name: /^E to B: \{GdGeG\}B/ })).toBeVisible();
+  await page.getByText(/^Changed by Maren Tolvik/).click();
+  await page.getByRole('button', { name: 'Take that back' }).click();
+  await expect(page.getByRole('button', { name: /^E to B: \{GdGe\}B/ })).toBeVisible();
+});
+
 test('a movement of one’s own is played on the chart; what is no element is named and nothing is lost', async ({ page }) => {
   await signIn(page, '/movements/make');
   const add = page.getByRole('button', { name: 'Add this element' });
@@ -218,6 +234,9 @@ test('a whistle has its cuts in two schools, rolls, and crans on the lowest note
   await choose(page, 'Instrument', 'soprano recorder, baroque');
   await expect(page.getByRole('button', { name: /^trill on G: / })).toHaveText('1 finger');
   await page.getByRole('button', { name: /^mordent downwards on G: / }).click();
+  await page.getByRole('button', { name: 'Yes, we play it so' }).click();
+  await expect(page.getByText(/Confirmed by Maren Tolvik/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^mordent downwards on G: / })).toHaveText(/✓$/);
 });
 
 test('a movement is played on keys and judged, element by element', async ({ page }) => {
@@ -243,4 +262,24 @@ test('a movement is played on keys and judged, element by element', async ({ pag
   await expect(page.getByText('Now play it, and stay on the last note.')).toBeVisible();
   await page.keyboard.down('s');
   await expect(page.getByText(/Element 1, low G, is missing; element 2, D, is missing/)).toBeVisible();
+});
+
+test('a student’s own tablet has the movements, to hear and to play, and nothing to change them with', async ({ page, browser, baseURL }) => {
+  await signIn(page, '/students');
+  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  const address = (await page.locator('.link-address').textContent()) ?? '';
+  const tablet = await (await browser.newContext({ baseURL, viewport: { width: 768, height: 1024 } })).newPage();
+  await tablet.goto(address);
+  await tablet.getByRole('button', { name: /Open/ }).first().click();
+  await tablet.getByRole('link', { name: 'Movements' }).click();
+  await choose(tablet, 'Movement', 'taorluath');
+  await tablet.getByRole('button', { name: /at speed/ }).click();
+  await tablet.keyboard.press('Space');
+  await expect(tablet.getByRole('button', { name: /at 40 % of the speed/ })).toBeVisible();
+  await expect(tablet.getByRole('button', { name: /^Play \{/ })).toBeVisible();
+  for (const name of ['How we play and speak', 'Make your own']) await expect(tablet.getByRole('link', { name })).toHaveCount(0);
+  await expect(tablet.getByRole('button', { name: /^New sheet for|^Yes, so it is/ })).toHaveCount(0);
+  await tablet.goto('/movements/make');
+  await expect(tablet).toHaveURL(/\/mine$/);
+  await tablet.context().close();
 });

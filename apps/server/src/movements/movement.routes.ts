@@ -8,8 +8,9 @@ import type { MovementRepository } from './movement.repository';
 
 const cannot = (detail: string): HttpProblem => new HttpProblem(422, 'Cannot be done', detail);
 const mostOwn = 200;
-/** An ornament is confirmed under its own sign: "ornament-long-roll". */
-const isOrnament = (id: string): boolean => ornamentKinds.some((kind) => id === `ornament-${kind}`);
+/** An ornament is confirmed under its own sign: "ornament-long-roll"; so is a proposed pair of fingerings, of a model and a note: "trill-recorder-alto-baroque-g5". */
+const isOrnament = (id: string): boolean => ornamentKinds.some((kind) => id === `ornament-${kind}`) || neighbourSign.test(id);
+const neighbourSign = /^(trill|upper-mordent|lower-mordent|grace-note)-[a-z0-9-]+-[a-z0-9-]+$/;
 
 const builtIn = (id: string): MovementDefinition | undefined => pipeMovements.find((each) => each.id === id);
 
@@ -47,10 +48,10 @@ export function movementRoutes(endpoints: Endpoints, movements: MovementReposito
 
   endpoints.serve(routes.saveMovementChoices, async ({ visitor: { studioId }, body: { version, ...choices } }) => {
     for (const note of [...choices.settings.twoFingers, ...choices.settings.lightTaps]) noteOf(practiceChanter, note);
-    for (const [model, { cutOn, tapOn, cranOn }] of Object.entries(choices.ornaments)) {
+    for (const [model, { cutOn, tapOn, cranOn, cranFingers }] of Object.entries(choices.ornaments)) {
       const instrument = await models.known(studioId, model);
       for (const note of [...Object.keys(cutOn), ...Object.keys(tapOn), ...cranOn]) noteOf(instrument, note);
-      for (const finger of [...Object.values(cutOn), ...Object.values(tapOn)]) fingerOf(instrument, finger);
+      for (const finger of [...Object.values(cutOn), ...Object.values(tapOn), ...cranFingers]) fingerOf(instrument, finger);
     }
     assertSaved(await movements.saveChoices(studioId, choices, version), 'choice');
     return said(200, await movements.choices(studioId), { deed: { did: 'changed', kind: 'movement', id: studioId, name: 'how movements are played' } });

@@ -83,6 +83,7 @@ describe('how a studio plays its movements', () => {
 describe('ornaments', () => {
   it('are confirmed under their own sign, and their fingers chosen by instrument and note', async () => {
     await keep(null, 'ornament-long-roll').expect(201);
+    await keep(null, 'trill-recorder-soprano-german-g5').expect(201);
     await keep(null, 'ornament-somersault').expect(422);
     const ornaments = { 'whistle-d': { cuts: 'fixed', cutOn: { c6: 'L3' }, cranOn: ['e5'] } };
     const { body } = await ada.get('/api/movement-choices').expect(200);

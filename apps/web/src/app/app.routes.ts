@@ -52,7 +52,7 @@ export const routes: Routes = [
       {
         path: 'movements',
         title: 'Movements · Zelpit',
-        data: withStudio,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./movements/movements.page').then((file) => file.MovementsPage),
       },
       {

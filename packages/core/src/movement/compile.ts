@@ -185,7 +185,7 @@ function lifted(instrument: Instrument, written: NoteId, over: NoteId, { twoFing
   return { kind: 'grace', written, pattern: withFingers(instrument, pattern, fingers, 0), fingers };
 }
 
-function addOpener(instrument: Instrument, steps: MovementStep[], said: string[], { before, after, settings }: Place): void {
+function addOpener(instrument: Instrument, steps: MovementStep[], said: string[], { movement, before, after, settings }: Place): void {
   const rule = openerOf(instrument, openers, before, after);
   const [usual] = openers;
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
@@ -197,7 +197,7 @@ function addOpener(instrument: Instrument, steps: MovementStep[], said: string[]
   if (rule.written !== usual) {
     const usualRule = graceNoteNamed(instrument, usual);
     const isBefore = before !== null && usualRule !== undefined && !allowsGraceNote(instrument, chartedPattern(instrument, before), usualRule);
-    if (isBefore && settings.thumbDown === 'plain') {
+    if (isBefore && settings.thumbDown === 'plain' && movement.parts.length === 1) {
       said.push(`Coming down from ${name(before)} it is left plain.`);
       return;
     }

@@ -76,7 +76,7 @@ export const movementSettingsSchema = z.strictObject({
   fromLowest: z.enum(['short', 'full']).default('short'),
   /** Thumb into a note whose index finger leaves too: all fingers off at once, or the thumb over the note before. */
   thumbOverUpper: z.enum(['all-off', 'thumb-first']).default('all-off'),
-  /** Coming down from a note with the index finger up: the thumb grace note, or none. */
+  /** A single grace note coming down from a note with the index finger up: the thumb, or none. */
   thumbDown: z.enum(['thumb', 'plain']).default('thumb'),
   /** The movements that end on the lowest note too, as in the classical repertoire. */
   classical: z.boolean().default(false),
@@ -90,6 +90,10 @@ export const movementSettingsSchema = z.strictObject({
   beat: z.enum(['first', 'theme', 'first-low']).default('first'),
   /** Counting words of an even movement: on its opener, low note and grace notes, or on its onsets. */
   count: z.enum(['with-opener', 'onsets']).default('onsets'),
+  /** A low note inside a grip or throw lasts so many grace notes. */
+  lowTimes: z.number().min(1).max(2.5).default(1.5),
+  /** Onsets of an even movement are so many grace notes apart. */
+  evenTimes: z.number().min(1.5).max(4).default(2),
 });
 export type MovementSettings = Readonly<z.infer<typeof movementSettingsSchema>>;
 

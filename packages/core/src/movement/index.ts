@@ -12,7 +12,7 @@ export {
   type MovementSettings,
 } from './definition';
 export { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, type Tap } from './laws';
-export { beatAt, countOf, elementsOf, leastTime, timedSteps, usualPace, type MovementCount, type MovementPace, type TimedStep } from './movement-time';
+export { beatAt, countOf, elementsOf, leastTime, paceOf, timedSteps, usualPace, type MovementCount, type MovementPace, type TimedStep } from './movement-time';
 export { movementEvents, sharesOf, type MovementEvent } from './movement-events';
 export { fittingLayers, layersOf, type LayerKind, type MovementLayer } from './layers';
 export { lettersOfPatterns, movementFromWritten, partSaid, readWrittenForm, unknownNotes, type MovementNaming, type WrittenForm } from './make-movement';

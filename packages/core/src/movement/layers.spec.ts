@@ -1,5 +1,17 @@
 import { practiceChanter as chanter } from '../fingering';
-import { compileMovement, countOf, fittingLayers, layersOf, movementById, pipeMovements, syllablesOf, usualMovementSettings, usualPace, beatAt } from '.';
+import {
+  compileMovement,
+  countOf,
+  fittingLayers,
+  layersOf,
+  movementById,
+  movementSettingsSchema,
+  pipeMovements,
+  syllablesOf,
+  usualMovementSettings,
+  usualPace,
+  beatAt,
+} from '.';
 
 const letters = (graces: readonly string[]): string => graces.map((id) => chanter.notes.find((note) => note.id === id)?.abc ?? '?').join('');
 const layers = (id: string, before: string, after: string): readonly string[] =>
@@ -90,6 +102,22 @@ describe('settings of the fingers', () => {
   it('the second tap of a birl is drawn by choice', () => {
     expect(steps('birl', 'low-a', { secondTap: 'drag' }).map(({ isDragged }) => isDragged)).toEqual([undefined, undefined, undefined, true]);
     expect(steps('birl', 'low-a', {}).some(({ isDragged }) => isDragged)).toBe(false);
+  });
+});
+
+describe('lengths that a studio chooses', () => {
+  it('are within what can be', () => {
+    expect(movementSettingsSchema.parse({ lowTimes: 2.5, evenTimes: 1.5 })).toMatchObject({ lowTimes: 2.5, evenTimes: 1.5 });
+    for (const bad of [{ lowTimes: 0.9 }, { lowTimes: 2.6 }, { evenTimes: 1.4 }, { evenTimes: 4.1 }])
+      expect(movementSettingsSchema.safeParse(bad).success).toBe(false);
+  });
+
+  it('a plain way down from high G is for the single grace note only: a doubling keeps its thumb', () => {
+    const down = (id: string): string => {
+      const made = compileMovement(chanter, movementById(id), 'high-g', 'f', { ...usualMovementSettings, thumbDown: 'plain' });
+      return made.kind === 'compiled' ? made.written : made.reason;
+    };
+    expect([down('grace-note'), down('doubling')]).toEqual(['f', '{afg}f']);
   });
 });
 

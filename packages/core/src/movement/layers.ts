@@ -2,7 +2,7 @@ import type { Instrument, NoteId } from '../fingering';
 import { compileMovement, type CompiledMovement } from './compile';
 import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
 import { openerOf } from './laws';
-import { leastTime, usualPace, type MovementPace } from './movement-time';
+import { leastTime, paceOf, type MovementPace } from './movement-time';
 import { openers } from './movements.data';
 import { movementsOf } from './movements';
 
@@ -35,7 +35,7 @@ export function layersOf(
   movement: MovementDefinition,
   before: NoteId | null,
   after: NoteId,
-  { settings = usualMovementSettings, pace = usualPace, own = [] }: LayerWishes = {},
+  { settings = usualMovementSettings, pace = paceOf(settings), own = [] }: LayerWishes = {},
 ): readonly MovementLayer[] {
   const bare: MovementLayer = { kind: 'bare', graces: [], leastMs: 2 * pace.graceMs };
   const opener = openerOf(instrument, openers, before, after);

@@ -53,6 +53,11 @@ describe('a movement out of one example', () => {
     expect(written(own, 'c', 'low-g')).toBe('{gGd}G');
   });
 
+  it('only the D inside a grip gives way to B: another grace note on low G keeps its letter from every start', () => {
+    const own = made('{GdGeG}A', 'e');
+    expect([written(own, 'e', 'b'), written(own, 'd', 'b'), written(own, 'c', 'low-a')]).toEqual(['{GdGeG}B', '{GBGeG}B', '{GdGeG}A']);
+  });
+
   it('cells that break a law say which', () => {
     const own = made('{ed}B', 'e');
     const cells = movementTable(chanter, own).flatMap((row) => row.cells);

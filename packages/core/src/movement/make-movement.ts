@@ -97,6 +97,9 @@ export function movementFromWritten(
   return isSo ? definition : { ...definition, cells: [{ before, after, graces }] };
 }
 
+/** Inside a grip D gives way to B where the note before is D; other grace notes on the lowest note keep their letter. */
+const innerLetters: Readonly<Record<NoteId, readonly NoteId[]>> = { d: ['d', 'b'] };
+
 function partsOf(instrument: Instrument, graces: readonly NoteId[], before: NoteId | null, after: NoteId): readonly MovementPart[] {
   const lowest = instrument.notes[0].id;
   const opener = openerOf(instrument, openers, before, after)?.written;
@@ -119,7 +122,7 @@ function partsOf(instrument: Instrument, graces: readonly NoteId[], before: Note
     }
     // On the lowest note: what stands between two of it, or leads from it to the theme note.
     if (base === lowest && graceNoteRule(instrument, written, lowest) !== undefined) {
-      if (next !== undefined || after === lowest) return { part: 'inner', from: written === 'b' ? ['b'] : [written, 'b'] };
+      if (next !== undefined || after === lowest) return { part: 'inner', from: innerLetters[written] ?? [written] };
       return graceNoteRule(instrument, written, after) === undefined ? { part: 'charted', note: written } : { part: 'grace', written };
     }
     if (graceNoteRule(instrument, written, base) !== undefined) return base === after ? secondOrGrace(written, index) : { part: 'grace', written, over: base };

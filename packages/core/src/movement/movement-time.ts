@@ -17,6 +17,9 @@ export interface MovementPace {
 
 export const usualPace: MovementPace = { graceMs: 60, lowTimes: 1.5, evenTimes: 2 };
 
+/** The pace of a studio: its own lengths of low notes and even onsets, and a grace note of a player's level. */
+export const paceOf = ({ lowTimes, evenTimes }: MovementSettings, graceMs = usualPace.graceMs): MovementPace => ({ graceMs, lowTimes, evenTimes });
+
 export interface TimedStep extends MovementStep {
   /** From the start of the movement, in ms. */
   readonly startMs: number;

@@ -185,3 +185,12 @@ describe('fingers that a teacher chose', () => {
     expect('reason' in tapFinger(irish, 'a4', usualOrnaments)).toBe(true);
   });
 });
+
+describe('crans and slides that a teacher chose', () => {
+  it('take the fingers in the order chosen, and the length', () => {
+    const cran = compileOrnament(whistle, 'three-cut-cran', 'd5', { ...usualOrnaments, cranFingers: ['R2', 'R1', 'L3'] });
+    expect(cran.kind === 'compiled' && cran.steps.flatMap(({ kind, fingers }) => (kind === 'cut' ? fingers : []))).toEqual(['R2', 'R1', 'L3']);
+    const slide = compileOrnament(whistle, 'slide', 'g5', { ...usualOrnaments, eighthMs: 500, slideMs: 200 });
+    expect(slide.kind === 'compiled' && slide.steps[0].length).toBe(0.4);
+  });
+});

@@ -39,6 +39,10 @@ export const ornamentChoicesSchema = z.strictObject({
   cutOn: fingersByNote.default({}),
   tapOn: fingersByNote.default({}),
   cranOn: z.array(noteIdSchema).max(20).readonly().default([]),
+  /** Fingers of a cran's cuts in their order. */
+  cranFingers: z.array(z.string().min(1).max(24)).min(3, 'A cran of three cuts needs three fingers.').max(4).readonly().default(['L3', 'R1', 'R2']),
+  /** A slide takes so long from closed to open, in ms. */
+  slideMs: z.number().int().min(60, 'A slide lasts at least 60 ms.').max(250, 'A slide lasts at most 250 ms.').default(120),
 });
 export type OrnamentChoices = Readonly<z.infer<typeof ornamentChoicesSchema>>;
 
@@ -52,6 +56,10 @@ export interface OrnamentSettings {
   readonly tapOn?: Readonly<Record<NoteId, FingerId>>;
   /** Notes above the lowest on which a teacher crans too. */
   readonly cranOn?: readonly NoteId[];
+  /** Fingers of a cran's cuts in their order; L3, R1 and R2 where nothing is said. */
+  readonly cranFingers?: readonly FingerId[];
+  /** How long a slide takes from closed to open, in ms: 60 to 250, usually 120. */
+  readonly slideMs?: number;
 }
 
 export const usualOrnaments: OrnamentSettings = { cuts: 'nearest', eighthMs: 250 };
@@ -74,7 +82,7 @@ export const ornamentSaid: Readonly<Record<OrnamentKind, string>> = {
   'short-cran': 'Two eighths on the lowest note: a cut on each, by different fingers.',
   'long-cran': 'Three eighths on the lowest note: the note, then a cut on the second and the third, by different fingers.',
   'three-cut-cran': 'Two eighths on the lowest note with three cuts evenly spaced, by three fingers.',
-  slide: 'From the next lower note of the scale the tap’s finger uncovers evenly, over 120 ms, beginning on the beat.',
+  slide: 'From the next lower note of the scale the tap’s finger uncovers evenly, beginning on the beat.',
   triplet: 'Three tongued notes in the time of two.',
   flutter: 'Two cuts by different fingers one after the other, on the beat.',
   stop: 'All holes closed on the knee for a moment.',
@@ -85,10 +93,8 @@ export type CompiledOrnament =
 
 /** A cut or tap is never longer, in ms; nor longer than this share of an eighth. */
 const [longestMs, longestShare] = [50, 0.2];
-/** A slide takes so long from closed to open, in ms. */
-const slideMs = 120;
-/** Fingers of a cran's cuts in their order. */
-const cranFingers: readonly FingerId[] = ['L3', 'R1', 'R2'];
+const usualSlideMs = 120;
+const usualCranFingers: readonly FingerId[] = ['L3', 'R1', 'R2'];
 
 type Found = { readonly finger: FingerId } | { readonly reason: string };
 
@@ -190,7 +196,7 @@ export function compileOrnament(instrument: Instrument, kind: OrnamentKind, note
     case 'three-cut-cran':
       return cran(instrument, note, maker, { at: [0, 2 / 3, 4 / 3], eighths: 2, settings });
     case 'slide': {
-      if ('finger' in tap) maker.longer('slide', closed(tap.finger), tap.finger, Math.min(0.5, slideMs / eighthMs));
+      if ('finger' in tap) maker.longer('slide', closed(tap.finger), tap.finger, Math.min(0.5, (settings.slideMs ?? usualSlideMs) / eighthMs));
       return made(1, tap);
     }
     case 'triplet':
@@ -253,7 +259,7 @@ function cran(instrument: Instrument, note: NoteId, maker: StepMaker, { at, eigh
   const isLying = (finger: FingerId): boolean =>
     instrument.fingers.some(({ id }) => id === finger) &&
     pattern.some((coverage, hole) => instrument.holes[hole].finger === finger && coverOf(coverage) === 'covered');
-  const fingers = cranFingers.filter(isLying);
+  const fingers = (settings.cranFingers ?? usualCranFingers).filter(isLying);
   if (fingers.length < at.length)
     return {
       kind: 'unplayable',

@@ -3,7 +3,7 @@ import {
   fittingLayers,
   layersOf,
   leastTime,
-  usualPace,
+  paceOf,
   type MovementDefinition,
   type MovementLayer,
   type MovementPace,
@@ -42,7 +42,7 @@ export function movementsOfTune(
   instrument: Instrument,
   tune: Tune,
   reader: MovementReader,
-  { tempo, settings, pace = usualPace, own = [] }: Wishes,
+  { tempo, settings, pace = paceOf(settings), own = [] }: Wishes,
 ): readonly TuneMovement[] {
   const beatMs = 60_000 / tempo;
   const letter = (id: string): string => instrument.notes.find((note) => note.id === id)?.abc ?? '?';

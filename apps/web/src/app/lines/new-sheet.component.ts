@@ -22,7 +22,7 @@ const longestTitle = 120;
         <button type="button" class="btn btn-solid" [disabled]="making.isBusy() || planned().length === 0" (click)="make()">
           New sheet for {{ student.alias }}
         </button>
-      } @else {
+      } @else if (!state.isOfStudent()) {
         <a class="btn btn-solid" routerLink="/students">Add a first student</a>
       }
       <zp-export-lines [instrument]="instrument()" [title]="title()" [lines]="planned()" />

@@ -24,6 +24,7 @@ import { SheetsService } from '../sheets/sheets.service';
           <a class="word" routerLink="/changes/ear">Ear</a>
           <a class="word" routerLink="/changes/keys">Fingers</a>
           <a class="word" routerLink="/changes/hunt">Find the faults</a>
+          <a class="word" routerLink="/movements">Movements</a>
           <button type="button" class="word" (click)="leave()">Sign out</button>
         </span>
       </zp-sentence>

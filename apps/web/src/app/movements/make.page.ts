@@ -32,6 +32,8 @@ import { StudioState } from '../state/studio-state.service';
 import { MovementBook } from './movement-book.service';
 import { DraftTableComponent } from './draft-table.component';
 
+type Arrives = 'everywhere' | 'here' | 'as-before';
+
 const anywhere = 'the start';
 const idOf = (name: string): string =>
   name
@@ -88,7 +90,7 @@ const toneMs = 600;
               <span class="quiet">from </span
               ><zp-chooser purpose="Note before" [word]="beforeSaid()" [choices]="beforeChoices" (chosen)="before.set($event)" /><span class="quiet"
                 >, and it arrives </span
-              ><zp-chooser purpose="Arrives" [word]="arrivesSaid()" [choices]="arrivals" (chosen)="arrives.set($event)" />
+              ><zp-chooser purpose="Arrives" [word]="arrivesSaid()" [choices]="arrivals()" (chosen)="arrives.set($event)" />
             </p>
             @if (reading().fault) {
               <p class="fault-text" role="alert">{{ reading().fault }}</p>
@@ -194,17 +196,19 @@ export class MakeMovementPage {
   protected readonly chanter = practiceChanter;
   protected readonly noteChoices = practiceChanter.notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName }));
   protected readonly beforeChoices: readonly Choice<NoteId | null>[] = [...this.noteChoices, { value: null, said: anywhere }];
-  protected readonly arrivals: readonly Choice<'everywhere' | 'here'>[] = [
+  /** A movement that is changed arrives where it did, if nothing else is said. */
+  protected readonly arrivals = computed((): readonly Choice<Arrives>[] => [
+    ...(this.changing() === undefined ? [] : [{ value: 'as-before' as const, said: 'where it did before' }]),
     { value: 'everywhere', said: 'on every note where it is possible' },
     { value: 'here', said: 'on this note only' },
-  ];
+  ]);
 
   protected readonly name = signal('');
   protected readonly written = signal('');
   protected readonly before = signal<NoteId | null>('e');
   protected readonly beforeSaid = computed(() => saidOf(this.beforeChoices, this.before()));
-  protected readonly arrives = signal<'everywhere' | 'here'>('everywhere');
-  protected readonly arrivesSaid = computed(() => saidOf(this.arrivals, this.arrives()));
+  protected readonly arrives = signal<Arrives>('everywhere');
+  protected readonly arrivesSaid = computed(() => saidOf(this.arrivals(), this.arrives()));
   /** Elements that the teacher left out of what was understood, or a definition as it came. */
   private readonly own = signal<MovementDefinition | undefined>(undefined);
 
@@ -221,7 +225,7 @@ export class MakeMovementPage {
       const naming = {
         id: changed?.id ?? (idOf(this.name()) || 'own'),
         name: changed?.names[0] ?? (this.name().trim() || 'own movement'),
-        arrives: this.arrives(),
+        arrives: this.arrives() === 'here' ? ('here' as const) : ('everywhere' as const),
       };
       return { made: movementFromWritten(practiceChanter, readWrittenForm(practiceChanter, this.written()), this.before(), naming, this.book.settings()) };
     } catch (error) {
@@ -234,14 +238,10 @@ export class MakeMovementPage {
     const made = this.own() ?? this.reading().made;
     if (made === undefined) return this.written().trim() === '' ? changed : undefined;
     const { id, names } = this.reading().made ?? made;
-    return changed === undefined
-      ? { ...made, id, names }
-      : {
-          ...changed,
-          parts: made.parts,
-          ...(made.arrivals !== undefined && { arrivals: made.arrivals }),
-          ...(made.cells !== undefined && { cells: made.cells }),
-        };
+    if (changed === undefined) return { ...made, id, names };
+    const arrivals = { 'as-before': changed.arrivals, here: made.arrivals, everywhere: undefined }[this.arrives()];
+    const { arrivals: _before, ...rest } = changed;
+    return { ...rest, parts: made.parts, cells: made.cells ?? [], ...(arrivals !== undefined && { arrivals }) };
   });
   protected readonly parts = computed(() => (this.draft()?.parts ?? []).map((part: MovementPart) => capital(partSaid(practiceChanter, part))));
 
@@ -287,7 +287,7 @@ export class MakeMovementPage {
       untracked(() => {
         this.own.set(undefined);
         this.written.set('');
-        this.arrives.set(changed.arrivals === undefined ? 'everywhere' : 'here');
+        this.arrives.set('as-before');
       });
     });
   }

@@ -6,6 +6,7 @@ import {
   movementOnClick,
   movementTimeline,
   noteOf,
+  paceOf,
   usualPace,
   type CompiledMovement,
   type MovementDefinition,
@@ -37,9 +38,7 @@ export class MovementInHand {
   readonly chosen = computed((): MovementDefinition => this.all().find(({ id }) => id === this.chosenId()) ?? movementById(usualMovement, this.book.own()));
 
   readonly graceMs = signal(usualPace.graceMs);
-  readonly lowTimes = signal(usualPace.lowTimes);
-  readonly evenTimes = signal(usualPace.evenTimes);
-  readonly pace = computed((): MovementPace => ({ graceMs: this.graceMs(), lowTimes: this.lowTimes(), evenTimes: this.evenTimes() }));
+  readonly pace = computed((): MovementPace => paceOf(this.settings(), this.graceMs()));
   /** Beats a minute for all that is on the click. */
   readonly tempo = signal(60);
   /** How many times slower it is heard. */

@@ -31,7 +31,7 @@ import { MovementInHand } from './movement-in-hand.service';
       @if (saving.fault()) {
         <p class="fault-text" role="alert">{{ saving.fault() }}</p>
       }
-    } @else {
+    } @else if (!state.isOfStudent()) {
       <p><a class="word" routerLink="/students">Add a first student</a></p>
     }
   `,

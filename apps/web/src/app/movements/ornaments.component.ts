@@ -57,6 +57,14 @@ const schools: readonly Choice<OrnamentSettings['cuts']>[] = [
   { value: 'nearest', said: 'the nearest finger cuts' },
   { value: 'fixed', said: 'the same two fingers cut' },
 ];
+const cranOrders: readonly Choice<readonly FingerId[]>[] = [
+  ['L3', 'R1', 'R2'],
+  ['L3', 'R2', 'R1'],
+  ['R1', 'R2', 'L3'],
+  ['R2', 'R1', 'L3'],
+  ['L2', 'L3', 'R1'],
+].map((fingers) => ({ value: fingers, said: fingers.join(' ') }));
+const slides: readonly Choice<number>[] = [60, 90, 120, 160, 200, 250].map((ms) => ({ value: ms, said: `${ms} ms` }));
 const speeds: readonly Choice<number>[] = [
   { value: 1, said: 'at speed' },
   { value: 4, said: 'four times slower' },
@@ -85,8 +93,11 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="keep({ cuts: $event })" /><span class="quiet">, crans </span
         ><zp-chooser purpose="Crans" [word]="cranSaid()" [choices]="crans()" (chosen)="keep({ cranOn: $event ? scale().slice(1, 2) : [] })" /><span
           class="quiet"
-          >, heard
-        </span>
+        >
+          with </span
+        ><zp-chooser purpose="Cran fingers" [word]="cranFingersSaid()" [choices]="cranOrders" (chosen)="keep({ cranFingers: $event })" /><span class="quiet"
+          >, slides over </span
+        ><zp-chooser purpose="Slide" [word]="slideSaid()" [choices]="slides" (chosen)="keep({ slideMs: $event })" /><span class="quiet">, heard </span>
       } @else {
         <span class="quiet">Heard </span>
       }
@@ -178,8 +189,21 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         <zp-new-sheet [instrument]="instrument()" [title]="capital(exerciseSaid())" [lines]="lines().lines" [note]="schoolSaid()" />
       </section>
     } @else {
+      @if (selected(); as way) {
+        <p role="status">
+          {{ way.said }}.
+          @if (way.confirmed) {
+            {{ way.confirmed }}
+          } @else if (isStaff()) {
+            <button type="button" class="btn btn-line btn-low" [disabled]="saving.isBusy()" (click)="confirmPair(way.sign)">Yes, we play it so</button>
+          }
+        </p>
+        @if (saving.fault()) {
+          <p class="fault-text" role="alert">{{ saving.fault() }}</p>
+        }
+      }
       <p class="second">
-        With the neighbour in the scale, on the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms. – no
+        With the neighbour in the scale, on the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms: ✓. – no
         pair is in tune, or there is no neighbour.
       </p>
     }
@@ -214,6 +238,10 @@ export class OrnamentsComponent {
       { value: true, said: `on ${lowest} and ${next}` },
     ];
   });
+  protected readonly cranOrders = cranOrders;
+  protected readonly slides = slides;
+  protected readonly cranFingersSaid = computed(() => this.chosen().cranFingers.join(' '));
+  protected readonly slideSaid = computed(() => `${this.chosen().slideMs} ms`);
   protected readonly cranSaid = computed(() => saidOf(this.crans(), this.hasCransAbove()));
   protected readonly hasOrnaments = computed(() => this.instrument().family === 'whistle' || this.instrument().family === 'irish-pipes');
   private readonly settings = computed((): OrnamentSettings => ({ ...usualOrnaments, ...this.chosen() }));
@@ -234,6 +262,17 @@ export class OrnamentsComponent {
   );
 
   protected readonly lines = computed(() => ornamentLines(this.instrument(), this.exercise(), this.settings()));
+  private readonly chosenPair = linkedSignal<string, { readonly sign: string; readonly said: string } | undefined>({
+    source: () => this.instrument().id,
+    computation: () => undefined,
+  });
+  /** The pair of fingerings that was heard last, and who confirmed it. */
+  protected readonly selected = computed(() => {
+    const pair = this.chosenPair();
+    if (pair === undefined) return undefined;
+    const kept = this.book.keptFor(pair.sign);
+    return { ...pair, confirmed: kept === undefined ? '' : `Confirmed by ${kept.by}, ${dayInWords(kept.on)}.` };
+  });
   /** The note for which fingers are chosen. */
   protected readonly note = linkedSignal((): NoteId => this.instrument().notes[0].id);
   protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
@@ -294,6 +333,14 @@ export class OrnamentsComponent {
     this.transport.sound(this.instrument(), neighbourTimeline(way, hasRegisters(this.instrument()), this.slower()));
   }
 
+  private signOf(kind: NeighbourOrnament, note: NoteId): string {
+    return `${kind}-${this.instrument().id}-${note}`;
+  }
+
+  protected confirmPair(sign: string): void {
+    this.saving.run(this.book.confirm(sign), () => this.notices.done('Confirmed.'));
+  }
+
   private neighbourCells(id: NoteId): readonly Cell[] {
     const ways = neighbourOrnaments(this.instrument(), id, this.scale());
     return (Object.keys(neighbourNames) as NeighbourOrnament[]).map((kind): Cell => {
@@ -302,7 +349,13 @@ export class OrnamentsComponent {
       if (way === undefined) return { kind, short: '', said: `${name}: none in tune, or no neighbour` };
       const { movers, main, upper } = way.pair;
       const said = `${name}: ${waySaid(this.instrument(), main)}; ${waySaid(this.instrument(), upper)}`;
-      return { kind, short: movers === 1 ? '1 finger' : `${movers} fingers`, said, hear: () => this.hearNeighbours(way) };
+      const sign = this.signOf(kind, id);
+      const mark = this.book.keptFor(sign) === undefined ? '' : ' ✓';
+      const hear = (): void => {
+        this.chosenPair.set({ sign, said });
+        this.hearNeighbours(way);
+      };
+      return { kind, short: `${movers === 1 ? '1 finger' : `${movers} fingers`}${mark}`, said, hear };
     });
   }
 

@@ -52,7 +52,7 @@ const ways: readonly Way[] = [
   },
   {
     purpose: 'Down from high G',
-    said: 'Coming down from high G there is',
+    said: 'Coming down from high G a grace note scale has',
     choices: [
       { value: 'thumb', said: 'the thumb grace note' },
       { value: 'plain', said: 'no grace note' },
@@ -91,6 +91,20 @@ const ways: readonly Way[] = [
     ],
     of: ({ secondTap }) => secondTap,
     with: (value) => ({ secondTap: value as MovementSettings['secondTap'] }),
+  },
+  {
+    purpose: 'Low notes',
+    said: 'A low G in a grip or throw lasts',
+    choices: ['1', '1.25', '1.5', '1.75', '2', '2.5'].map((times) => ({ value: times, said: `${times} grace notes` })),
+    of: ({ lowTimes }) => String(lowTimes),
+    with: (value) => ({ lowTimes: Number(value) }),
+  },
+  {
+    purpose: 'Even onsets',
+    said: 'Onsets of a taorluath are apart by',
+    choices: ['1.5', '2', '2.5', '3', '4'].map((times) => ({ value: times, said: `${times} grace notes` })),
+    of: ({ evenTimes }) => String(evenTimes),
+    with: (value) => ({ evenTimes: Number(value) }),
   },
   {
     purpose: 'Beat',
