@@ -128,6 +128,20 @@ test('a built-in movement is changed for this studio, arrives where it did, and 
   await expect(page.getByRole('button', { name: /^E to B: \{GdGe\}B/ })).toBeVisible();
 });
 
+test('one start and arrival of a built-in movement is written as the teacher wants it, and shown as the teacher’s', async ({ page }) => {
+  await openMovements(page);
+  await page.goto('/movements/make?from=half-doubling');
+  await page.getByLabel(/^As it is written/).fill('{ce}c');
+  await choose(page, 'Arrives', 'otherwise as before: only this start and arrival are written so');
+  await expect(page.getByText(/^Here the rule gives \{cd\}c\. What you wrote is kept for this start and arrival, as yours/)).toBeVisible();
+  await page.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(page.getByRole('button', { name: /^E to C: \{ce\}c\..*Written so by the teacher, and not by the rule/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^F to C: \{cd\}c\./ })).toBeVisible();
+  await page.getByText(/^Changed by Maren Tolvik/).click();
+  await page.getByRole('button', { name: 'Take that back' }).click();
+  await expect(page.getByRole('button', { name: /^E to C: \{cd\}c\./ })).toBeVisible();
+});
+
 test('a movement of one’s own is played on the chart; what is no element is named and nothing is lost', async ({ page }) => {
   await signIn(page, '/movements/make');
   const add = page.getByRole('button', { name: 'Add this element' });
@@ -147,6 +161,7 @@ test('a movement of one’s own is played on the chart; what is no element is na
 test('what a student has is kept, and says whether the student is ready', async ({ page }) => {
   await signIn(page, '/movements');
   await choose(page, 'Student', 'Pim');
+  await choose(page, 'Instrument', 'Pim’s practice chanter');
   await choose(page, 'Movement', 'doubling');
   await expect(page.getByText('Pim is ready for it.')).toBeVisible();
   await choose(page, 'Movement', 'taorluath');
@@ -272,6 +287,7 @@ test('a student’s own tablet has the movements, to hear and to play, and nothi
   await tablet.goto(address);
   await tablet.getByRole('button', { name: /Open/ }).first().click();
   await tablet.getByRole('link', { name: 'Movements' }).click();
+  await choose(tablet, 'Instrument', 'Pim’s practice chanter');
   await choose(tablet, 'Movement', 'taorluath');
   await tablet.getByRole('button', { name: /at speed/ }).click();
   await tablet.keyboard.press('Space');

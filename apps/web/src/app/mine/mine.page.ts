@@ -19,7 +19,7 @@ import { SheetsService } from '../sheets/sheets.service';
     <div class="page">
       <zp-sentence
         ><span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
-        <span sentenceEnd class="d-flex gap-3">
+        <span sentenceEnd class="d-flex flex-wrap gap-3">
           <a class="word" routerLink="/charts">My chart</a>
           <a class="word" routerLink="/changes/ear">Ear</a>
           <a class="word" routerLink="/changes/keys">Fingers</a>

@@ -32,7 +32,7 @@ import { StudioState } from '../state/studio-state.service';
 import { MovementBook } from './movement-book.service';
 import { DraftTableComponent } from './draft-table.component';
 
-type Arrives = 'everywhere' | 'here' | 'as-before';
+type Arrives = 'everywhere' | 'here' | 'as-before' | 'only-so';
 
 const anywhere = 'the start';
 const idOf = (name: string): string =>
@@ -198,7 +198,12 @@ export class MakeMovementPage {
   protected readonly beforeChoices: readonly Choice<NoteId | null>[] = [...this.noteChoices, { value: null, said: anywhere }];
   /** A movement that is changed arrives where it did, if nothing else is said. */
   protected readonly arrivals = computed((): readonly Choice<Arrives>[] => [
-    ...(this.changing() === undefined ? [] : [{ value: 'as-before' as const, said: 'where it did before' }]),
+    ...(this.changing() === undefined
+      ? []
+      : [
+          { value: 'as-before' as const, said: 'where it did before' },
+          { value: 'only-so' as const, said: 'otherwise as before: only this start and arrival are written so' },
+        ]),
     { value: 'everywhere', said: 'on every note where it is possible' },
     { value: 'here', said: 'on this note only' },
   ]);
@@ -239,7 +244,8 @@ export class MakeMovementPage {
     if (made === undefined) return this.written().trim() === '' ? changed : undefined;
     const { id, names } = this.reading().made ?? made;
     if (changed === undefined) return { ...made, id, names };
-    const arrivals = { 'as-before': changed.arrivals, here: made.arrivals, everywhere: undefined }[this.arrives()];
+    if (this.arrives() === 'only-so') return this.withCell(changed);
+    const arrivals = { 'as-before': changed.arrivals, here: made.arrivals, everywhere: undefined, 'only-so': undefined }[this.arrives()];
     const { arrivals: _before, ...rest } = changed;
     return { ...rest, parts: made.parts, cells: made.cells ?? [], ...(arrivals !== undefined && { arrivals }) };
   });
@@ -248,7 +254,7 @@ export class MakeMovementPage {
   /** How the example comes out by the laws. */
   protected readonly ruleSaid = computed(() => {
     const made = this.draft();
-    const [cell] = made?.cells ?? [];
+    const cell = made?.cells?.at(-1);
     if (made === undefined || cell === undefined) return '';
     const byLaw = compileMovement(practiceChanter, { ...made, cells: [] }, cell.before, cell.after, this.book.settings());
     const law = byLaw.kind === 'compiled' ? `the rule gives ${byLaw.written}` : byLaw.reason;
@@ -290,6 +296,14 @@ export class MakeMovementPage {
         this.arrives.set('as-before');
       });
     });
+  }
+
+  /** A movement as it was but for one start and arrival, which are written as the teacher wants them. */
+  private withCell(changed: MovementDefinition): MovementDefinition {
+    const { graces, after } = readWrittenForm(practiceChanter, this.written());
+    const before = this.before();
+    const others = (changed.cells ?? []).filter((cell) => cell.before !== before || cell.after !== after);
+    return { ...changed, cells: [...others, { before, after, graces }] };
   }
 
   protected typed(event: Event): string {
