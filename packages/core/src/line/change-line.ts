@@ -111,7 +111,7 @@ export interface AbcLine extends ChangeLine {
 }
 
 /** Lines as a book of ABC, one tune a line; `tempo` null means free. Text is kept on one line so that no field is broken. */
-export function linesAsAbc(instrument: Instrument, title: string, lines: readonly AbcLine[], words: LineWords = { kind: 'none' }): string {
+export function linesAsAbc(instrument: Instrument, title: string, lines: readonly AbcLine[]): string {
   const plain = (text: string): string => text.replace(/[\r\n%]+/g, ' ').trim();
   const key = keyOf(instrument);
   return lines
@@ -119,7 +119,7 @@ export function linesAsAbc(instrument: Instrument, title: string, lines: readonl
       const tempo = line.tempo === null ? [] : [`Q:1/4=${line.tempo}`];
       const point = plain(line.point) === '' ? [] : [`N:${plain(line.point)}`];
       const head = [`X:${index + 1}`, `T:${lineTitle(instrument, line)}`, `T:${plain(title)}`, 'R:exercise', 'M:4/4', 'L:1/4', ...tempo, ...point, `K:${key}`];
-      return `${[...head, lineMusic(instrument, line)].join('\n')}\n${wordsField(instrument, notesOfLine(line), words)}`;
+      return `${[...head, lineMusic(instrument, line)].join('\n')}\n`;
     })
     .join('\n');
 }

@@ -2,7 +2,7 @@ import type { Instrument, NoteId } from '../fingering';
 import {
   fittingLayers,
   layersOf,
-  movementById,
+  movementsOf,
   type LayerKind,
   type MovementDefinition,
   type MovementLayer,
@@ -32,7 +32,7 @@ interface Wishes {
 export function layeredNotes(instrument: Instrument, notes: readonly LineNote[], wishes: Wishes = {}): readonly LayeredNote[] {
   return notes.flatMap((note, index): LayeredNote[] => {
     if (note.movement === undefined) return [];
-    const movement = known(note.movement, wishes.own);
+    const movement = movementsOf(instrument, wishes.own).find(({ id }) => id === note.movement);
     if (movement === undefined) return [];
     const written = (note.graceNotes ?? []).join(' ');
     const from = (before: NoteId | null): LayeredNote => {
@@ -44,14 +44,6 @@ export function layeredNotes(instrument: Instrument, notes: readonly LineNote[],
     const starts = [null, ...instrument.notes.map(({ id }) => id)].map(from);
     return [starts.find(({ standsAt }) => standsAt !== undefined) ?? starts[0]];
   });
-}
-
-function known(id: string, own: readonly MovementDefinition[] = []): MovementDefinition | undefined {
-  try {
-    return movementById(id, own);
-  } catch {
-    return undefined;
-  }
 }
 
 /** The line with one note at a layer. */

@@ -1,17 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { chartedPattern, fingerCoverage, noteOf, type Instrument, type NoteId } from '../fingering';
-import {
-  compileMovement,
-  firstAllowed,
-  graceNoteNamed,
-  allowsGraceNote,
-  capital,
-  openerOf,
-  openers,
-  tapOf,
-  type MovementDefinition,
-  type MovementSettings,
-} from '../movement';
+import { compileMovement, firstAllowed, capital, openers, tapOf, type MovementDefinition, type MovementSettings } from '../movement';
 import type { ChangeLine } from './change-line';
 import { filled, quarter, type Exercise, type LineNote } from './exercise';
 import type { ExerciseLines } from './exercise-sets';
@@ -58,7 +47,7 @@ export function movementLines(instrument: Instrument, wish: Wish): ExerciseLines
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   switch (wish.kind) {
     case 'scale': {
-      const on = writer.possible((id) => [null, id]);
+      const on = writer.possible();
       if (on.length < 2) return movementLines(instrument, { ...wish, kind: 'from-every-note', after: on[0] ?? after });
       const all = [...on, ...on.slice(0, -1).reverse()];
       return writer.lines(
@@ -142,11 +131,7 @@ function tapsExercise(writer: Writer): readonly (readonly LineNote[])[] {
 function runs(writer: Writer): readonly (readonly LineNote[])[] {
   const { instrument } = writer;
   return instrument.notes.flatMap(({ id, schoolName }): (readonly LineNote[])[] => {
-    const pattern = chartedPattern(instrument, id);
-    const possible = runLetters.filter((written) => {
-      const rule = graceNoteNamed(instrument, written);
-      return rule !== undefined && allowsGraceNote(instrument, pattern, rule);
-    });
+    const possible = runLetters.filter((written) => firstAllowed(instrument, [written], id) !== undefined);
     const dropped = runLetters.filter((written) => !possible.includes(written)).map((written) => noteOf(instrument, written).schoolName);
     if (dropped.length > 0) writer.leaveOut(`on ${schoolName}: ${dropped.join(', ')}`);
     if (possible.length < 2) return [];
@@ -180,9 +165,9 @@ class Writer {
   }
 
   /** Notes for which the movement can be played; the others are named. */
-  possible(between: (id: NoteId) => readonly [NoteId | null, NoteId]): readonly NoteId[] {
+  possible(): readonly NoteId[] {
     return this.instrument.notes.flatMap(({ id, schoolName }) => {
-      if (compileMovement(this.instrument, this.wish.movement, ...between(id), this.wish.settings).kind === 'compiled') return [id];
+      if (compileMovement(this.instrument, this.wish.movement, null, id, this.wish.settings).kind === 'compiled') return [id];
       this.leaveOut(`on ${schoolName}`);
       return [];
     });
@@ -201,7 +186,7 @@ class Writer {
 
   /** A note with the grace note that opens it where nothing is known of the note before. */
   opened(note: NoteId): LineNote {
-    const opener = openerOf(this.instrument, openers, null, note) ?? firstAllowed(this.instrument, openers, note);
+    const opener = firstAllowed(this.instrument, openers, note);
     return { note, twelfths: half, ...(opener !== undefined && { graceNotes: [opener.written], movement: 'grace-note' }) };
   }
 

@@ -75,44 +75,36 @@ export function compileMovement(
     throw error;
   }
   dropWhatSounds(instrument, building, { ...common, settings });
-  return {
-    ...common,
-    kind: 'compiled',
-    ...building,
-    written: writtenForm(instrument, building.steps, after),
-    isOverride: false,
-    isDegenerate: before === after,
-  };
+  return compiledOf(instrument, common, building, false);
 }
 
-function writtenForm(instrument: Instrument, steps: readonly MovementStep[], after: NoteId): string {
+type Ends = Pick<CompiledMovement, 'movement' | 'before' | 'after'>;
+
+function compiledOf(instrument: Instrument, ends: Ends, { steps, said }: Building, isOverride: boolean): CompiledMovement {
+  const { before, after } = ends;
+  const written = writtenForm(
+    instrument,
+    steps.map((step) => step.written),
+    after,
+  );
+  return { ...ends, kind: 'compiled', steps, written, said, isOverride, isDegenerate: before === after };
+}
+
+/** Grace notes in braces and the theme note, in the instrument's letters: "{gcd}c"; the bare letter where there are none. */
+export function writtenForm(instrument: Instrument, graces: readonly NoteId[], after: NoteId): string {
   const letter = (id: NoteId): string => noteOf(instrument, id).abc;
-  const graces = steps.map(({ written }) => letter(written)).join('');
-  return graces === '' ? letter(after) : `{${graces}}${letter(after)}`;
+  return graces.length === 0 ? letter(after) : `{${graces.map(letter).join('')}}${letter(after)}`;
 }
 
 /** A start and arrival as a teacher wrote it: the letters read by the instrument's table of grace notes. */
-function overridden(
-  instrument: Instrument,
-  common: { readonly movement: MovementDefinition; readonly before: NoteId | null; readonly after: NoteId },
-  graces: readonly NoteId[],
-): CompiledMovement {
+function overridden(instrument: Instrument, ends: Ends, graces: readonly NoteId[]): CompiledMovement {
   const lowest = instrument.notes[0].id;
   const kinds = { lifting: 'grace', tap: 'tap', charted: 'note' } as const;
-  const steps = graceSteps(instrument, graces, common.after).map(({ written, pattern, kind, fingers }, index): MovementStep => {
+  const steps = graceSteps(instrument, graces, ends.after).map(({ written, pattern, kind, fingers }, index): MovementStep => {
     if (kind === 'lifting' && index === 0 && openers.includes(written)) return { kind: 'opener', written, pattern, fingers };
     return { kind: kind === 'charted' && written === lowest ? 'low' : kinds[kind], written, pattern, fingers };
   });
-  const said = ['Written so by the teacher, and not by the rule.'];
-  return {
-    ...common,
-    kind: 'compiled',
-    steps,
-    written: writtenForm(instrument, steps, common.after),
-    said,
-    isOverride: true,
-    isDegenerate: common.before === common.after,
-  };
+  return compiledOf(instrument, ends, { steps, said: ['Written so by the teacher, and not by the rule.'] }, true);
 }
 
 interface Place {

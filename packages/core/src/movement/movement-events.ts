@@ -1,4 +1,4 @@
-import { chartedPattern, fingerCoverage, type FingerId, type Instrument, type Pattern } from '../fingering';
+import { chartedPattern, fingerCoverage, withFingers, type FingerId, type Instrument, type Pattern } from '../fingering';
 import type { CompiledMovement, MovementStep } from './compile';
 import { timedSteps, usualPace, type MovementPace } from './movement-time';
 
@@ -40,7 +40,7 @@ export function movementEvents(instrument: Instrument, movement: CompiledMovemen
   };
   steps.forEach((step, index) => {
     if (index === 0 && isCovering(movement, first) && pattern !== undefined) {
-      go(opened(instrument, pattern, step.fingers), step.startMs, () => 'opener-lifts');
+      go(withFingers(instrument, pattern, step.fingers, 0), step.startMs, () => 'opener-lifts');
       go(step.pattern, step.startMs + step.lengthMs * underShare, () => 'under-opener');
       return;
     }
@@ -55,9 +55,6 @@ export function movementEvents(instrument: Instrument, movement: CompiledMovemen
 }
 
 const isCovering = ({ before }: CompiledMovement, first: MovementStep | undefined): boolean => before !== null && first?.kind === 'opener';
-
-const opened = (instrument: Instrument, pattern: Pattern, fingers: readonly FingerId[]): Pattern =>
-  pattern.map((coverage, hole) => (fingers.includes(instrument.holes[hole].finger) ? 0 : coverage));
 
 /** Each step's share of the whole movement, in its order; they add up to 1. */
 export function sharesOf(movement: CompiledMovement, pace: MovementPace = usualPace): readonly number[] {

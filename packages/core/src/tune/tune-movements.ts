@@ -4,6 +4,7 @@ import {
   layersOf,
   leastTime,
   paceOf,
+  writtenForm,
   type MovementDefinition,
   type MovementLayer,
   type MovementPace,
@@ -45,7 +46,6 @@ export function movementsOfTune(
   { tempo, settings, pace = paceOf(settings), own = [] }: Wishes,
 ): readonly TuneMovement[] {
   const beatMs = 60_000 / tempo;
-  const letter = (id: string): string => instrument.notes.find((note) => note.id === id)?.abc ?? '?';
   return tune.notes.flatMap((note, index): TuneMovement[] => {
     if (note.graceNotes.length === 0 || note.written.kind !== 'note') return [];
     const after = note.written.note;
@@ -53,7 +53,7 @@ export function movementsOfTune(
     const before = previous?.kind === 'note' ? previous.note : null;
     const recognised = reader.read(before, note.graceNotes, after);
     const noteMs = (lengthOf(tune, index) / tune.meter.beat) * beatMs;
-    const written = `{${note.graceNotes.map(letter).join('')}}${letter(after)}`;
+    const written = writtenForm(instrument, note.graceNotes, after);
     if (recognised.kind !== 'known') return [{ note, written, recognised, noteMs, leastMs: undefined, fits: undefined }];
     const [compiled] = recognised.candidates;
     const leastMs = leastTime(compiled, pace);

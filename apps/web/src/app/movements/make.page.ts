@@ -12,6 +12,7 @@ import {
   practiceChanter,
   readMovementFile,
   readWrittenForm,
+  writtenForm,
   ZelpitFault,
   type MovementDefinition,
   type MovementPart,
@@ -113,8 +114,8 @@ const toneMs = 600;
                   <button type="button" class="word" [disabled]="played().length === 0" (click)="takeStep()">Take the last away</button>
                 </p>
                 <ol>
-                  @for (step of played(); track $index) {
-                    <li>{{ stepSaid($index) }}</li>
+                  @for (name of playedNames(); track $index) {
+                    <li>{{ name }}</li>
                   } @empty {
                     <li class="quiet">Nothing yet.</li>
                   }
@@ -220,6 +221,7 @@ export class MakeMovementPage {
   protected readonly theme = signal<NoteId>('c');
   protected readonly pattern = signal<Pattern>(chartedPattern(practiceChanter, 'c'));
   protected readonly played = signal<readonly Pattern[]>([]);
+  protected readonly playedNames = computed(() => lettersOfPatterns(practiceChanter, this.played(), this.theme()).map((id) => this.nameOf(id)));
   protected readonly playFault = signal('');
 
   protected readonly changing = computed(() => this.book.movementsOf(practiceChanter).find(({ id }) => id === this.from()));
@@ -337,11 +339,6 @@ export class MakeMovementPage {
     this.takePlayed(this.played().slice(0, -1));
   }
 
-  protected stepSaid(index: number): string {
-    const letters = lettersOfPatterns(practiceChanter, this.played(), this.theme());
-    return this.nameOf(letters[index]);
-  }
-
   protected leaveOut(index: number): void {
     const made = this.draft();
     if (made === undefined) return;
@@ -367,11 +364,10 @@ export class MakeMovementPage {
   protected remove(movement: string): void {
     const kept = this.book.keptFor(movement);
     if (kept === undefined) return;
-    const { definition } = kept;
     this.attempt.run(this.book.drop(kept), () =>
-      this.notices.done(`“${definition?.names[0] ?? movement}” is deleted.`, () => {
-        if (definition !== null) this.book.keep(definition).subscribe({ error: (error: unknown) => this.notices.fault(error) });
-      }),
+      this.notices.done(`“${kept.definition?.names[0] ?? movement}” is deleted.`, () =>
+        this.book.bringBack(kept).subscribe({ error: (error: unknown) => this.notices.fault(error) }),
+      ),
     );
   }
 
@@ -409,8 +405,7 @@ export class MakeMovementPage {
     try {
       const letters = lettersOfPatterns(practiceChanter, patterns, this.theme());
       this.played.set(patterns);
-      const abc = (id: NoteId): string => noteOf(practiceChanter, id).abc;
-      this.setWritten(letters.length === 0 ? '' : `{${letters.map(abc).join('')}}${abc(this.theme())}`);
+      this.setWritten(letters.length === 0 ? '' : writtenForm(practiceChanter, letters, this.theme()));
       this.sound(patterns[patterns.length - 1]);
     } catch (error) {
       if (!(error instanceof ZelpitFault)) throw error;

@@ -64,6 +64,11 @@ export class MovementBook {
     return this.api.send('DELETE', `/api/movements/${id}`).pipe(tap(() => this.kept.update((all) => all.filter((each) => each.id !== id))));
   }
 
+  /** Says again what was taken back. */
+  bringBack({ movement, definition }: KeptMovement): Observable<KeptMovement> {
+    return this.send(movement, definition);
+  }
+
   /** Errors: `ApiFault` 409 where they were changed elsewhere since. */
   saveChoices(change: Partial<MovementChoices>): Observable<MovementChoicesShown> {
     const { version, ...before } = this.choices();

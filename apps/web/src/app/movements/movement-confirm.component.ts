@@ -77,10 +77,7 @@ export class MovementConfirmComponent {
     const kept = this.kept();
     if (kept === undefined) return;
     const { names } = this.hand.chosen();
-    const again = (): void => {
-      const asked = kept.definition === null ? this.book.confirm(kept.movement) : this.book.keep(kept.definition);
-      asked.subscribe({ error: (error: unknown) => this.notices.fault(error) });
-    };
+    const again = (): void => void this.book.bringBack(kept).subscribe({ error: (error: unknown) => this.notices.fault(error) });
     this.attempt.run(this.book.drop(kept), () => this.notices.done(`What was said of the ${names[0]} is taken back.`, again));
   }
 }

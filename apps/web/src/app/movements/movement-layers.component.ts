@@ -1,8 +1,9 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { fittingLayers, layersOf, noteOf, type LayerKind, type MovementLayer } from '@zelpit/core';
+import { fittingLayers, layersOf, writtenForm } from '@zelpit/core';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { MovementBook } from './movement-book.service';
 import { MovementInHand } from './movement-in-hand.service';
+import { layersSaid, layerWords, tempos } from './movement-words';
 
 const values: readonly Choice<number>[] = [
   { value: 2, said: 'a half note' },
@@ -10,8 +11,6 @@ const values: readonly Choice<number>[] = [
   { value: 0.5, said: 'an eighth' },
   { value: 0.25, said: 'a sixteenth' },
 ];
-const tempos: readonly Choice<number>[] = [40, 50, 60, 70, 80, 90, 100, 120].map((tempo) => ({ value: tempo, said: String(tempo) }));
-export const layerWords: Readonly<Record<LayerKind, string>> = { bare: 'bare', one: 'one grace note', simpler: 'simpler', full: 'in full', heavier: 'heavier' };
 
 /** The layers of a movement from bare to heavier, and for which of them a note is long enough. */
 @Component({
@@ -58,7 +57,7 @@ export class MovementLayersComponent {
   protected readonly layers = computed(() => {
     const fitting = new Set(fittingLayers(this.all(), this.noteMs()));
     return this.all().map((layer) => ({
-      written: this.written(layer),
+      written: writtenForm(this.hand.instrument(), layer.graces, this.hand.after()),
       said: layerWords[layer.kind],
       movement: layer.kind === 'full' ? undefined : layer.movement,
       ms: Math.round(layer.leastMs),
@@ -70,14 +69,9 @@ export class MovementLayersComponent {
     const full = this.all().find(({ kind }) => kind === 'full');
     if (full === undefined) return `${ms} ms.`;
     if (full.leastMs <= this.noteMs()) return `${ms} ms: long enough for it in full.`;
-    const fitting = fittingLayers(this.all(), this.noteMs()).map(({ kind }) => layerWords[kind]);
+    const fitting = fittingLayers(this.all(), this.noteMs());
     return fitting.length === 0
       ? `${ms} ms: too short even for a bare note.`
-      : `${ms} ms: too short for it in full. There is time for: ${[...new Set(fitting)].join(', ')}.`;
+      : `${ms} ms: too short for it in full. There is time for: ${layersSaid(fitting)}.`;
   });
-
-  private written({ graces }: MovementLayer): string {
-    const letter = (id: string): string => noteOf(this.hand.instrument(), id).abc;
-    return graces.length === 0 ? letter(this.hand.after()) : `{${graces.map(letter).join('')}}${letter(this.hand.after())}`;
-  }
 }

@@ -5,6 +5,7 @@ import { StaffLineComponent } from '../lines/staff-line.component';
 import { MovementBook } from './movement-book.service';
 import { MovementInHand } from './movement-in-hand.service';
 import { MovementLanesComponent } from './movement-lanes.component';
+import { tempos } from './movement-words';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 
 interface Heard {
@@ -17,7 +18,6 @@ const unders: readonly Choice<Under>[] = [
   { value: 'count', said: 'the count' },
   { value: 'syllables', said: 'syllables' },
 ];
-const tempos: readonly Choice<number>[] = [40, 50, 60, 70, 80, 90, 100, 120].map((tempo) => ({ value: tempo, said: `${tempo}` }));
 const beats = { first: 'the first element', theme: 'the theme note', 'first-low': 'the first low note' } as const;
 
 /** One movement in time: fingers, count or syllables, music, each change inside, and everything that can go wrong, to be heard. */

@@ -1,7 +1,7 @@
 import { Component, computed, inject, input, output } from '@angular/core';
 import { layeredNotes, lineAtLayer, noteOf, shortNotes, withLayer, type Exercise, type Instrument, type LayerKind, type MovementLayer } from '@zelpit/core';
 import { MovementBook } from '../movements/movement-book.service';
-import { layerWords } from '../movements/movement-layers.component';
+import { layersSaid, layerWords } from '../movements/movement-words';
 import { ChooserComponent, type Choice } from '../shell/chooser.component';
 
 const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
@@ -66,8 +66,7 @@ export class LineLayersComponent {
     const [first, ...more] = tempo === null ? [] : shortNotes(this.instrument(), this.exercise().notes, tempo, this.wishes());
     if (first === undefined) return '';
     const { index, movement, noteMs, leastMs, fits } = first;
-    const room =
-      fits.length === 0 ? 'Not even a bare note has time' : `There is time for: ${[...new Set(fits.map(({ kind }) => layerWords[kind]))].join(', ')}`;
+    const room = fits.length === 0 ? 'Not even a bare note has time' : `There is time for: ${layersSaid(fits)}`;
     const others = more.length === 0 ? '' : ` So are ${more.length} more.`;
     return `Note ${index + 1} is too short at ${tempo ?? 0} for the ${movement.names[0]}: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs)}. ${room}.${others}`;
   });

@@ -35,6 +35,7 @@ export function changeFacts(
   own: readonly MovementDefinition[] = [],
 ): ChangeFacts {
   const name = (id: string): string => noteOf(instrument, id).schoolName;
+  const reader = new MovementReader(instrument, own);
   const { lifts, lowers } = leadOf(change);
   const bars = [...new Set(places.map((place) => place.bar))];
   const phrases = heardPhrases(instrument, change, outcomes);
@@ -56,7 +57,7 @@ export function changeFacts(
       .filter(({ ids }) => ids.length > 0)
       .map(({ said, ids, mark }) => `${said}: ${inOrder(instrument, ids, mark)}.`)
       .join(' '),
-    under: under.map((phrase) => withName(new MovementReader(instrument, own), change, phrase)),
+    under: under.map((phrase) => withName(reader, change, phrase)),
   };
 }
 

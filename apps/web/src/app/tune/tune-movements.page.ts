@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { MovementReader, movementsOfTune, placePhrase, proposeSeparations, type Density, type Separation, type TuneMovement } from '@zelpit/core';
 import { saidBy } from '../api/api.service';
 import { MovementBook } from '../movements/movement-book.service';
-import { layerWords } from '../movements/movement-layers.component';
+import { layersSaid } from '../movements/movement-words';
 import { ornamentNames } from '../movements/ornaments.component';
 import { ChooserComponent, saidOf, type Choice } from '../shell/chooser.component';
 import { SentenceComponent } from '../shell/sentence.component';
@@ -134,15 +134,15 @@ export class TuneMovementsPage {
     return [...new Set(tempos.map((share) => Math.round(own * share)))].map((tempo): Choice<number> => ({ value: tempo, said: String(tempo) }));
   });
 
-  private readonly movements = computed((): readonly TuneMovement[] => {
+  /** Kept while the tempo changes: what was recognised once is not read again. */
+  private readonly reader = computed(() => {
     const opened = this.opened();
-    if (opened === undefined) return [];
-    const own = this.book.own();
-    return movementsOfTune(opened.instrument, opened.tune, new MovementReader(opened.instrument, own), {
-      tempo: this.tempo(),
-      settings: this.book.settings(),
-      own,
-    });
+    return opened === undefined ? undefined : new MovementReader(opened.instrument, this.book.own());
+  });
+  private readonly movements = computed((): readonly TuneMovement[] => {
+    const [opened, reader] = [this.opened(), this.reader()];
+    if (opened === undefined || reader === undefined) return [];
+    return movementsOfTune(opened.instrument, opened.tune, reader, { tempo: this.tempo(), settings: this.book.settings(), own: this.book.own() });
   });
   protected readonly rows = computed(() => this.movements().map((each) => rowOf(each)));
   protected readonly hasProposals = computed(() => ['whistle', 'irish-pipes'].includes(this.opened()?.instrument.family ?? ''));
@@ -189,6 +189,6 @@ function rowOf({ note, written, recognised, noteMs, leastMs, fits }: TuneMovemen
   const variant = first.variant === '' ? '' : `, ${first.variant}`;
   const said = capital(`${first.movement.names[0]}${variant}${also}`);
   if (fits === undefined) return { ...common, said, short: '' };
-  const room = fits.length === 0 ? 'not even a bare note has time' : `there is time for: ${[...new Set(fits.map(({ kind }) => layerWords[kind]))].join(', ')}`;
+  const room = fits.length === 0 ? 'not even a bare note has time' : `there is time for: ${layersSaid(fits)}`;
   return { ...common, said, short: `too short: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs ?? 0)}; ${room}` };
 }
