@@ -1,5 +1,5 @@
 /** Which way the arrows point: docs/architecture.md draws them. */
-const order = [
+const coreOrder = [
   'fault',
   'pitch',
   'fingering',
@@ -17,23 +17,63 @@ const order = [
   'hearing',
 ];
 
-const upwards = order.slice(0, -1).map((folder, index) => ({
-  name: `core-${folder}-knows-nothing-later`,
-  severity: 'error',
-  from: { path: `^packages/core/src/${folder}/`, pathNot: '\\.spec\\.ts$' },
-  to: { path: `^packages/core/src/(${order.slice(index + 1).join('|')})/` },
-}));
+/** The floors of the web application from the ground up, each with its folders in order. */
+const webFloors = {
+  kernel: ['words', 'files', 'theme', 'api', 'session', 'notices', 'keys', 'sentence', 'chooser', 'saving'],
+  studio: ['shelf', 'state', 'movement-book', 'trials'],
+  music: ['wording', 'lanes', 'score', 'sound', 'fingers', 'lines', 'paper', 'export'],
+  documents: ['sheet', 'tune', 'model'],
+};
+const webOrder = Object.entries(webFloors).flatMap(([floor, folders]) => folders.map((folder) => `${floor}/${folder}`));
+
+/** Each folder of an order imports only what comes before it. */
+const upwards = (name, root, order) =>
+  order.slice(0, -1).map((folder, index) => ({
+    name: `${name}-${folder.replaceAll('/', '-')}-knows-nothing-later`,
+    severity: 'error',
+    from: { path: `^${root}/${folder}/`, pathNot: '\\.spec\\.ts$' },
+    to: { path: `^${root}/(${order.slice(index + 1).join('|')})/` },
+  }));
+
+const core = 'packages/core/src';
+const web = 'apps/web/src/app';
 
 module.exports = {
   forbidden: [
-    ...upwards,
+    ...upwards('core', core, coreOrder),
+    ...upwards('web', web, webOrder),
+    {
+      name: 'web-floors-know-no-page',
+      severity: 'error',
+      from: { path: `^${web}/(${Object.keys(webFloors).join('|')})/`, pathNot: '\\.spec\\.ts$' },
+      to: { path: `^${web}/(pages/|[^/]+$)` },
+    },
+    {
+      name: 'web-documents-are-strangers',
+      severity: 'error',
+      from: { path: `^${web}/documents/([^/]+)/` },
+      to: { path: `^${web}/documents/`, pathNot: `^${web}/documents/$1/` },
+    },
+    {
+      name: 'web-pages-are-strangers',
+      severity: 'error',
+      from: { path: `^${web}/pages/([^/]+)/` },
+      to: { path: `^${web}/(pages/|[^/]+$)`, pathNot: `^${web}/pages/$1/` },
+    },
+    {
+      name: 'web-folders-are-on-a-floor',
+      comment: 'A new folder takes its place in `webFloors`, or is a page.',
+      severity: 'error',
+      from: {},
+      to: { path: `^${web}/[^/]+/`, pathNot: `^${web}/(pages|${webOrder.join('|')})/` },
+    },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'core-stands-alone',
       comment: 'The core imports no DOM, no Node, no Angular, no Express: only itself and zod.',
       severity: 'error',
-      from: { path: '^packages/core/src/', pathNot: '\\.spec(-support)?\\.ts$' },
-      to: { pathNot: '^packages/core/src/|(^|/)node_modules/zod/' },
+      from: { path: `^${core}/`, pathNot: '\\.spec(-support)?\\.ts$' },
+      to: { pathNot: `^${core}/|(^|/)node_modules/zod/` },
     },
     {
       name: 'contract-knows-core-only',

@@ -1,13 +1,13 @@
 import { Component, effect, inject, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterOutlet } from '@angular/router';
 import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
-import { PendingWork } from './saving/pending-work.service';
-import { SessionService } from './session/session.service';
-import { SessionToken } from './session/session-token';
-import { KeyService } from './shell/key.service';
-import { NoticeService } from './shell/notice.service';
-import { NoticesComponent } from './shell/notices.component';
-import { ThemeService } from './state/theme.service';
+import { PendingWork } from './kernel/saving/pending-work.service';
+import { SessionService } from './kernel/session/session.service';
+import { SessionToken } from './kernel/session/session-token';
+import { KeyService } from './kernel/keys/key.service';
+import { NoticeService } from './kernel/notices/notice.service';
+import { NoticesComponent } from './kernel/notices/notices.component';
+import { ThemeService } from './kernel/theme/theme.service';
 
 @Component({
   selector: 'zp-root',
@@ -58,7 +58,7 @@ export class AppComponent implements OnDestroy {
   }
 
   private async showKeys(): Promise<void> {
-    const { KeysComponent } = await import('./shell/keys.component');
+    const { KeysComponent } = await import('./kernel/keys/keys.component');
     if (!this.modal.hasOpenModals()) this.modal.open(KeysComponent, { ariaLabelledBy: 'keys-title', size: 'lg' });
   }
 }

@@ -6,5 +6,6 @@ export { proposeSeparations, type Density, type Separation, type SeparationKind,
 export { moveThatHelps, type KeyMove } from './key-move';
 export type { ParseAbc, ParsedAbc } from './parsed-abc';
 export { noticePhrase, readTune } from './read-tune';
+export { pathOfTune, type TunePath } from './tune-path';
 export { changesOfTune, troubleOfTune, type Place, type TuneChange, type TuneChanges, type TuneFingerings } from './tune-changes';
 export { isTongued, placePhrase, playedBars, type Articulation, type Bar, type Meter, type Notice, type Tune, type TuneNote, type WrittenNote } from './tune';

@@ -1,0 +1,54 @@
+import { computed, inject, Injectable } from '@angular/core';
+import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
+import { KeptDocument } from '../../kernel/saving/kept-document';
+import { sheetKind, type DraftLine, type SheetDraft } from './sheet-kind';
+import { SheetsService } from './sheets.service';
+
+const empty: SheetDraft = { title: '', note: '', lines: [] };
+
+/** One sheet under the hand. Belongs to a page. */
+@Injectable()
+export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
+  protected readonly kind = sheetKind(inject(SheetsService));
+
+  readonly shown = computed(() => this.draft() ?? empty);
+  private readonly codes = computed(() => new Map((this.stored()?.lines ?? []).map((line) => [line.id, line.code])));
+
+  /** Empty until the line was saved. */
+  codeOf(line: DraftLine): string {
+    return this.codes().get(line.id) ?? '';
+  }
+
+  setTitle(title: string): void {
+    this.edit((draft) => ({ ...draft, title }), 'the title', 'title');
+  }
+
+  setNote(note: string): void {
+    this.edit((draft) => ({ ...draft, note }), 'the words at the head', 'note');
+  }
+
+  editLine(id: string, change: Partial<SheetLineInput>, said: string): void {
+    const field = `${id} ${Object.keys(change).join(' ')}`;
+    this.edit((draft) => ({ ...draft, lines: draft.lines.map((line) => (line.id === id ? { ...line, ...change } : line)) }), said, field);
+  }
+
+  /** Adds a line at the end and gives it back. */
+  add(line: Omit<SheetLineInput, 'id'>): DraftLine {
+    const added = { ...line, id: crypto.randomUUID() };
+    this.edit((draft) => ({ ...draft, lines: [...draft.lines, added] }), 'a line added');
+    return added;
+  }
+
+  takeOff(id: string): void {
+    this.edit((draft) => ({ ...draft, lines: draft.lines.filter((line) => line.id !== id) }), 'a line taken off');
+  }
+
+  move(from: number, to: number): void {
+    if (to < 0 || to >= this.shown().lines.length || from === to) return;
+    this.edit((draft) => {
+      const lines = [...draft.lines];
+      lines.splice(to, 0, ...lines.splice(from, 1));
+      return { ...draft, lines };
+    }, 'the order of the lines');
+  }
+}

@@ -1,0 +1,46 @@
+import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
+import { map } from 'rxjs';
+import type { DocumentKind } from '../../kernel/saving/kept-document';
+import type { SheetsService } from './sheets.service';
+
+/** A line as it is edited; its id is made here, so that it stays the same through saving, undoing and a reload. */
+export interface DraftLine extends SheetLineInput {
+  readonly id: string;
+}
+
+export interface SheetDraft {
+  readonly title: string;
+  readonly note: string;
+  readonly lines: readonly DraftLine[];
+}
+
+/** A line as it is sent: without its code, which the server keeps. */
+export function lineInput({ id, home, other, repetitions, tempo, point, exercise = null }: DraftLine): DraftLine {
+  return { id, home, other, repetitions, tempo, point, exercise };
+}
+
+export function isSameLine(one: DraftLine, other: DraftLine): boolean {
+  return JSON.stringify(lineInput(one)) === JSON.stringify(lineInput(other));
+}
+
+/** How sheets are fetched, saved and compared. */
+export function sheetKind(sheets: SheetsService): DocumentKind<SheetDraft, SheetDetail> {
+  return {
+    kind: 'sheet',
+    load: (id) => sheets.get(id),
+    save: (id, { title, note, lines }, version, key) =>
+      sheets
+        .save(id, { title, note, version, lines: lines.map(lineInput) }, { key, triesAgain: false })
+        .pipe(map((stored) => ({ kind: 'saved', stored }) as const)),
+    draftOf: ({ title, note, lines }) => ({ title, note, lines: lines.map(lineInput) }),
+    versionOf: ({ version }) => version,
+    nameOf: ({ title }) => title,
+    savedAt: ({ updatedAt }) => updatedAt,
+    isSame: (one, other) =>
+      one === other ||
+      (one.title === other.title &&
+        one.note === other.note &&
+        one.lines.length === other.lines.length &&
+        one.lines.every((line, index) => isSameLine(line, other.lines[index]))),
+  };
+}

@@ -1,0 +1,30 @@
+import type { TuneDetail } from '@zelpit/contract';
+import { map } from 'rxjs';
+import type { DocumentKind, SaveResult } from '../../kernel/saving/kept-document';
+import type { TunesService } from './tunes.service';
+
+export interface TuneDraft {
+  readonly abc: string;
+  /** The instrument that it is read for. */
+  readonly instrument: string;
+}
+
+/** How the text of a tune is fetched, saved and compared. */
+export function tuneKind(tunes: TunesService): DocumentKind<TuneDraft, TuneDetail> {
+  return {
+    kind: 'tune',
+    load: (id) => tunes.detail(id),
+    save: (id, { abc, instrument }, version, key) =>
+      tunes.save(id, { abc, instrument, version }, { key, triesAgain: false }).pipe(
+        map((answer): SaveResult<TuneDetail> => {
+          if (answer.kind === 'saved') return { kind: 'saved', stored: answer.tune };
+          return { kind: 'refused', said: 'The text cannot be read yet.' };
+        }),
+      ),
+    draftOf: ({ abc, instrument }) => ({ abc, instrument }),
+    versionOf: ({ version }) => version,
+    nameOf: ({ title }) => title,
+    savedAt: () => undefined,
+    isSame: (one, other) => one.abc === other.abc && one.instrument === other.instrument,
+  };
+}

@@ -1,0 +1,146 @@
+import { inject, Injectable } from '@angular/core';
+import {
+  importResultSchema,
+  tuneDetailSchema,
+  tuneSaveSchema,
+  tuneSummarySchema,
+  type ImportResult,
+  type TuneDetail,
+  type TuneInput,
+  type TuneSave,
+  type TuneSummary,
+} from '@zelpit/contract';
+import {
+  changesOfTune,
+  isTongued,
+  moveThatHelps,
+  PathCosts,
+  pathOfTune,
+  readTune,
+  type Articulation,
+  type Instrument,
+  type KeyMove,
+  type PlayedNote,
+  type RiskTable,
+  type Tune,
+  type TuneChange,
+  type TuneChanges,
+  type TunePath,
+} from '@zelpit/core';
+import { forkJoin, from, map, switchMap, tap, type Observable } from 'rxjs';
+import { ApiService, type Sending } from '../../kernel/api/api.service';
+import { OutgoingService } from '../../kernel/saving/outgoing.service';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { Engraver } from '../../music/score/engraver.service';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { ArticulationSettings } from '../../music/sound/articulation.service';
+import { PlayerTimings } from '../../studio/trials/player-timings.service';
+import { PinnedFingers } from './pins.service';
+
+/** A tune with everything that is found in it. */
+export interface OpenedTune {
+  readonly detail: TuneDetail;
+  readonly instrument: Instrument;
+  /** How much trouble its changes are under the timing of the student in hand. */
+  readonly risks: RiskTable;
+  readonly articulation: Articulation;
+  readonly tune: Tune;
+  /** How notes with several fingerings are fingered. */
+  readonly path: TunePath;
+  readonly changes: TuneChanges;
+  /** Changes by "from-to" of their notes. */
+  readonly changeAt: ReadonlyMap<string, TuneChange>;
+  readonly move: KeyMove | undefined;
+}
+
+/** The studio's tunes: fetched, brought in, taken apart. */
+@Injectable({ providedIn: 'root' })
+export class TunesService {
+  private readonly api = inject(ApiService);
+  private readonly outgoing = inject(OutgoingService);
+  private readonly engraver = inject(Engraver);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly state = inject(StudioState);
+  private readonly articulation = inject(ArticulationSettings);
+  private readonly pins = inject(PinnedFingers);
+  private readonly timings = inject(PlayerTimings);
+  /** Costs of an instrument's fingerings, kept for as long as it is in hand. */
+  private readonly costs = new WeakMap<Instrument, PathCosts>();
+
+  list(): Observable<TuneSummary[]> {
+    return this.api.all('/api/tunes', tuneSummarySchema);
+  }
+
+  detail(id: string): Observable<TuneDetail> {
+    return this.api.get(`/api/tunes/${id}`, tuneDetailSchema).pipe(tap(({ pins }) => this.pins.take(id, pins)));
+  }
+
+  /** A tune's text taken apart, for its instrument as the student in hand plays it. */
+  takeApart(detail: TuneDetail): Observable<OpenedTune> {
+    const instrument = this.shelf.forStudent(this.shelf.known(detail.instrument), this.state.student()?.id);
+    const articulation = this.articulation.of(instrument.family);
+    const pins = this.pins.of(detail.id);
+    return from(this.engraver.parse(detail.abc)).pipe(
+      map((parsed) => {
+        const tune = readTune(instrument, parsed);
+        const path = pathOfTune(this.costsOf(instrument), tune, articulation, pins);
+        return openTune({ detail, instrument, risks: this.timings.tableFor(instrument), articulation, tune, path });
+      }),
+    );
+  }
+
+  private costsOf(instrument: Instrument): PathCosts {
+    const costs = this.costs.get(instrument) ?? new PathCosts(instrument);
+    this.costs.set(instrument, costs);
+    return costs;
+  }
+
+  open(id: string): Observable<OpenedTune> {
+    void this.engraver.load();
+    return forkJoin([this.detail(id), this.shelf.ready()]).pipe(switchMap(([detail]) => this.takeApart(detail)));
+  }
+
+  bringIn(file: Blob, instrument: string): Observable<ImportResult> {
+    return this.outgoing.make({ path: `/api/tunes/import?instrument=${instrument}`, body: file, schema: importResultSchema, said: 'what you brought in' });
+  }
+
+  save(id: string, input: TuneInput, sending?: Sending): Observable<TuneSave> {
+    return this.api.put(`/api/tunes/${id}`, input, tuneSaveSchema, sending);
+  }
+
+  putAway(id: string): Observable<void> {
+    return this.api.send('DELETE', `/api/tunes/${id}`);
+  }
+
+  bringBack(id: string): Observable<void> {
+    return this.api.send('POST', `/api/tunes/${id}/restore`);
+  }
+}
+
+function openTune(read: Omit<OpenedTune, 'changes' | 'changeAt' | 'move'>): OpenedTune {
+  const { instrument, risks, articulation, tune, path } = read;
+  const fingerings = new Map([...path].map(([index, { fingering }]) => [index, fingering]));
+  const changes = changesOfTune(instrument, tune, articulation, fingerings, risks);
+  const all = [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
+  const changeAt = new Map(all.flatMap((change) => change.places.map((place) => [`${place.from}-${place.to}`, change] as const)));
+  return { ...read, changes, changeAt, move: moveThatHelps(instrument, tune) };
+}
+
+/** The notes of some bars, as they are played. */
+export function playedNotesOf(
+  { tune, articulation, path }: Pick<OpenedTune, 'tune' | 'articulation' | 'path'>,
+  bars: readonly number[],
+): readonly PlayedNote[] {
+  return bars.flatMap((index) => {
+    const bar = tune.bars[index];
+    return tune.notes.slice(bar.first, bar.end).map((note): PlayedNote => ({
+      note: note.written.kind === 'note' ? note.written.note : null,
+      graceNotes: note.graceNotes,
+      beats: note.duration / tune.meter.beat,
+      index: note.index,
+      isTied: note.isTiedFromPrevious,
+      isTongued: isTongued(note, articulation),
+      fingering: path.get(note.index)?.fingering,
+    }));
+  });
+}

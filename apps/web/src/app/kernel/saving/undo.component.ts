@@ -1,0 +1,65 @@
+import { Component, inject, input, type OnDestroy, type OnInit } from '@angular/core';
+import { KeyService } from '../keys/key.service';
+
+/** What can go back and on again; it says what the step changes. */
+export interface Undoable {
+  readonly undoes: () => string | undefined;
+  readonly redoes: () => string | undefined;
+  undo(): void;
+  redo(): void;
+}
+
+/** One step back and one step on, as buttons and as keys. */
+@Component({
+  selector: 'zp-undo',
+  host: { class: 'd-flex gap-3' },
+  template: `
+    <button
+      type="button"
+      class="word"
+      [disabled]="document().undoes() === undefined"
+      [attr.aria-label]="undoSaid()"
+      [title]="undoSaid()"
+      (click)="document().undo()"
+    >
+      Undo
+    </button>
+    <button
+      type="button"
+      class="word"
+      [disabled]="document().redoes() === undefined"
+      [attr.aria-label]="redoSaid()"
+      [title]="redoSaid()"
+      (click)="document().redo()"
+    >
+      Redo
+    </button>
+  `,
+})
+export class UndoComponent implements OnInit, OnDestroy {
+  private readonly keys = inject(KeyService);
+  readonly document = input.required<Undoable>();
+  private release = (): void => undefined;
+
+  ngOnInit(): void {
+    this.release = this.keys.use([
+      { keys: ['z'], ctrl: true, cap: 'Ctrl Z', said: 'Undo', run: () => this.document().undo() },
+      { keys: ['z'], ctrl: true, shift: true, cap: 'Ctrl Shift Z', said: 'Redo', run: () => this.document().redo() },
+      { keys: ['y'], ctrl: true, cap: 'Ctrl Y', said: 'Redo', run: () => this.document().redo() },
+    ]);
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected undoSaid(): string {
+    const said = this.document().undoes();
+    return said === undefined ? 'Undo: nothing to go back to' : `Undo: ${said}`;
+  }
+
+  protected redoSaid(): string {
+    const said = this.document().redoes();
+    return said === undefined ? 'Redo: nothing to go on to' : `Redo: ${said}`;
+  }
+}

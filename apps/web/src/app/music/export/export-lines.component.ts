@@ -1,0 +1,133 @@
+import { Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { linesAsAbc, playNotes, renderTimeline, waveFile, type Instrument } from '@zelpit/core';
+import type { SheetLineInput } from '@zelpit/contract';
+import { fileNameOf, saveFile } from '../../kernel/files/save-file';
+import type { SheetOnPaper } from '../paper/paper-layout';
+import { keptPaperSize } from '../paper/paper-size';
+import { SheetPaperComponent } from '../paper/sheet-paper.component';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SoundSettings } from '../sound/sound-settings.service';
+import { LinePlayer } from '../lines/line-player.service';
+
+type Kind = 'abc' | 'musicxml' | 'mid' | 'wav' | 'pdf';
+const kinds: readonly { readonly kind: Kind; readonly said: string }[] = [
+  { kind: 'abc', said: 'ABC, to be read by other music programs' },
+  { kind: 'musicxml', said: 'MusicXML, for engraving programs' },
+  { kind: 'mid', said: 'MIDI, the keys of a keyboard' },
+  { kind: 'wav', said: 'WAV, the sound of each line once' },
+  { kind: 'pdf', said: 'PDF, on paper' },
+];
+const waveRate = 44_100;
+/** Silence between two lines, in s. */
+const pauseSeconds = 1.5;
+
+/** Takes lines out as files. */
+@Component({
+  selector: 'zp-export-lines',
+  imports: [NgbDropdownModule, SheetPaperComponent],
+  template: `
+    <span ngbDropdown placement="bottom-end">
+      <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="lines().length === 0 || busy() !== ''">
+        {{ busy() === '' ? 'Save as a file' : 'Making the ' + busy() + ' …' }}
+      </button>
+      <span ngbDropdownMenu>
+        @for (each of kinds; track each.kind) {
+          <button type="button" ngbDropdownItem (click)="save(each.kind)">{{ each.said }}</button>
+        }
+      </span>
+    </span>
+    @if (isPrinting()) {
+      <div class="off-paper" aria-hidden="true"><zp-sheet-paper [sheet]="onPaper()" [size]="size" [address]="noAddress" /></div>
+    }
+  `,
+})
+export class ExportLinesComponent {
+  private readonly notices = inject(NoticeService);
+  private readonly player = inject(LinePlayer);
+  private readonly sound = inject(SoundSettings);
+  readonly instrument = input.required<Instrument>();
+  readonly title = input.required<string>();
+  readonly note = input('');
+  readonly lines = input.required<readonly (SheetLineInput & { readonly code?: string })[]>();
+
+  protected readonly kinds = kinds;
+  protected readonly size = keptPaperSize();
+  protected readonly busy = signal('');
+  protected readonly isPrinting = signal(false);
+  protected readonly noAddress = (code: string): string => `${location.origin}/c/${code}`;
+  private readonly paper = viewChild(SheetPaperComponent);
+  protected readonly onPaper = computed((): SheetOnPaper => ({
+    ...{ title: this.title(), note: this.note(), about: `${this.instrument().name}.`, instrument: this.instrument() },
+    lines: this.lines().map((line) => ({ ...line, code: line.code ?? '' })),
+  }));
+
+  constructor() {
+    effect(() => {
+      const paper = this.paper();
+      if (paper?.isReady() === true) untracked(() => void this.savePdf(paper));
+    });
+  }
+
+  protected async save(kind: Kind): Promise<void> {
+    if (kind === 'pdf') {
+      this.busy.set('PDF');
+      this.isPrinting.set(true);
+      return;
+    }
+    this.busy.set('file');
+    try {
+      saveFile(fileNameOf(this.title(), kind), await this.made(kind));
+    } catch (error) {
+      this.notices.fault(error);
+    } finally {
+      this.busy.set('');
+    }
+  }
+
+  private async made(kind: Exclude<Kind, 'pdf'>): Promise<Blob> {
+    const [instrument, lines] = [this.instrument(), this.lines()];
+    switch (kind) {
+      case 'abc':
+        return new Blob([linesAsAbc(instrument, this.title(), lines)], { type: 'text/vnd.abc' });
+      case 'musicxml': {
+        const { musicXml } = await import('./music-xml');
+        return new Blob([musicXml(instrument, this.title(), lines)], { type: 'application/vnd.recordare.musicxml+xml' });
+      }
+      case 'mid': {
+        const { midiFile } = await import('./midi-file');
+        return new Blob([midiFile(instrument, this.title(), lines)], { type: 'audio/midi' });
+      }
+      case 'wav':
+        return new Blob([waveFile(this.samples(), waveRate)], { type: 'audio/wav' });
+    }
+  }
+
+  /** Every line once at its pace, one after another. */
+  private samples(): Float32Array {
+    const pause = new Float32Array(Math.round(pauseSeconds * waveRate));
+    const parts = this.lines().flatMap((line) => {
+      const { notes, settings } = this.player.playable('file', this.instrument(), line, 1);
+      return [renderTimeline(this.instrument(), playNotes(this.instrument(), notes, settings), { sampleRate: waveRate, ...this.sound.colour() }), pause];
+    });
+    const all = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0));
+    let at = 0;
+    for (const part of parts) {
+      all.set(part, at);
+      at += part.length;
+    }
+    return all;
+  }
+
+  private async savePdf(paper: SheetPaperComponent): Promise<void> {
+    try {
+      const { sheetPdf } = await import('../paper/sheet-pdf');
+      saveFile(fileNameOf(this.title(), 'pdf'), await sheetPdf(paper.svgPages(), this.size, this.title()));
+    } catch {
+      this.notices.done('The PDF could not be made: the server did not give its fonts. Try again.');
+    } finally {
+      this.isPrinting.set(false);
+      this.busy.set('');
+    }
+  }
+}

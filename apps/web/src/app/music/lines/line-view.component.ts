@@ -1,0 +1,39 @@
+import { Component, computed, inject, input } from '@angular/core';
+import { describedLine, lineAbc, type ChangeLine, type Instrument } from '@zelpit/core';
+import { ChangeFigureComponent, figureSize } from './change-figure.component';
+import { LineWordsChoice } from '../wording/line-words.service';
+import { StaffLineComponent } from '../score/staff-line.component';
+
+/** A line as it is practised: the two fingerings above its first bar, its name and advice, the music. */
+@Component({
+  selector: 'zp-line-view',
+  imports: [ChangeFigureComponent, StaffLineComponent],
+  template: `
+    <div class="line-view">
+      <svg class="line-figure" [attr.viewBox]="'0 0 ' + size.width + ' ' + size.height" role="img" [attr.aria-label]="'Fingers of ' + described().title">
+        <g zpChangeFigure [instrument]="instrument()" [line]="described()" />
+      </svg>
+      <div>
+        <h2 class="line-title">{{ described().title }}</h2>
+        <p class="line-advice">
+          <b>{{ described().advice.todo }}</b> <br />
+          {{ described().advice.otherwise }}
+        </p>
+        <ng-content />
+      </div>
+    </div>
+    <zp-staff-line [abc]="abc()" [said]="musicSaid()" />
+  `,
+})
+export class LineViewComponent {
+  private readonly words = inject(LineWordsChoice);
+  readonly instrument = input.required<Instrument>();
+  readonly line = input.required<ChangeLine>();
+  protected readonly size = figureSize;
+  protected readonly described = computed(() => describedLine(this.instrument(), this.line()));
+  protected readonly musicSaid = computed(() => {
+    const { exercise, title } = this.described();
+    return exercise == null ? `Four bars, ${title} and back, eight times` : `The music of ${title}`;
+  });
+  protected readonly abc = computed(() => lineAbc(this.instrument(), this.line(), this.words.words()));
+}

@@ -1,0 +1,228 @@
+import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef, type OnDestroy } from '@angular/core';
+import {
+  isTongued,
+  laneLayout,
+  seamBetween,
+  type Articulation,
+  type Instrument,
+  type LaneNote,
+  type Trouble,
+  type Tune,
+  type TuneChange,
+  type TunePath,
+} from '@zelpit/core';
+import { LanesComponent } from '../lanes/lanes.component';
+import { MarkComponent } from '../lanes/mark.component';
+import { Engraver, type Engraving } from './engraver.service';
+import type { ScoreLine } from './score-lines';
+
+/** A place where two notes of the line meet. */
+interface Seam {
+  readonly x: number;
+  readonly change: TuneChange;
+  readonly trouble: Trouble | undefined;
+}
+
+export const scoreGeometry = { labels: 104, staffTop: 46, lanesTop: 104, pitch: 21 } as const;
+/** Under the lanes: where marks stand, and where the line ends. */
+const [marksBelow, heightBelow] = [20, 44];
+
+/** Geometry of a line of music; ten fingers take more height than eight. */
+export function scoreGeometryFor(instrument: Instrument | undefined): typeof scoreGeometry & { readonly marks: number; readonly height: number } {
+  const lanes = instrument === undefined ? 0 : laneLayout(instrument, scoreGeometry.pitch).height;
+  const end = scoreGeometry.lanesTop + lanes;
+  return { ...scoreGeometry, marks: end + marksBelow, height: end + heightBelow };
+}
+const leadSeam = 26;
+
+/** One line of music with the finger lanes under it; columns stand under their noteheads. */
+@Component({
+  selector: 'zp-score-line',
+  imports: [LanesComponent, MarkComponent],
+  template: `
+    <svg class="score-layer" [attr.viewBox]="'0 0 ' + width() + ' ' + geometry().height" preserveAspectRatio="xMinYMin meet">
+      @for (x of pillars(); track x) {
+        <svg:rect class="pillar" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
+      }
+      @if (playingX(); as x) {
+        <svg:g class="pillar-move" [style.transform]="'translateX(' + x + 'px)'">
+          <svg:rect class="pillar" x="-15" y="24" width="30" [attr.height]="geometry().height - 28" rx="12" />
+        </svg:g>
+      }
+      @if (countInX(); as x) {
+        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
+      }
+      @for (bar of barNumbers(); track bar.said) {
+        <svg:text class="bar-number" [attr.x]="bar.x" y="14">{{ bar.said }}</svg:text>
+      }
+      <svg:g
+        zpLanes
+        [attr.transform]="'translate(0 ' + geometry().lanesTop + ')'"
+        [instrument]="instrument()"
+        [notes]="columns()"
+        [left]="geometry().labels"
+        [right]="width()"
+        [pitch]="geometry().pitch"
+      />
+      @if (seams().length > 0) {
+        <svg:text class="lane-label wrongly" [attr.x]="geometry().labels - 12" [attr.y]="geometry().marks + 6" text-anchor="end" style="fill: var(--vermilion)">
+          cuts in
+        </svg:text>
+      }
+      @for (head of heads(); track head.note) {
+        <svg:rect
+          class="column"
+          [attr.data-note]="head.note"
+          [attr.x]="head.x - 9"
+          [attr.y]="24"
+          width="18"
+          [attr.height]="geometry().lanesTop - 24"
+          (click)="noteChosen.emit(head.note)"
+        />
+      }
+      @for (seam of seams(); track seam.x) {
+        @if (seam.trouble; as trouble) {
+          <svg:g zpMark [attr.transform]="'translate(' + seam.x + ' ' + geometry().marks + ')'" [instrument]="instrument()" [trouble]="trouble" [size]="28" />
+        }
+        <svg:rect
+          class="seam"
+          [attr.x]="seam.x - 14"
+          [attr.y]="geometry().lanesTop"
+          width="28"
+          [attr.height]="geometry().height - geometry().lanesTop"
+          (click)="chosen.emit(seam.change)"
+        />
+      }
+    </svg>
+    <div #host class="score-music" [style.position]="'absolute'" [style.left.px]="geometry().labels" [style.top.px]="musicTop()"></div>
+  `,
+  host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'said()' },
+})
+export class ScoreLineComponent implements OnDestroy {
+  private readonly engraver = inject(Engraver);
+
+  readonly line = input.required<ScoreLine>();
+  readonly tune = input.required<Tune>();
+  readonly instrument = input.required<Instrument>();
+  readonly articulation = input.required<Articulation>();
+  /** How notes with several fingerings are fingered, by index. */
+  readonly path = input.required<TunePath>();
+  readonly width = input.required<number>();
+  /** Changes by "from-to" of their notes. */
+  readonly changeAt = input.required<ReadonlyMap<string, TuneChange>>();
+  readonly chosenChange = input<TuneChange>();
+  /** Note that sounds now, by index; -1 for none. */
+  readonly playingNote = input(-1);
+  /** Note that waits for its count-in; -1 for none. */
+  readonly waitingNote = input(-1);
+  readonly chosen = output<TuneChange>();
+  /** A notehead was clicked: its note's index. */
+  readonly noteChosen = output<number>();
+
+  protected readonly geometry = computed(() => scoreGeometryFor(this.instrument()));
+  private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
+  private readonly engraving = signal<Engraving | undefined>(undefined);
+
+  /** False for lines out of sight: they are engraved when the page has time. */
+  readonly isInView = input(true);
+  private readonly hasTime = signal(false);
+  private readonly idle = requestIdleCallback(() => this.hasTime.set(true), { timeout: 4000 });
+
+  constructor() {
+    afterRenderEffect(() => {
+      const width = this.width() - scoreGeometry.labels;
+      const { abc } = this.line();
+      if (!this.isInView() && !this.hasTime()) return;
+      void this.engraver.engrave(this.host().nativeElement, abc, { width, scale: 1.1 }).then((engraving) => this.engraving.set(engraving));
+    });
+  }
+
+  ngOnDestroy(): void {
+    cancelIdleCallback(this.idle);
+  }
+
+  protected readonly musicTop = computed(() => scoreGeometry.staffTop - (this.engraving()?.staffTop ?? 0));
+
+  /** The line's notes as columns; the last note of the line before stands out of sight, so that the change into this line is seen. */
+  protected readonly columns = computed((): readonly LaneNote[] => {
+    const engraving = this.engraving();
+    if (engraving === undefined) return [];
+    const { first, end } = this.line();
+    const { notes } = this.tune();
+    const own = notes.slice(first, end).map((note, index): LaneNote => {
+      const placed = engraving.notes[index];
+      const x = scoreGeometry.labels + (placed?.x ?? 0);
+      const graceNotes = note.graceNotes.map((each, position) => ({ x: scoreGeometry.labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
+      return { x, note: note.written.kind === 'note' ? note.written.note : null, graceNotes, ...this.fingersOf(note.index) };
+    });
+    const before = notes[first - 1];
+    if (before?.written.kind !== 'note' || own.length === 0) return own;
+    return [{ x: own[0].x - 2 * leadSeam, note: before.written.note, graceNotes: [], ...this.fingersOf(first - 1) }, ...own];
+  });
+
+  /** The columns of this line's own notes. */
+  protected readonly heads = computed(() => {
+    const { first, end } = this.line();
+    return this.columns()
+      .slice(first - end)
+      .map(({ x }, position) => ({ x, note: first + position }));
+  });
+
+  protected readonly seams = computed((): readonly Seam[] => {
+    const columns = this.columns();
+    const firstIndex = this.line().end - columns.length;
+    return columns.slice(1).flatMap((column, position): Seam[] => {
+      const from = firstIndex + position;
+      const change = this.changeAt().get(`${from}-${from + 1}`);
+      if (change === undefined) return [];
+      return [{ x: seamBetween(columns[position], column), change, trouble: this.isHidden(from + 1, column) ? undefined : change.trouble }];
+    });
+  });
+
+  private fingersOf(note: number): Pick<LaneNote, 'pattern'> {
+    const pattern = this.path().get(note)?.fingering.pattern;
+    return pattern === undefined ? {} : { pattern };
+  }
+
+  /** True where a grace note or the tongue hides what is between two notes. */
+  private isHidden(note: number, { graceNotes }: LaneNote): boolean {
+    return graceNotes.length > 0 || isTongued(this.tune().notes[note], this.articulation());
+  }
+
+  protected readonly pillars = computed(() =>
+    this.seams()
+      .filter((seam) => seam.change === this.chosenChange())
+      .map((seam) => seam.x),
+  );
+
+  protected readonly barNumbers = computed(() => {
+    const { first } = this.line();
+    const columns = this.columns();
+    const offset = columns.length - (this.line().end - first);
+    const seen = new Set<number>();
+    return this.line().bars.flatMap((index) => {
+      const bar = this.tune().bars[index];
+      const column = columns[offset + bar.first - first];
+      const goesOn = index > 0 && this.tune().bars[index - 1].number === bar.number;
+      if (bar.number === 0 || goesOn || seen.has(bar.number) || column === undefined) return [];
+      seen.add(bar.number);
+      const left = column.graceNotes[0]?.x ?? column.x;
+      return [{ x: Math.max(scoreGeometry.labels + 2, left - 14), said: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];
+    });
+  });
+
+  protected readonly playingX = computed(() => this.columnX(this.playingNote()));
+  protected readonly countInX = computed(() => this.columnX(this.waitingNote()));
+
+  protected readonly said = computed(() => {
+    const numbers = this.line().bars.map((index) => this.tune().bars[index].number);
+    return `Music and finger lanes, bars ${numbers[0]} to ${numbers[numbers.length - 1]}. The list of changes below says the same in words.`;
+  });
+
+  private columnX(note: number): number | undefined {
+    const { first, end } = this.line();
+    if (note < first || note >= end) return undefined;
+    const columns = this.columns();
+    return columns[columns.length - (end - note)]?.x;
+  }
+}

@@ -1,0 +1,97 @@
+import {
+  holeSign,
+  noteOf,
+  spokenFingers,
+  type Change,
+  type ChangeRisk,
+  type Fingering,
+  type Instrument,
+  type Level,
+  type Pattern,
+  type SoundClass,
+} from '@zelpit/core';
+import type { Choice } from '../../kernel/chooser/chooser.component';
+import { capital } from '../../kernel/words/words';
+
+/** Whose fingers are reckoned with: a level, or what was measured of the student. */
+export type Whose = Level | 'measured';
+
+export const levelChoices: readonly Choice<Level>[] = [
+  { value: 'beginner', said: 'a beginner' },
+  { value: 'learner', said: 'a learner' },
+  { value: 'fluent', said: 'a fluent player' },
+];
+
+/** "In how many of a hundred": what is said of a probability. */
+export function inHundred(probability: number): string {
+  const count = Math.round(probability * 100);
+  if (count === 0 && probability > 0.0005) return '< 1';
+  return String(count);
+}
+
+const rows: readonly (readonly [SoundClass, string])[] = [
+  ['low', 'a low note cuts in'],
+  ['run', 'notes between slip in'],
+  ['over-open', 'too open for a moment'],
+  ['between', 'a sound between'],
+  ['above', 'a sound above both'],
+];
+
+export interface SaidRisk {
+  readonly said: string;
+  readonly inHundred: string;
+  readonly ms: string;
+}
+
+export function risksSaid(risk: ChangeRisk): readonly SaidRisk[] {
+  return rows
+    .filter(([kind]) => kind !== 'above' || risk.above.probability > 0)
+    .map(([kind, said]) => ({ said, inHundred: inHundred(risk[kind].probability), ms: `${risk[kind].meanMs.toFixed(1)} ms` }));
+}
+
+/** How often something is heard for longer than 10 ms that should not: low, run or too open, at least. */
+export const worstOf = (risk: ChangeRisk): number => Math.max(risk.low.probability, risk.run.probability, risk['over-open'].probability);
+
+/** "X XXX OOXO" as fingers that lie: "left index, middle and ring". */
+export function waySaid(instrument: Instrument, { pattern, rank }: Fingering): string {
+  const down = instrument.fingers
+    .filter(({ id }) => pattern.some((coverage, hole) => instrument.holes[hole].finger === id && coverage > 0))
+    .map(({ id }) => id);
+  const fingers = down.length === 0 ? 'all open' : `${spokenFingers(instrument, down)} down`;
+  return rank === 1 ? `${fingers} (taught first)` : fingers;
+}
+
+export const nameOfNote = (instrument: Instrument, id: string): string => noteOf(instrument, id).schoolName;
+
+export const soundSaid: Readonly<Record<SoundClass, string>> = {
+  low: 'too low',
+  'over-open': 'too open',
+  run: 'a note between',
+  between: 'a sound between',
+  above: 'too high',
+  same: 'hardly heard',
+};
+
+/** Loudness against the reference note; nothing where none is known. */
+export const loudSaid = (decibels: number | undefined): string =>
+  decibels === undefined ? '' : `${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
+
+/** "X XOO XXXO": the holes in the order of the instrument, with a gap between the hands. */
+export function holesSaid(instrument: Instrument, pattern: Pattern): string {
+  return pattern.map((coverage, hole) => (hole > 0 && partOf(instrument, hole) !== partOf(instrument, hole - 1) ? ' ' : '') + holeSign(coverage)).join('');
+}
+
+function partOf(instrument: Instrument, hole: number): string {
+  const finger = instrument.fingers.find(({ id }) => id === instrument.holes[hole].finger);
+  return finger?.thumb === true ? 'thumb' : (finger?.hand ?? '');
+}
+
+/** "Left ring lifts; right middle and ring land." */
+export function moversSaid(instrument: Instrument, { movers }: Change): string {
+  const of = (direction: 'lift' | 'lower', one: string, many: string): string => {
+    const fingers = movers.filter((mover) => mover.direction === direction).map(({ finger }) => finger);
+    return fingers.length === 0 ? '' : `${spokenFingers(instrument, fingers)} ${fingers.length === 1 ? one : many}`;
+  };
+  const parts = [of('lift', 'lifts', 'lift'), of('lower', 'lands', 'land')].filter((part) => part !== '');
+  return parts.length === 0 ? 'No finger moves.' : `${capital(parts.join('; '))}.`;
+}

@@ -1,0 +1,484 @@
+import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { scaleSqrt } from 'd3';
+import {
+  adviceFor,
+  bestLead,
+  changeBetween,
+  changeOfFingerings,
+  changeTimeline,
+  comfortHint,
+  graceNotesOver,
+  hiddenRisk,
+  inBetweenSounds,
+  isGlide,
+  kindPhrase,
+  leadOf,
+  levels,
+  loudnessAt,
+  mirrorCheck,
+  normalPool,
+  physicalHints,
+  RiskTable,
+  troubleOf,
+  type Change,
+  type ChangePlay,
+  type Fingering,
+  type Hiding,
+  type NoteId,
+  type TimingParameters,
+} from '@zelpit/core';
+import { ChartState } from '../../studio/state/chart-state.service';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { SoundMenuComponent } from '../../music/sound/sound-menu.component';
+import { SoundSettings } from '../../music/sound/sound-settings.service';
+import { Transport } from '../../music/sound/transport.service';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { ChangeLanesComponent } from './change-lanes.component';
+import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
+import { startChangeMapWorker } from './change-map-worker';
+import {
+  holesSaid,
+  inHundred,
+  levelChoices,
+  loudSaid,
+  moversSaid,
+  nameOfNote,
+  risksSaid,
+  soundSaid,
+  waySaid,
+  worstOf,
+  type Whose,
+} from '../../music/wording/change-words';
+import { GlideComponent } from './glide.component';
+import { PlayerTimings } from '../../studio/trials/player-timings.service';
+
+type Quantity = 'difficulty' | 'low' | 'run' | 'gap' | 'length';
+
+const quantities: readonly Choice<Quantity>[] = [
+  { value: 'difficulty', said: 'how hard it is' },
+  { value: 'low', said: 'a low note cuts in' },
+  { value: 'run', said: 'notes between slip in' },
+  { value: 'gap', said: 'too open for a moment' },
+  { value: 'length', said: 'how long a fault sounds' },
+];
+const opennessChoices: readonly Choice<number>[] = [
+  { value: 1, said: 'as much as too closed' },
+  { value: 0.3, said: 'a third as much as too closed' },
+  { value: 3, said: 'three times as much as too closed' },
+];
+const leadDraws = 3000;
+const leadNormals = normalPool(2, 32_768);
+const riskDraws = 20_000;
+const coverDraws = 8000;
+const coverNormals = normalPool(3, 65_536);
+
+type Shown = 'all' | 'crosses' | 'steps' | 'once';
+const shownChoices: readonly Choice<Shown>[] = [
+  { value: 'all', said: 'all changes' },
+  { value: 'crosses', said: 'crosses only' },
+  { value: 'steps', said: 'neighbours in the scale' },
+  { value: 'once', said: 'crosses, once each' },
+];
+
+/** What covers the change up: nothing, the grace note of a letter, or the tongue. */
+type Cover = 'bare' | 'tongue' | NoteId;
+/** How long a player's grace notes last, in ms, by how steady the fingers are. */
+const graceMs: Readonly<Record<Whose, number>> = { beginner: 90, learner: 60, fluent: 40, measured: 60 };
+/** The silence of the tongue, in ms. */
+const tongueMs = 40;
+
+/** Notes that a map can hold and still be read. */
+const mostNotes = 26;
+const widestSquare = 38;
+/** A map of so many notes leaves room for the change beside it on a desk. */
+const [mostBeside, deskWidth, laneWidth] = [10, 1200, 632];
+const noteMs = 550;
+const slowest = 20;
+
+interface Cell {
+  readonly key: string;
+  readonly from: NoteId;
+  readonly to: NoteId;
+  /** Side of the square that shows the quantity, in px. */
+  readonly side: number;
+  readonly mark: string;
+  readonly said: string;
+  readonly movers: string;
+  readonly isFaint: boolean;
+  readonly mapped: MappedChange | undefined;
+}
+
+/** Every change of an instrument: how much trouble it is, and one of them taken apart in time. */
+@Component({
+  selector: 'zp-changes',
+  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, GlideComponent, SoundMenuComponent, RouterLink],
+  templateUrl: './changes.page.html',
+})
+export class ChangesPage implements OnDestroy {
+  private readonly transport = inject(Transport);
+  private readonly chart = inject(ChartState);
+  private readonly timings = inject(PlayerTimings);
+  private readonly router = inject(Router);
+  private readonly sound = inject(SoundSettings);
+  protected readonly state = inject(StudioState);
+  protected readonly quantities = quantities;
+  protected readonly shownChoices = shownChoices;
+
+  /** The change to begin with, from the address. */
+  readonly from = input<string>();
+  readonly to = input<string>();
+
+  protected readonly instrument = this.chart.instrument;
+  protected readonly quantity = signal<Quantity>('difficulty');
+  protected readonly shown = signal<Shown>('all');
+  protected readonly quantitySaid = computed(() => saidOf(quantities, this.quantity()));
+  protected readonly shownSaid = computed(() => saidOf(shownChoices, this.shown()));
+  protected readonly lead = signal(0);
+
+  /** Measured of the student in hand, where that was done; a level else. */
+  protected readonly whose = linkedSignal((): Whose => (this.timings.measured() === undefined ? 'learner' : 'measured'));
+  protected readonly whoseChoices = computed((): readonly Choice<Whose>[] => {
+    const measured = this.timings.measured() === undefined ? [] : [{ value: 'measured' as const, said: `${this.studentSaid()}, as measured` }];
+    return [...measured, ...levelChoices];
+  });
+  protected readonly whoseSaid = computed(() => saidOf(this.whoseChoices(), this.whose()));
+  private readonly base = computed((): TimingParameters => {
+    const whose = this.whose();
+    return whose === 'measured' ? (this.timings.measured()?.timing ?? levels.learner) : levels[whose];
+  });
+  protected readonly timing = computed((): TimingParameters => ({ ...this.base(), lead: this.base().lead + this.lead() }));
+
+  protected readonly notes = computed(() =>
+    this.instrument()
+      .notes.slice(0, mostNotes)
+      .map(({ id, writtenName, schoolName }) => ({ id, short: writtenName, name: schoolName })),
+  );
+  private readonly mapped = signal<ReadonlyMap<string, MappedChange>>(new Map());
+  private worker?: Worker;
+  private ticket = 0;
+
+  protected readonly rows = computed(() => {
+    const notes = this.notes();
+    const mapped = this.mapped();
+    const values = [...mapped.values()].map((each) => this.valueOf(each));
+    const side = scaleSqrt()
+      .domain([0, Math.max(this.least(), ...values)])
+      .range([0, widestSquare]);
+    return notes.map((from, row) => ({
+      ...from,
+      cells: notes.map((to, column): Cell => this.cell(from, to, mapped.get(keyOf(from.id, to.id)), column - row, side)),
+    }));
+  });
+
+  /** Pair under the hand: that of the address, else the hardest, until one is chosen. */
+  private readonly chosenKey = linkedSignal({
+    source: () => ({ instrument: this.instrument().id, asked: keyOf(this.from() ?? '', this.to() ?? '') }),
+    computation: ({ asked }) => asked,
+  });
+  protected readonly chosen = computed((): { readonly from: NoteId; readonly to: NoteId } | undefined => {
+    const [mapped, key] = [this.mapped(), this.chosenKey()];
+    const has = (id: string): boolean => this.instrument().notes.some((note) => note.id === id);
+    const [from, to] = key.split('>');
+    if (has(from) && has(to) && from !== to) return { from, to };
+    return [...mapped.values()].reduce<MappedChange | undefined>(
+      (best, each) => (best === undefined || each.difficulty.total > best.difficulty.total ? each : best),
+      undefined,
+    );
+  });
+
+  /** The ways of the two notes, where one has several; the one taught first until another is chosen. */
+  private readonly ways = linkedSignal({ source: this.chosenKey, computation: (): Readonly<Record<'from' | 'to', number>> => ({ from: 1, to: 1 }) });
+  protected readonly wayChoices = computed(() => {
+    const [instrument, chosen, ways] = [this.instrument(), this.chosen(), this.ways()];
+    if (chosen === undefined) return [];
+    return (['from', 'to'] as const).flatMap((end) => {
+      const all = waysOf(instrument.fingerings, chosen[end]);
+      if (all.length < 2) return [];
+      const choices = all.map((each): Choice<number> => ({ value: each.rank, said: waySaid(instrument, each) }));
+      return [{ end, name: nameOfNote(instrument, chosen[end]), choices, said: saidOf(choices, ways[end]) }];
+    });
+  });
+
+  protected readonly change = computed((): Change | undefined => {
+    const [instrument, chosen, ways] = [this.instrument(), this.chosen(), this.ways()];
+    if (chosen === undefined) return undefined;
+    const way = (end: 'from' | 'to'): Fingering | undefined => waysOf(instrument.fingerings, chosen[end]).find(({ rank }) => rank === ways[end]);
+    const [before, after] = [way('from'), way('to')];
+    return before === undefined || after === undefined ? changeBetween(instrument, chosen.from, chosen.to) : changeOfFingerings(instrument, before, after);
+  });
+  protected readonly isGlide = computed(() => {
+    const change = this.change();
+    return change !== undefined && isGlide(change);
+  });
+  private readonly table = computed(() => new RiskTable(this.instrument(), this.timing(), riskDraws));
+
+  protected readonly about = computed(() => {
+    const [instrument, change] = [this.instrument(), this.change()];
+    if (change === undefined) return undefined;
+    const hint = comfortHint(instrument, change.fromPattern, change.toPattern);
+    const difficulty = this.table().difficultyOf(change);
+    return {
+      name: `${nameOfNote(instrument, change.from)} to ${nameOfNote(instrument, change.to)}`,
+      kind: kindPhrase(change),
+      advice: adviceFor(instrument, change, troubleOf(instrument, change)),
+      hints: [...physicalHints(change), ...(change.movers.length === 0 ? [] : [mirrorCheck(instrument, change)]), ...(hint === undefined ? [] : [hint])],
+      terms: difficulty.terms,
+      total: difficulty.total.toFixed(1),
+    };
+  });
+
+  protected readonly covers = computed((): readonly Choice<Cover>[] => {
+    const [instrument, change] = [this.instrument(), this.change()];
+    if (change === undefined) return [];
+    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, said: `under a ${name}` }));
+    return [
+      { value: 'bare', said: instrument.family === 'pipes' ? 'bare' : 'slurred' },
+      ...graces,
+      ...(isTongued(instrument.family) ? [{ value: 'tongue', said: 'tongued' }] : []),
+    ];
+  });
+  private readonly wantedCover = signal<Cover>('bare');
+  /** What was chosen, where it is possible here. */
+  private readonly coverKind = computed(() => (this.covers().some(({ value }) => value === this.wantedCover()) ? this.wantedCover() : 'bare'));
+  protected readonly coverSaid = computed(() => saidOf(this.covers(), this.coverKind()));
+  private readonly hiding = computed((): Hiding | undefined => {
+    const kind = this.coverKind();
+    if (kind === 'bare') return undefined;
+    if (kind === 'tongue') return { kind: 'tongue', lengthMs: tongueMs };
+    const rule = this.instrument().graceNotes.find(({ written }) => written === kind);
+    return rule === undefined ? undefined : { kind: 'grace-note', opens: rule.opens, lengthMs: graceMs[this.whose()] };
+  });
+  protected readonly cover = computed((): ChangePlay['cover'] => {
+    const hiding = this.hiding();
+    if (hiding === undefined) return undefined;
+    return { opens: hiding.kind === 'tongue' ? null : hiding.opens, from: -hiding.lengthMs / 2, to: hiding.lengthMs / 2 };
+  });
+
+  /** How often it goes wrong as it is chosen, and what is heard then. */
+  protected readonly risk = computed(() => {
+    const [instrument, change, hiding] = [this.instrument(), this.change(), this.hiding()];
+    if (change === undefined) return undefined;
+    if (hiding === undefined) {
+      const risk = this.table().riskOf(change);
+      return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: '' };
+    }
+    const { risk, covered, hiddenMs } = hiddenRisk(instrument, change, hiding, this.timing(), coverDraws, coverNormals());
+    const by = hiding.kind === 'tongue' ? 'the tongue' : 'the grace note';
+    const said = `In ${inHundred(covered)} of 100 every finger moves under ${by}; it takes ${hiddenMs.toFixed(1)} ms of noise away on average.`;
+    return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: said };
+  });
+
+  /** Every pattern that could stand between, each with what it is to the ear; the loudest of a class first. */
+  protected readonly between = computed(() => {
+    const [instrument, change] = [this.instrument(), this.change()];
+    if (change === undefined || change.movers.length < 2 || change.movers.length > 6) return [];
+    return inBetweenSounds(instrument, change)
+      .slice(1, -1)
+      .map(({ pattern, kind, note, hertz, spread, isSteady }) => ({
+        holes: holesSaid(instrument, pattern),
+        kind: soundSaid[kind],
+        isWrong: kind === 'low' || kind === 'run' || kind === 'over-open',
+        note: nameOfNote(instrument, note),
+        spread: `± ${Math.round(spread / 2)} cents${isSteady ? '' : ', unsteady'}`,
+        loud: loudSaid(loudnessAt(instrument, hertz)),
+      }))
+      .sort((one, other) => Number(other.isWrong) - Number(one.isWrong) || one.kind.localeCompare(other.kind));
+  });
+
+  protected readonly openness = opennessChoices;
+  /** How much a sound that is too open is minded, against one that is too closed. */
+  protected readonly tooOpen = signal(1);
+  protected readonly tooOpenSaid = computed(() => saidOf(opennessChoices, this.tooOpen()));
+  /** The lead that is best for the chosen change, in ms; undefined where nothing can be too closed or too open. */
+  protected readonly bestLead = computed(() => {
+    const change = this.change();
+    if (change?.kind !== 'cross') return undefined;
+    const weights = { tooClosed: 1, tooOpen: this.tooOpen() };
+    const lead = bestLead(this.instrument(), [change], this.base(), weights, leadDraws, leadNormals);
+    const risk = new RiskTable(this.instrument(), { ...this.base(), lead }, leadDraws).riskOf(change);
+    return { lead, low: inHundred(risk.low.probability), open: inHundred(risk['over-open'].probability) };
+  });
+
+  /** When each finger moves: as it was dragged, else all in one instant. */
+  protected readonly moments = linkedSignal({ source: this.change, computation: (change): readonly number[] => (change?.movers ?? []).map(() => 0) });
+  protected readonly slower = signal(1);
+  /** The map and the change stand side by side where both have room. */
+  protected readonly isBeside = computed(() => this.notes().length <= mostBeside && document.documentElement.clientWidth >= deskWidth);
+  protected readonly width = computed(() => (this.isBeside() ? laneWidth : Math.min(820, Math.max(560, document.documentElement.clientWidth - 96))));
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' '], cap: 'Space', said: 'Hear the change as the fingers stand', run: () => this.hear() },
+    { keys: ['c'], cap: 'C', said: 'All fingers in one instant', run: () => this.clean() },
+    { keys: ['f'], cap: 'F', said: 'Landings too soon', run: () => this.faulty() },
+    { keys: ['o'], cap: 'O', said: 'Lifts too soon', run: () => this.tooSoonOpen() },
+    { keys: ['w'], cap: 'W', said: 'Out of order', run: () => this.outOfOrder() },
+    { keys: ['s'], cap: 'S', said: 'Slow motion on or off', run: () => this.toggleSlow() },
+    { keys: ['t'], cap: 'T', said: 'Blind test of this change', run: () => this.goTo('ear') },
+    { keys: ['k'], cap: 'K', said: 'Play it on keys', run: () => this.goTo('keys') },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const [instrument, notes, timing] = [this.instrument(), this.notes().map(({ id }) => id), this.timing()];
+      untracked(() => {
+        this.worker?.terminate();
+        this.worker = startChangeMapWorker();
+        this.ticket += 1;
+        this.mapped.set(new Map());
+        this.worker.addEventListener('message', ({ data }: MessageEvent<ChangeMapAnswer>) => this.take(data));
+        const request: ChangeMapRequest = { id: this.ticket, instrument, notes, timing };
+        this.worker.postMessage(request);
+      });
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.worker?.terminate();
+    this.transport.stop();
+  }
+
+  protected studentSaid(): string {
+    return this.state.student()?.alias ?? 'you';
+  }
+
+  protected choose({ from, to }: Cell): void {
+    if (from === to) return;
+    this.chosenKey.set(keyOf(from, to));
+    document.getElementById('change-in-time')?.scrollIntoView({ block: 'nearest' });
+  }
+
+  protected chooseWay(end: 'from' | 'to', rank: number): void {
+    this.ways.update((ways) => ({ ...ways, [end]: rank }));
+  }
+
+  protected chooseCover(cover: Cover): void {
+    this.wantedCover.set(cover);
+  }
+
+  protected goTo(page: 'ear' | 'keys'): void {
+    const chosen = this.chosen();
+    if (chosen !== undefined) void this.router.navigate(['/changes', page], { queryParams: { from: chosen.from, to: chosen.to } });
+  }
+
+  protected move({ index, ms }: { readonly index: number; readonly ms: number }): void {
+    this.moments.update((moments) => moments.map((each, at) => (at === index ? ms : each)));
+  }
+
+  protected moved(): void {
+    this.hear();
+  }
+
+  protected clean(): void {
+    this.moments.update((moments) => moments.map(() => 0));
+    this.hear();
+  }
+
+  /** Landings before lifts by the length that the sound menu says: the fault that is heard most. */
+  protected faulty(): void {
+    this.spreadOut(-this.sound.faultMs() / 2, this.sound.faultMs() / 2);
+  }
+
+  /** Lifts before landings: for fear of the cross all is off for a moment. */
+  protected tooSoonOpen(): void {
+    this.spreadOut(this.sound.faultMs() / 2, -this.sound.faultMs() / 2);
+  }
+
+  /** Lifts, then landings, each in the reverse of the order that is taught: what lies between slips in. */
+  protected outOfOrder(): void {
+    const change = this.change();
+    if (change === undefined || change.movers.length < 2) return;
+    const { lifts, lowers } = leadOf(change);
+    const order = [...[...lifts].reverse(), ...[...lowers].reverse()];
+    const step = this.sound.faultMs() / (order.length - 1);
+    this.moments.set(change.movers.map(({ finger }) => Math.round(order.indexOf(finger) * step - this.sound.faultMs() / 2)));
+    this.hear();
+  }
+
+  protected toggleSlow(): void {
+    this.slower.update((slower) => (slower === 1 ? slowest : 1));
+  }
+
+  protected hear(): void {
+    const [instrument, change, moments, slower, cover] = [this.instrument(), this.change(), this.moments(), this.slower(), this.cover()];
+    if (change !== undefined) this.transport.sound(instrument, changeTimeline(instrument, change, moments, { noteMs, slower, cover }));
+  }
+
+  private spreadOut(lowers: number, lifts: number): void {
+    const movers = this.change()?.movers ?? [];
+    this.moments.set(movers.map(({ direction }) => Math.round(direction === 'lower' ? lowers : lifts)));
+    this.hear();
+  }
+
+  private take({ id, row }: ChangeMapAnswer): void {
+    if (id !== this.ticket) return;
+    this.mapped.update((mapped) => new Map([...mapped, ...row.map((each) => [keyOf(each.from, each.to), each] as const)]));
+  }
+
+  private valueOf({ risk, difficulty }: MappedChange): number {
+    switch (this.quantity()) {
+      case 'difficulty':
+        return difficulty.total;
+      case 'low':
+        return risk.low.probability;
+      case 'run':
+        return risk.run.probability;
+      case 'gap':
+        return risk['over-open'].probability;
+      case 'length':
+        return risk.low.meanMs + risk.run.meanMs + risk['over-open'].meanMs;
+    }
+  }
+
+  /** What fills a cell at least, so that a harmless map stays light. */
+  private least(): number {
+    return { difficulty: 6, low: 0.3, run: 0.5, gap: 0.3, length: 10 }[this.quantity()];
+  }
+
+  private cell(
+    from: { id: NoteId; name: string },
+    to: { id: NoteId; name: string },
+    mapped: MappedChange | undefined,
+    up: number,
+    side: (value: number) => number,
+  ): Cell {
+    const key = keyOf(from.id, to.id);
+    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', said: '', movers: '', isFaint: true, mapped: undefined };
+    const change = changeBetween(this.instrument(), from.id, to.id);
+    const isShown = { all: true, crosses: change.kind === 'cross', steps: Math.abs(up) === 1, once: change.kind === 'cross' && up > 0 }[this.shown()];
+    const value = mapped === undefined ? undefined : this.valueOf(mapped);
+    return {
+      key,
+      from: from.id,
+      to: to.id,
+      side: value === undefined || !isShown ? 0 : side(value),
+      mark: marks[change.kind],
+      said: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountSaid(value)}`}`,
+      movers: moversSaid(this.instrument(), change),
+      isFaint: !isShown,
+      mapped,
+    };
+  }
+
+  private amountSaid(value: number): string {
+    if (this.quantity() === 'difficulty') return `${value.toFixed(1)} hard`;
+    return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${inHundred(value)} in 100`;
+  }
+
+  protected isChosen({ from, to }: Cell): boolean {
+    const chosen = this.chosen();
+    return chosen?.from === from && chosen.to === to;
+  }
+}
+
+const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only': '↑', 'lower-only': '↓', cross: '×' };
+
+const keyOf = (from: NoteId, to: NoteId): string => `${from}>${to}`;
+
+const isTongued = (family: string): boolean => family === 'whistle' || family === 'recorder' || family === 'ocarina';
+
+const waysOf = (fingerings: readonly Fingering[], note: NoteId): readonly Fingering[] => fingerings.filter((each) => each.note === note);

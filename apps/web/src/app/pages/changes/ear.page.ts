@@ -1,0 +1,277 @@
+import { Component, computed, inject, input, linkedSignal, signal, type OnDestroy } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { blindPair, changeBetween, EarStaircase, mostMinutes, noteOf, type EarThreshold, type NoteId } from '@zelpit/core';
+import { KeyService } from '../../kernel/keys/key.service';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { dayInWords } from '../../kernel/words/words';
+import { Transport } from '../../music/sound/transport.service';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { PairChooserComponent, pairFrom } from './pair-chooser.component';
+import { TrialsService } from '../../studio/trials/trials.service';
+
+type Stage = 'before' | 'asking' | 'done';
+const tick = 500;
+const listed = 8;
+
+/** Blind test of one change: which of two was crossed? The fault grows shorter until the ear just tells it. */
+@Component({
+  selector: 'zp-ear',
+  imports: [SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink],
+  template: `
+    <div class="page">
+      <zp-sentence>
+        <a class="chooser-word" routerLink="/changes" [queryParams]="{ from: home(), to: other() }">Changes</a><span>, blind test of </span>
+        <zp-pair-chooser [instrument]="instrument()" [(from)]="home" [(to)]="other" /><zp-for-whom />
+      </zp-sentence>
+      <section class="band" aria-label="The question">
+        <div class="band-said">
+          @switch (stage()) {
+            @case ('before') {
+              @if (canFault()) {
+                <p class="band-todo">You hear {{ name() }} twice. In one of them a finger was late.</p>
+                <p class="band-else">
+                  Which one? The fault grows shorter as you hear it. It stops by itself, after {{ minutes }} minutes at the latest; both are equally long and
+                  loud.
+                </p>
+              } @else {
+                <p class="band-todo">Nothing can cut in between {{ name() }}.</p>
+                <p class="band-else">Choose two other notes above: a cross is heard best.</p>
+              }
+            }
+            @case ('asking') {
+              <p class="band-todo" aria-live="polite">Which one was crossed?</p>
+              <p class="band-else">{{ feedback() || 'Guess where you do not know.' }} {{ asked() }} answered, {{ timeLeft() }} left.</p>
+            }
+            @case ('done') {
+              <p class="band-todo" role="status">{{ resultSaid() }}</p>
+              <p class="band-else">{{ boundsSaid() }}</p>
+            }
+          }
+        </div>
+        <div class="band-actions">
+          @if (stage() === 'asking') {
+            <button type="button" class="btn btn-solid" [disabled]="isSounding()" (click)="answer(0)">The first <kbd>1</kbd></button>
+            <button type="button" class="btn btn-solid" [disabled]="isSounding()" (click)="answer(1)">The second <kbd>2</kbd></button>
+            <button type="button" class="btn btn-line" (click)="again()">Again <kbd>R</kbd></button>
+            <button type="button" class="btn btn-line" (click)="finish()">Stop</button>
+          } @else {
+            <button type="button" class="btn btn-solid" [disabled]="!canFault()" (click)="start()">
+              {{ stage() === 'done' ? 'Once more' : 'Start' }} <kbd>Space</kbd>
+            </button>
+          }
+        </div>
+      </section>
+      <main class="layer page-fill">
+        @if (stage() === 'asking') {
+          <div class="ear-pair" aria-hidden="true">
+            <span [class.is-now]="isSounding() && !isSecond()">1</span><span [class.is-now]="isSounding() && isSecond()">2</span>
+          </div>
+        }
+        <h2 class="heading">What {{ whoSaid() }} heard before</h2>
+        @if (earlier().length === 0) {
+          <p>No blind test yet. A first one takes about three minutes.</p>
+        } @else {
+          <table class="risk-table">
+            <thead>
+              <tr class="second">
+                <th scope="col">Change</th>
+                <th scope="col">just heard at</th>
+                <th scope="col">between</th>
+                <th scope="col">right</th>
+                <th scope="col">day</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (each of earlier(); track each.id) {
+                <tr>
+                  <th scope="row">{{ each.name }}</th>
+                  <td>{{ each.threshold }}</td>
+                  <td>{{ each.between }}</td>
+                  <td>{{ each.right }}</td>
+                  <td>{{ each.day }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        }
+        <p class="second">
+          How it is found: an adaptive staircase after Watson and Pelli (1983). Every answer sharpens the guess of the length at which three answers in four are
+          right. Hearing has its own record, apart from playing.
+        </p>
+        <p class="caution">Sound starts quiet and is capped. Keep headphones low, and pause when the ear is tired.</p>
+      </main>
+    </div>
+  `,
+})
+export class EarPage implements OnDestroy {
+  private readonly transport = inject(Transport);
+  private readonly trials = inject(TrialsService);
+  private readonly notices = inject(NoticeService);
+  protected readonly state = inject(StudioState);
+  /** The change to begin with, from the address. */
+  readonly from = input<string>();
+  readonly to = input<string>();
+
+  protected readonly minutes = mostMinutes;
+  protected readonly instrument = this.state.instrument;
+  private readonly first = computed(() => pairFrom(this.instrument(), this.from(), this.to()));
+  protected readonly home = linkedSignal((): NoteId => this.first().from);
+  protected readonly other = linkedSignal((): NoteId => this.first().to);
+  protected readonly stage = linkedSignal({ source: () => `${this.home()} ${this.other()} ${this.instrument().id}`, computation: (): Stage => 'before' });
+  private readonly change = computed(() => changeBetween(this.instrument(), this.home(), this.other()));
+  protected readonly name = computed(() => `${noteOf(this.instrument(), this.home()).schoolName} to ${noteOf(this.instrument(), this.other()).schoolName}`);
+  protected readonly canFault = computed(() => this.home() !== this.other() && blindPair(this.instrument(), this.change(), 20, 0, 8000) !== undefined);
+
+  private staircase = new EarStaircase();
+  private crossed: 0 | 1 = 0;
+  private ms = 0;
+  private startedAt = 0;
+  private timers: ReturnType<typeof setTimeout>[] = [];
+  private clock?: ReturnType<typeof setInterval>;
+  private pair: Float32Array<ArrayBuffer> = new Float32Array(0);
+  private secondMs = 0;
+  private lengthMs = 0;
+
+  protected readonly asked = signal(0);
+  protected readonly feedback = signal('');
+  protected readonly isSounding = signal(false);
+  protected readonly isSecond = signal(false);
+  private readonly elapsed = signal(0);
+  private readonly result = signal<EarThreshold | undefined>(undefined);
+  private readonly rights = signal(0);
+  protected readonly timeLeft = computed(() => {
+    const seconds = Math.max(0, Math.round(mostMinutes * 60 - this.elapsed() / 1000));
+    return seconds >= 60 ? `${Math.ceil(seconds / 60)} minutes` : `${seconds} seconds`;
+  });
+  protected readonly resultSaid = computed(() => {
+    const result = this.result();
+    if (result === undefined) return 'Stopped before anything could be told.';
+    return `Crossings in ${this.name()} are just heard at ${Math.round(result.ms)} ms.`;
+  });
+  protected readonly boundsSaid = computed(() => {
+    const result = this.result();
+    if (result === undefined) return 'A few more answers are needed; start again when you like.';
+    return `Very likely between ${Math.round(result.from)} and ${Math.round(result.to)} ms; ${this.rights()} of ${this.asked()} answers were right.`;
+  });
+  protected readonly whoSaid = computed(() => this.state.student()?.alias ?? 'this studio');
+  protected readonly earlier = computed(() => {
+    const student = this.state.student()?.id ?? null;
+    return this.trials
+      .known()
+      .flatMap(({ id, studentId, model, result, at }) =>
+        result.kind === 'ear' && model === this.instrument().id && (this.state.isOfStudent() || studentId === student) ? [{ id, result, at }] : [],
+      )
+      .slice(0, listed)
+      .map(({ id, result, at }) => ({
+        id,
+        name: `${noteOf(this.instrument(), result.from).schoolName} to ${noteOf(this.instrument(), result.to).schoolName}`,
+        threshold: `${Math.round(result.thresholdMs)} ms`,
+        between: `${Math.round(result.lowMs)} and ${Math.round(result.highMs)} ms`,
+        right: `${result.right} of ${result.asked}`,
+        day: dayInWords(at),
+      }));
+  });
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' '], cap: 'Space', said: 'Start', run: () => (this.stage() === 'asking' ? this.again() : this.start()) },
+    { keys: ['1'], cap: '1', said: 'The first was crossed', run: () => this.answer(0) },
+    { keys: ['2'], cap: '2', said: 'The second was crossed', run: () => this.answer(1) },
+    { keys: ['r'], cap: 'R', said: 'Hear both again', run: () => this.again() },
+  ]);
+
+  constructor() {
+    this.state.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
+    this.trials.load().subscribe({ error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.stopClocks();
+    this.transport.stop();
+  }
+
+  protected start(): void {
+    if (!this.canFault()) return;
+    this.staircase = new EarStaircase();
+    this.asked.set(0);
+    this.rights.set(0);
+    this.feedback.set('');
+    this.result.set(undefined);
+    this.startedAt = performance.now();
+    this.elapsed.set(0);
+    this.clock = setInterval(() => this.look(), tick);
+    this.stage.set('asking');
+    this.ask();
+  }
+
+  protected again(): void {
+    if (this.stage() === 'asking') this.sound();
+  }
+
+  protected answer(which: 0 | 1): void {
+    if (this.stage() !== 'asking' || this.isSounding()) return;
+    const isRight = which === this.crossed;
+    this.staircase.answer({ ms: this.ms, isRight });
+    this.asked.update((asked) => asked + 1);
+    if (isRight) this.rights.update((rights) => rights + 1);
+    this.feedback.set(`${isRight ? 'Right' : 'No'}: it was the ${this.crossed === 0 ? 'first' : 'second'}.`);
+    if (this.staircase.isDone()) this.finish();
+    else this.ask();
+  }
+
+  protected finish(): void {
+    this.stopClocks();
+    this.transport.stop();
+    this.isSounding.set(false);
+    this.stage.set('done');
+    if (this.asked() < 12) return;
+    const result = this.staircase.threshold();
+    this.result.set(result);
+    const kept = {
+      ...{ kind: 'ear' as const, from: this.home(), to: this.other(), right: this.rights(), asked: this.asked() },
+      ...{ thresholdMs: rounded(result.ms), lowMs: rounded(result.from), highMs: rounded(result.to) },
+    };
+    this.trials
+      .add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result: kept }, 'the result of the blind test')
+      .subscribe({ error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  private ask(): void {
+    this.ms = this.staircase.next();
+    this.crossed = Math.random() < 0.5 ? 0 : 1;
+    this.sound();
+  }
+
+  private sound(): void {
+    this.stopTimers();
+    this.transport.hold((sampleRate) => {
+      const pair = blindPair(this.instrument(), this.change(), this.ms, this.crossed, sampleRate);
+      this.pair = pair?.samples ?? new Float32Array(1);
+      this.secondMs = pair?.secondMs ?? 0;
+      this.lengthMs = (this.pair.length / sampleRate) * 1000;
+      return this.pair;
+    });
+    this.isSounding.set(true);
+    this.isSecond.set(false);
+    this.timers = [setTimeout(() => this.isSecond.set(true), this.secondMs), setTimeout(() => this.isSounding.set(false), this.lengthMs)];
+  }
+
+  private look(): void {
+    this.elapsed.set(performance.now() - this.startedAt);
+    if (this.elapsed() >= mostMinutes * 60_000) this.finish();
+  }
+
+  private stopTimers(): void {
+    for (const timer of this.timers) clearTimeout(timer);
+    this.timers = [];
+  }
+
+  private stopClocks(): void {
+    this.stopTimers();
+    clearInterval(this.clock);
+  }
+}
+
+const rounded = (ms: number): number => Math.round(ms * 10) / 10;

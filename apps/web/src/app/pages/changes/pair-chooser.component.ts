@@ -1,0 +1,39 @@
+import { Component, computed, input, model } from '@angular/core';
+import { canBeSensed, changeBetween, scaleFrom, troubleOf, type Instrument, type NoteId } from '@zelpit/core';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+
+/** "C to E": two notes of an instrument, each to be chosen. */
+@Component({
+  selector: 'zp-pair-chooser',
+  imports: [ChooserComponent],
+  template: `
+    <zp-chooser purpose="From" [word]="said(from())" [choices]="choices()" (chosen)="from.set($event)" /><span class="quiet"> to </span
+    ><zp-chooser purpose="To" [word]="said(to())" [choices]="choices()" (chosen)="to.set($event)" />
+  `,
+})
+export class PairChooserComponent {
+  readonly instrument = input.required<Instrument>();
+  readonly from = model.required<NoteId>();
+  readonly to = model.required<NoteId>();
+  protected readonly choices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
+
+  protected said(id: NoteId): string {
+    return saidOf(this.choices(), id);
+  }
+}
+
+/** The notes of the address where the instrument has them; else two of its scale that cross, the worst kind first, or that move two fingers, and that keys can tell. */
+export function pairFrom(instrument: Instrument, from: string | undefined, to: string | undefined): { readonly from: NoteId; readonly to: NoteId } {
+  const has = (id: string | undefined): id is NoteId => instrument.notes.some((note) => note.id === id);
+  if (has(from) && has(to) && from !== to) return { from, to };
+  const scale = scaleFrom(instrument, instrument.notes[0].id);
+  const changes = scale.flatMap((one, index) => scale.slice(index + 1).map((other) => changeBetween(instrument, one, other)));
+  const told = changes.filter(({ fromPattern, toPattern, movers }) => movers.length > 1 && canBeSensed(fromPattern, toPattern));
+  const pops = told.filter((change) => troubleOf(instrument, change).kind === 'pop');
+  const chosen = pops.find(({ isDirectExchange }) => isDirectExchange) ?? pops.at(0) ?? told.find(({ kind }) => kind === 'cross') ?? told.at(0);
+  return chosen === undefined ? fallback(instrument) : { from: chosen.from, to: chosen.to };
+}
+
+function fallback(instrument: Instrument): { readonly from: NoteId; readonly to: NoteId } {
+  return { from: instrument.notes[0].id, to: instrument.notes[Math.min(1, instrument.notes.length - 1)].id };
+}

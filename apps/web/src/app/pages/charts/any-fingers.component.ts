@@ -1,0 +1,181 @@
+import { Component, computed, effect, inject, input, output, signal, type Signal } from '@angular/core';
+import {
+  chartedPattern,
+  coverOf,
+  moversBetween,
+  patternKey,
+  patternsNear,
+  PatternSound,
+  soundingPitch,
+  type Foot,
+  type Instrument,
+  type NoteId,
+  type Pattern,
+} from '@zelpit/core';
+import { SessionService } from '../../kernel/session/session.service';
+import { capital } from '../../kernel/words/words';
+import { Transport } from '../../music/sound/transport.service';
+import { answerSaid, centsSaid, recited } from '../../music/wording/chart-words';
+import type { ChartView } from '../../music/lanes/chart-view';
+import { HolesComponent } from '../../music/lanes/holes.component';
+import { KeepFingeringComponent } from './keep-fingering.component';
+
+const toneSeconds = 1.4;
+const withinCents = 25;
+const mostOthers = 6;
+/** Coverage of a usual half cover where an instrument has none of its own. */
+const usualHalf = 0.64;
+
+/** Holes that can be covered in any way, and what these fingers sound. */
+@Component({
+  selector: 'zp-any-fingers',
+  imports: [HolesComponent, KeepFingeringComponent],
+  template: `
+    <zp-holes [instrument]="instrument()" [pattern]="pattern()" [view]="view()" (pressed)="press($event)" />
+    <div>
+      <h2 class="heading">Any fingers</h2>
+      <p class="second mb-1">Press a hole to cover it, once more to open it{{ halves() ? '; in between it is half covered' : '' }}.</p>
+      @if (!hasOwnHalves()) {
+        <p>
+          <button type="button" class="word" [attr.aria-pressed]="wantsHalves()" (click)="wantsHalves.set(!wantsHalves())">
+            {{ wantsHalves() ? 'Without half covers' : 'With half covers' }}
+          </button>
+        </p>
+      }
+      @if (partial(); as hole) {
+        <p class="d-flex flex-wrap align-items-center gap-3">
+          <label [attr.for]="'share-' + hole.index">{{ hole.said }} is covered to {{ hole.percent }} %</label>
+          <input
+            type="range"
+            class="form-range share"
+            [id]="'share-' + hole.index"
+            min="5"
+            max="95"
+            step="1"
+            [value]="hole.percent"
+            (input)="share(hole.index, $event)"
+          />
+        </p>
+      }
+      <div role="status">
+        @for (said of answer(); track said) {
+          <p class="chart-answer">{{ said }}</p>
+        }
+      </div>
+      <p class="d-flex flex-wrap align-items-center gap-3">
+        <button type="button" class="btn btn-solid btn-low" (click)="hear()">Hear these fingers <kbd>H</kbd></button>
+        @if (canKeep()) {
+          <button type="button" class="word" (click)="isKeeping.set(true)">Keep these fingers</button>
+        }
+      </p>
+      @if (isKeeping()) {
+        <zp-keep-fingering [instrument]="instrument()" [pattern]="pattern()" [note]="nearest()" (closed)="isKeeping.set(false)" />
+      }
+      @if (others().length > 0) {
+        <h3 class="group-title">The same note, other fingers</h3>
+        <ul class="rows">
+          @for (other of others(); track other.said) {
+            <li>
+              <button type="button" class="row-link border-0 text-start w-100" (click)="tried.emit(other.pattern)">
+                <span>{{ other.said }}</span><small>{{ other.cents }}</small
+                ><small>{{ other.moved }}</small>
+              </button>
+            </li>
+          }
+        </ul>
+      }
+    </div>
+  `,
+  host: { class: 'chart-fingers' },
+})
+export class AnyFingersComponent {
+  private readonly transport = inject(Transport);
+  private readonly session = inject(SessionService);
+
+  readonly instrument = input.required<Instrument>();
+  /** The page's own signal, so that two presses in quick succession both count. */
+  readonly fingers = input.required<Signal<Pattern>>();
+  protected readonly pattern = computed(() => this.fingers()());
+  readonly foot = input.required<Foot>();
+  /** The note that the chart shows. */
+  readonly note = input.required<NoteId>();
+  readonly view = input.required<ChartView>();
+  readonly tried = output<Pattern>();
+
+  protected readonly isKeeping = signal(false);
+  protected readonly wantsHalves = signal(false);
+  protected readonly hasOwnHalves = computed(() => this.instrument().holes.some(({ half }) => half !== undefined));
+  protected readonly halves = computed(() => this.hasOwnHalves() || this.wantsHalves());
+
+  private readonly sound = computed(() => new PatternSound(this.instrument()));
+  private readonly sounding = computed(() => this.sound().answer(this.pattern(), this.foot()));
+  protected readonly answer = computed(() => answerSaid(this.instrument(), this.sounding()));
+  /** The note that these fingers are nearest to. */
+  protected readonly nearest = computed(() => {
+    const given = this.sounding();
+    return given.kind === 'sounds' ? given.sounding.note : this.note();
+  });
+  protected readonly canKeep = computed(
+    () => this.session.role() !== 'student' && patternKey(this.pattern()) !== patternKey(chartedPattern(this.instrument(), this.note())),
+  );
+
+  /** The one hole that is partly covered, so that its share can be set. */
+  protected readonly partial = computed(() => {
+    const instrument = this.instrument();
+    const found = this.pattern().flatMap((coverage, index) => (coverOf(coverage) === 'half' ? [{ coverage, index }] : []));
+    if (found.length !== 1) return undefined;
+    const [{ coverage, index }] = found;
+    const finger = instrument.fingers.find(({ id }) => id === instrument.holes[index].finger);
+    const said = finger === undefined ? instrument.holes[index].id : finger.label;
+    return { index, percent: Math.round(coverage * 100), said: capital(said) };
+  });
+
+  protected readonly others = computed(() => {
+    const instrument = this.instrument();
+    const given = this.sounding();
+    if (given.kind !== 'sounds') return [];
+    return patternsNear(instrument, soundingPitch(instrument, given.sounding.note), withinCents, [this.pattern()])
+      .filter(({ pattern, register }) => register === 1 && patternKey(pattern) !== patternKey(this.pattern()))
+      .slice(0, mostOthers)
+      .map(({ pattern, cents }) => {
+        const moved = moversBetween(instrument, this.pattern(), pattern).length;
+        return {
+          pattern,
+          said: recited(instrument, pattern) || 'all open',
+          cents: centsSaid(cents),
+          moved: `${moved} ${moved === 1 ? 'finger' : 'fingers'} away`,
+        };
+      });
+  });
+
+  constructor() {
+    effect(() => {
+      this.pattern();
+      this.isKeeping.set(false);
+    });
+  }
+
+  /** Covers a hole, opens it, and between the two half covers it where that is wanted. */
+  press(index: number): void {
+    const hole = this.instrument().holes[index];
+    if (hole === undefined) return;
+    const half = hole.half ?? (this.wantsHalves() ? usualHalf : undefined);
+    const now = coverOf(this.pattern()[index]);
+    const next = { open: half ?? 1, half: 1, covered: 0 }[now];
+    this.put(index, next);
+  }
+
+  protected share(index: number, event: Event): void {
+    this.put(index, Number((event.target as HTMLInputElement).value) / 100);
+  }
+
+  hear(): void {
+    const given = this.sounding();
+    if (given.kind !== 'sounds') return;
+    this.transport.holdTone(this.instrument(), given.sounding.hertz, toneSeconds);
+  }
+
+  private put(index: number, coverage: number): void {
+    this.tried.emit(this.pattern().map((each, at) => (at === index ? coverage : each)));
+  }
+}

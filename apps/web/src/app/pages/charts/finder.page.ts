@@ -1,0 +1,198 @@
+import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  chartedPattern,
+  noteOf,
+  patternsNear,
+  soundingPitch,
+  ZelpitFault,
+  type FinderOrder,
+  type FoundPattern,
+  type Instrument,
+  type NoteId,
+} from '@zelpit/core';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { typedNumber } from '../../kernel/words/words';
+import { Transport } from '../../music/sound/transport.service';
+import { ChartState } from '../../studio/state/chart-state.service';
+import { centsSaid, recited } from '../../music/wording/chart-words';
+import { KeepFingeringComponent } from './keep-fingering.component';
+
+const most = 40;
+const toneSeconds = 1.2;
+type Halves = 'none' | 'usual' | 'all';
+
+const orders: readonly Choice<FinderOrder>[] = [
+  { value: 'tuning', said: 'the best in tune first' },
+  { value: 'ease', said: 'the easiest first' },
+  { value: 'school', said: 'those of the chart first' },
+];
+const halvesChoices: readonly Choice<Halves>[] = [
+  { value: 'none', said: 'no half covers' },
+  { value: 'usual', said: 'half covers where they are usual' },
+  { value: 'all', said: 'half covers on every hole' },
+];
+
+/** Patterns of fingers for a wanted pitch, by tuning, by ease between two notes, or by school. */
+@Component({
+  selector: 'zp-finder',
+  imports: [SentenceComponent, ChooserComponent, RouterLink, KeepFingeringComponent],
+  template: `
+    <div class="page">
+      <zp-sentence>
+        <a class="chooser-word" routerLink="/charts">Chart</a>
+        <span class="quiet"> fingers on </span>
+        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices()" (chosen)="state.choose($event)" />
+        <span class="quiet"> for </span>
+        <zp-chooser purpose="Note" [word]="noteSaid()" [choices]="notes()" (chosen)="choose($event)" />
+      </zp-sentence>
+      <section class="band" aria-label="What is looked for">
+        <div class="band-said" role="status">
+          <p class="band-todo">{{ found().said }}</p>
+          <p class="band-else">The model proposes. Try one on the instrument, then keep it as your own.</p>
+        </div>
+      </section>
+      <main class="layer page-fill">
+        <form class="finder-form" (submit)="$event.preventDefault()">
+          <div>
+            <label class="form-label" for="wanted">Pitch in Hz</label>
+            <input id="wanted" class="form-control" inputmode="decimal" autocomplete="off" [value]="wanted()" (input)="wanted.set(typed($event))" />
+          </div>
+          <div>
+            <label class="form-label" for="within">Within cents</label>
+            <input id="within" class="form-control" inputmode="numeric" autocomplete="off" [value]="within()" (input)="within.set(typed($event))" />
+          </div>
+          <p class="finder-words">
+            <span class="seen"
+              ><span class="quiet">between </span>
+              <zp-chooser purpose="Note before" [word]="nameOfNote(before())" [choices]="notes()" (chosen)="before.set($event)" />
+              <span class="quiet"> and </span>
+              <zp-chooser purpose="Note after" [word]="nameOfNote(after())" [choices]="notes()" (chosen)="after.set($event)"
+            /></span>
+            <zp-chooser purpose="Ranked" [word]="orderSaid()" [choices]="orders" (chosen)="order.set($event)" />
+            <zp-chooser purpose="Half covers" [word]="halvesSaid()" [choices]="halvesChoices" (chosen)="halves.set($event)" />
+          </p>
+        </form>
+        <ul class="rows finder-rows">
+          @for (each of found().patterns; track each.key) {
+            <li>
+              <div class="finder-row">
+                <button type="button" class="row-link border-0 text-start" [attr.aria-label]="'Hear ' + each.said" (click)="hear(each)">
+                  <span>{{ each.said }}</span>
+                  <small>{{ each.tuning }}</small>
+                  <small>{{ each.ease }}</small>
+                </button>
+                @if (each.charted) {
+                  <span class="second finder-kept">{{ each.charted }}</span>
+                } @else {
+                  <button type="button" class="word" [attr.aria-label]="'Keep ' + each.said" (click)="keeping.set(keeping() === each.key ? '' : each.key)">
+                    Keep
+                  </button>
+                }
+              </div>
+              @if (keeping() === each.key) {
+                <zp-keep-fingering [instrument]="state.instrument()" [pattern]="each.pattern" [note]="note()" (closed)="keeping.set('')" />
+              }
+            </li>
+          }
+        </ul>
+      </main>
+    </div>
+  `,
+})
+export class FinderPage {
+  private readonly transport = inject(Transport);
+  protected readonly state = inject(ChartState);
+  protected readonly orders = orders;
+  protected readonly halvesChoices = halvesChoices;
+  protected readonly name = this.state.said;
+  protected readonly notes = computed(() => this.state.instrument().notes.map((note): Choice<NoteId> => ({ value: note.id, said: note.schoolName })));
+  protected readonly note = linkedSignal(() => startingNote(this.state.instrument()));
+  protected readonly wanted = linkedSignal(() => soundingPitch(this.state.instrument(), this.note()).toFixed(1));
+  protected readonly within = signal('25');
+  protected readonly before = linkedSignal(() => this.neighbour(-1));
+  protected readonly after = linkedSignal(() => this.neighbour(1));
+  protected readonly order = signal<FinderOrder>('tuning');
+  protected readonly halves = signal<Halves>('none');
+  protected readonly keeping = signal('');
+  protected readonly noteSaid = computed(() => this.nameOfNote(this.note()));
+  protected readonly orderSaid = computed(() => saidOf(orders, this.order()));
+  protected readonly halvesSaid = computed(() => saidOf(halvesChoices, this.halves()));
+
+  protected readonly found = computed(() => {
+    const instrument = this.state.instrument();
+    const [wanted, within] = [typedNumber(this.wanted()) ?? Number.NaN, Number(this.within().trim() || Number.NaN)];
+    if (Number.isNaN(wanted)) return { said: 'Write the pitch as a number, in Hz.', patterns: [] };
+    if (Number.isNaN(within)) return { said: 'Write the cents as a number.', patterns: [] };
+    try {
+      const beside = [this.before(), this.after()].map((note) => chartedPattern(instrument, note));
+      const all = patternsNear(instrument, wanted, within, beside, { order: this.order(), halves: this.halves() });
+      return { said: this.countSaid(all, within), patterns: all.slice(0, most).map((each) => rowOf(instrument, each)) };
+    } catch (error) {
+      if (error instanceof ZelpitFault) return { said: error.message, patterns: [] };
+      throw error;
+    }
+  });
+
+  protected typed(event: Event): string {
+    return (event.target as HTMLInputElement).value;
+  }
+
+  protected choose(note: NoteId): void {
+    this.note.set(note);
+    this.keeping.set('');
+  }
+
+  protected nameOfNote(id: NoteId): string {
+    return saidOf(this.notes(), id);
+  }
+
+  /** Plays the pitch that the model gives the pattern. */
+  protected hear({ cents }: Pick<FoundPattern, 'cents'>): void {
+    const pitch = (typedNumber(this.wanted()) ?? Number.NaN) * 2 ** (cents / 1200);
+    this.transport.holdTone(this.state.instrument(), pitch, toneSeconds);
+  }
+
+  private countSaid(all: readonly FoundPattern[], within: number): string {
+    if (all.length === 0) return `No fingers sound within ${within} cents of it.`;
+    if (all.length > most) return `${all.length} ways within ${within} cents; the best ${most} are shown.`;
+    return all.length === 1 ? `One way within ${within} cents.` : `${all.length} ways within ${within} cents, ${this.orderSaid()}.`;
+  }
+
+  private neighbour(by: number): NoteId {
+    const { notes } = this.state.instrument();
+    const at = notes.findIndex(({ id }) => id === this.note()) + by;
+    return notes[Math.max(0, Math.min(notes.length - 1, at))].id;
+  }
+}
+
+/** A note that is hard to choose fingers for: one with several ways, else one in the middle. */
+function startingNote(instrument: Instrument): NoteId {
+  const ways = (id: NoteId): number => instrument.fingerings.filter(({ note }) => note === id).length;
+  const most = instrument.notes.reduce((best, each) => (ways(each.id) > ways(best.id) ? each : best));
+  return ways(most.id) > 1 ? most.id : instrument.notes[Math.floor(instrument.notes.length / 2)].id;
+}
+
+function rowOf(
+  instrument: Instrument,
+  found: FoundPattern,
+): Omit<FoundPattern, 'charted'> & { readonly key: string; readonly said: string; readonly tuning: string; readonly ease: string; readonly charted: string } {
+  const { pattern, register, cents, isSteady, moved, crosses, halfHole, charted } = found;
+  const share = halfHole === undefined ? '' : `, ${instrument.holes[halfHole].id} to ${Math.round(pattern[halfHole] * 100)} %`;
+  const blown = register > 1 ? ', blown harder' : '';
+  return {
+    ...found,
+    key: `${register} ${pattern.join(' ')}`,
+    said: `${recited(instrument, pattern) || 'all open'}${share}${blown}`,
+    tuning: `${centsSaid(cents)}${isSteady ? '' : ', unsteady'}`,
+    ease: `${moved} ${moved === 1 ? 'hole' : 'holes'} to move${crosses > 0 ? `, ${crosses} ${crosses === 1 ? 'cross' : 'crosses'}` : ''}`,
+    charted: charted === undefined ? '' : chartedSaid(instrument, charted),
+  };
+}
+
+function chartedSaid(instrument: Instrument, { note, rank, confirmed }: NonNullable<FoundPattern['charted']>): string {
+  const name = noteOf(instrument, note).schoolName;
+  if (confirmed !== undefined) return `kept by ${confirmed.by}`;
+  return rank === 1 ? `the chart’s ${name}` : `${name}, way ${rank}`;
+}

@@ -1,0 +1,170 @@
+import { Component, computed, inject, linkedSignal, signal, viewChild, type OnDestroy } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { noteOf, teachingOrders, type NoteId } from '@zelpit/core';
+import { fileNameOf, saveFile } from '../../kernel/files/save-file';
+import { nameOf } from '../../studio/shelf/instrument-shelf.service';
+import type { LaneNames } from '../../music/lanes/lanes.component';
+import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
+import { ChooserComponent, saidOf } from '../../kernel/chooser/chooser.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { capital } from '../../kernel/words/words';
+import { instrumentFile } from '../../documents/model/saved-instrument';
+import { ChartState } from '../../studio/state/chart-state.service';
+import { chartCsv } from './chart-table';
+import { views, type ChartView } from '../../music/lanes/chart-view';
+import { namings } from './charts.page';
+import { HandoutDrawingComponent } from './handout-drawing.component';
+
+type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
+
+/** The fingers of chosen notes on one page: to print, or as a file. */
+@Component({
+  selector: 'zp-handout',
+  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, RouterLink, HandoutDrawingComponent],
+  template: `
+    <div class="page">
+      <zp-sentence><a class="chooser-word" routerLink="/charts">Chart</a><span class="quiet"> on paper</span><zp-for-whom /></zp-sentence>
+      <section class="band" aria-label="Print or save">
+        <div class="band-said">
+          <p class="band-todo">{{ notes().length === 0 ? 'Choose the notes first.' : 'One page, as large as its notes allow.' }}</p>
+          <p class="band-else">Fewer notes are drawn larger.</p>
+        </div>
+        <div class="band-actions">
+          <button type="button" class="btn btn-solid" [disabled]="!canSave()" (click)="save('PDF')">
+            {{ busy() === 'PDF' ? 'Making the PDF …' : 'Save as PDF' }} <kbd>S</kbd>
+          </button>
+          <button type="button" class="btn btn-line" [disabled]="!canSave()" (click)="print()">Print</button>
+          @for (kind of kinds; track kind) {
+            <button type="button" class="btn btn-line" [disabled]="!canSave()" [attr.aria-label]="'Save as ' + kind" (click)="save(kind)">{{ kind }}</button>
+          }
+        </div>
+      </section>
+      <section class="layer handout-options" aria-label="What stands on the page">
+        <div class="chart-options p-0">
+          <span class="seen"
+            ><span class="quiet">seen </span><zp-chooser purpose="View" [word]="viewSaid()" [choices]="views" (chosen)="view.set($event)"
+          /></span>
+          <span class="seen"
+            ><span class="quiet">by </span><zp-chooser purpose="Names" [word]="namingSaid()" [choices]="namings" (chosen)="naming.set($event)"
+          /></span>
+          <span class="seen"
+            ><span class="quiet">on </span><zp-chooser purpose="Paper" [word]="size().name" [choices]="sizeChoices" (chosen)="choosePaper($event)"
+          /></span>
+          <button type="button" class="word" (click)="notes.set(allNotes())">All notes</button>
+          <button type="button" class="word" (click)="notes.set([])">None</button>
+          @for (order of orders(); track order.said) {
+            <button type="button" class="word" (click)="notes.set(order.notes)">{{ order.said }}</button>
+          }
+          @if (known().length > 0) {
+            <button type="button" class="word" (click)="notes.set(known())">Those {{ owner() }} knows</button>
+          }
+        </div>
+        <div class="note-chips" role="group" aria-label="Notes on the page">
+          @for (note of chips(); track note.id) {
+            <button type="button" class="note-chip" [attr.aria-pressed]="note.isOn" (click)="toggle(note.id)">{{ note.said }}</button>
+          }
+        </div>
+      </section>
+      <main class="paper-preview page-fill">
+        @if (notes().length > 0) {
+          <zp-handout-drawing
+            [instrument]="instrument()"
+            [notes]="notes()"
+            [view]="view()"
+            [names]="naming()"
+            [size]="size()"
+            [title]="title()"
+            [about]="about()"
+            [foot]="foot()"
+          />
+        }
+      </main>
+    </div>
+  `,
+})
+export class HandoutPage implements OnDestroy {
+  private readonly notices = inject(NoticeService);
+  private readonly state = inject(ChartState);
+  protected readonly views = views;
+  protected readonly namings = namings;
+  protected readonly kinds: readonly FileKind[] = ['SVG', 'PNG', 'CSV', 'JSON'];
+  protected readonly sizeChoices = paperSizes.map((size) => ({ value: size, said: size.name }));
+  protected readonly instrument = this.state.instrument;
+  protected readonly view = signal<ChartView>('facing');
+  protected readonly naming = signal<LaneNames>('fingers');
+  protected readonly size = signal<PaperSize>(keptPaperSize());
+  protected readonly busy = signal<FileKind | undefined>(undefined);
+  private readonly drawing = viewChild(HandoutDrawingComponent);
+
+  protected readonly allNotes = computed(() => this.instrument().notes.map(({ id }) => id));
+  protected readonly known = computed(() => this.allNotes().filter((note) => this.state.held()?.knownNotes.includes(note) === true));
+  protected readonly owner = computed(() => this.state.held()?.owner.name ?? '');
+  protected readonly notes = linkedSignal((): readonly NoteId[] => (this.known().length > 0 ? this.known() : this.allNotes()));
+  protected readonly orders = computed(() => teachingOrders(this.instrument()).slice(1));
+  protected readonly chips = computed(() => {
+    const on = new Set(this.notes());
+    return this.instrument().notes.map(({ id, schoolName }) => ({ id, said: schoolName, isOn: on.has(id) }));
+  });
+  protected readonly canSave = computed(() => this.notes().length > 0 && this.busy() === undefined);
+  protected readonly viewSaid = computed(() => saidOf(views, this.view()));
+  protected readonly namingSaid = computed(() => saidOf(namings, this.naming()));
+  protected readonly title = computed(() => {
+    return capital(nameOf(this.instrument()));
+  });
+  protected readonly about = computed(() => {
+    const seen = `Seen ${this.viewSaid()}; a dashed hole lies on the other side.`;
+    return `${seen} Filled: covered. Empty: open.`;
+  });
+  protected readonly foot = computed(() => {
+    const { reference } = this.instrument();
+    const held = this.state.held();
+    const pitch = `${noteOf(this.instrument(), reference.note).schoolName} ${reference.hertz.toFixed(1)} Hz`;
+    return [...(held === undefined ? [] : [held.name]), pitch, 'Zelpit'].join(' · ');
+  });
+
+  private readonly release = inject(KeyService).use([{ keys: ['s'], cap: 'S', said: 'Save the page as PDF', run: () => void this.save('PDF') }]);
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected choosePaper(size: PaperSize): void {
+    this.size.set(size);
+    keepPaperSize(size);
+  }
+
+  /** Puts a note on the page in its place of the scale, or takes it off. */
+  protected toggle(note: NoteId): void {
+    const on = new Set(this.notes());
+    if (on.delete(note)) this.notes.update((notes) => notes.filter((each) => each !== note));
+    else this.notes.set(this.allNotes().filter((each) => on.has(each) || each === note));
+  }
+
+  protected print(): void {
+    window.print();
+  }
+
+  protected async save(kind: FileKind): Promise<void> {
+    const drawing = this.drawing();
+    if (drawing === undefined || !this.canSave()) return;
+    this.busy.set(kind);
+    try {
+      saveFile(fileNameOf(this.title(), kind.toLowerCase()), await this.fileOf(kind, drawing.svg()));
+    } catch {
+      this.notices.done(`The ${kind} could not be made. Nothing else was changed.`);
+    } finally {
+      this.busy.set(undefined);
+    }
+  }
+
+  private async fileOf(kind: FileKind, drawing: SVGSVGElement): Promise<Blob> {
+    if (kind === 'CSV') return new Blob([chartCsv(this.instrument(), this.notes())], { type: 'text/csv' });
+    if (kind === 'JSON') return instrumentFile(this.instrument());
+    if (kind === 'PDF') return (await import('../../music/paper/sheet-pdf')).sheetPdf([drawing], this.size(), this.title());
+    const { pngFile, svgFile } = await import('./svg-file');
+    return kind === 'PNG' ? pngFile(drawing) : svgFile(drawing);
+  }
+}

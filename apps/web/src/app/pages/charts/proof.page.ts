@@ -1,0 +1,84 @@
+import { Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { mostLines, proofread, proofreadMovement, proofSaid } from '@zelpit/core';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { ChooserComponent } from '../../kernel/chooser/chooser.component';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ChartState } from '../../studio/state/chart-state.service';
+
+const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift the ring finger';
+
+/** Lines of a handout read against a chart. */
+@Component({
+  selector: 'zp-proof',
+  imports: [SentenceComponent, ChooserComponent, RouterLink],
+  template: `
+    <div class="page">
+      <zp-sentence>
+        <a class="chooser-word" routerLink="/charts">Chart</a>
+        <span class="quiet"> proofread for the </span>
+        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices()" (chosen)="state.choose($event)" />
+      </zp-sentence>
+      <section class="band" aria-label="What was found">
+        <div class="band-said" role="status">
+          <p class="band-todo">{{ found() }}</p>
+          <p class="band-else">
+            One note a line: its holes, or what changes from another note. On the pipes movements too: “C doubling: G grace note to C, D grace note to C”.
+          </p>
+        </div>
+      </section>
+      <main class="layer page-fill proof">
+        <div>
+          <label class="form-label" for="handout">The handout's lines</label>
+          <textarea id="handout" class="form-control proof-text" spellcheck="false" [placeholder]="example" [value]="text()" (input)="typed($event)"></textarea>
+          @if (isCut()) {
+            <p class="fault-text">Only the first {{ most }} lines are read.</p>
+          }
+        </div>
+        <ol class="rows" aria-label="Line by line">
+          @for (line of lines(); track line.line) {
+            <li class="proof-line">
+              <span class="proof-number">{{ line.line }}</span>
+              <span>
+                <b>{{ line.text }}</b>
+                <span class="proof-said" [class.wrongly]="line.isWrong">{{ line.said }}</span>
+              </span>
+            </li>
+          }
+        </ol>
+      </main>
+    </div>
+  `,
+})
+export class ProofPage {
+  private readonly book = inject(MovementBook);
+  protected readonly state = inject(ChartState);
+  protected readonly example = example;
+  protected readonly most = mostLines;
+  protected readonly text = signal('');
+  protected readonly name = this.state.said;
+  protected readonly isCut = computed(() => this.text().split('\n').length > mostLines);
+
+  protected readonly lines = computed(() => {
+    const instrument = this.state.instrument();
+    return proofread(instrument, this.text(), this.state.otherModel())
+      .filter(({ proof }) => proof.kind !== 'empty')
+      .map(({ line, text, proof }) => {
+        const movement = proof.kind === 'right' ? undefined : proofreadMovement(instrument, text, { own: this.book.own(), settings: this.book.settings() });
+        if (movement !== undefined) return { line, text, said: movement.said, isWrong: movement.kind !== 'right' };
+        return { line, text, said: proofSaid(instrument, proof), isWrong: proof.kind !== 'right' };
+      });
+  });
+
+  protected readonly found = computed(() => {
+    const lines = this.lines();
+    if (lines.length === 0) return 'Paste or type the lines of a handout.';
+    const wrong = lines.filter(({ isWrong }) => isWrong).length;
+    if (wrong === 0) return lines.length === 1 ? 'The line is right.' : `All ${lines.length} lines are right.`;
+    return `${wrong} of ${lines.length} lines ${wrong === 1 ? 'wants' : 'want'} a look.`;
+  });
+
+  protected typed(event: Event): void {
+    this.text.set((event.target as HTMLTextAreaElement).value);
+  }
+}

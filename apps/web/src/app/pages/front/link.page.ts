@@ -1,0 +1,90 @@
+import { Component, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { shortestPassword, type Link } from '@zelpit/contract';
+import { saidBy } from '../../kernel/api/api.service';
+import { Attempt } from '../../kernel/api/attempt';
+import { FrontComponent } from './front.component';
+import { SessionService } from '../../kernel/session/session.service';
+
+/** Where a one-time link leads: joining a studio, a new password, a student's own pages. */
+@Component({
+  selector: 'zp-link',
+  imports: [FormsModule, RouterLink, FrontComponent],
+  template: `
+    @if (link(); as found) {
+      @switch (found.purpose) {
+        @case ('student') {
+          <zp-front [heading]="'Practice for ' + found.name + '.'">
+            <p class="front-said">This opens the sheets of {{ found.name }} from {{ found.studio }} on this computer or tablet.</p>
+            <button type="button" class="btn btn-solid" [disabled]="attempt.isBusy()" (click)="take()">Open the sheets</button>
+            @if (attempt.fault()) {
+              <p class="fault-text mt-3" role="alert">{{ attempt.fault() }}</p>
+            }
+          </zp-front>
+        }
+        @default {
+          <zp-front [heading]="found.purpose === 'invitation' ? 'Join ' + found.studio + '.' : 'A new password.'">
+            <p class="front-said">{{ found.email }}</p>
+            <form (ngSubmit)="take()" novalidate>
+              @if (found.purpose === 'invitation') {
+                <label class="form-label" for="name">Your name</label>
+                <input id="name" name="name" class="form-control mb-3" maxlength="80" autocomplete="name" [(ngModel)]="name" />
+              }
+              <label class="form-label" for="password">A password, at least {{ shortest }} signs</label>
+              <input id="password" name="password" type="password" class="form-control mb-3" autocomplete="new-password" [(ngModel)]="password" />
+              @if (attempt.fault()) {
+                <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+              }
+              <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">
+                {{ found.purpose === 'invitation' ? 'Join' : 'Set the password' }}
+              </button>
+            </form>
+          </zp-front>
+        }
+      }
+    } @else {
+      <zp-front heading="A link to Zelpit.">
+        @if (attempt.fault()) {
+          <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+          <p class="front-ways"><a class="word" routerLink="/sign-in">To the sign-in</a></p>
+        } @else {
+          <p class="second" role="status">Looking what it is for …</p>
+        }
+      </zp-front>
+    }
+  `,
+})
+export class LinkPage {
+  private readonly session = inject(SessionService);
+  private readonly router = inject(Router);
+  protected readonly shortest = shortestPassword;
+  protected readonly link = signal<Link | undefined>(undefined);
+  protected readonly attempt = new Attempt();
+  protected name = '';
+  protected password = '';
+  // After the sign #, so that it is in no server's log.
+  private readonly token = location.hash.slice(1);
+
+  constructor() {
+    this.session.load().then(
+      () => this.look(),
+      (error: unknown) => this.attempt.fault.set(saidBy(error)),
+    );
+  }
+
+  protected take(): void {
+    const { purpose } = this.link() as Link;
+    const name = purpose === 'invitation' ? { name: this.name } : {};
+    const password = purpose === 'student' ? {} : { password: this.password };
+    const to = purpose === 'student' ? '/mine' : '/tunes';
+    this.attempt.run(this.session.takeLink({ token: this.token, ...name, ...password }), () => void this.router.navigateByUrl(to));
+  }
+
+  private look(): void {
+    this.attempt.run(this.session.lookAtLink(this.token), (link) => {
+      this.link.set(link);
+      this.name = link.name;
+    });
+  }
+}

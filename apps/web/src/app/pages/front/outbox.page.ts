@@ -1,0 +1,65 @@
+import { DatePipe } from '@angular/common';
+import { Component, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { mailSchema, type Mail } from '@zelpit/contract';
+import { ApiService, saidBy } from '../../kernel/api/api.service';
+import { FrontComponent } from './front.component';
+
+interface ShownMail extends Mail {
+  /** Pieces of the text; a link is one of its own. */
+  readonly pieces: readonly { readonly said: string; readonly isLink: boolean }[];
+}
+
+/** What would be mailed, where no mail leaves this computer. */
+@Component({
+  selector: 'zp-outbox',
+  imports: [FrontComponent, DatePipe, RouterLink],
+  template: `
+    <zp-front heading="What would be mailed.">
+      <p class="front-said">Zelpit sends no mail. Read here what would go out, and hand the links on yourself.</p>
+      @if (fault()) {
+        <p class="fault-text" role="alert">{{ fault() }}</p>
+      } @else if (mails(); as all) {
+        <ul class="rows">
+          @for (mail of all; track mail.id) {
+            <li class="mail">
+              <h2 class="mail-subject">{{ mail.subject }}</h2>
+              <p class="second mb-2">to {{ mail.to }}, {{ mail.at | date: 'd MMMM, HH:mm' }}</p>
+              <p class="mail-body">
+                @for (piece of mail.pieces; track $index) {
+                  @if (piece.isLink) {
+                    <a [href]="piece.said">{{ piece.said }}</a>
+                  } @else {
+                    {{ piece.said }}
+                  }
+                }
+              </p>
+            </li>
+          } @empty {
+            <li class="second">Nothing would have been mailed yet.</li>
+          }
+        </ul>
+      } @else {
+        <p class="second" role="status">Looking …</p>
+      }
+      <p class="front-ways"><a class="word" routerLink="/sign-in">To the sign-in</a></p>
+    </zp-front>
+  `,
+})
+export class OutboxPage {
+  protected readonly mails = signal<readonly ShownMail[] | undefined>(undefined);
+  protected readonly fault = signal('');
+
+  constructor() {
+    inject(ApiService)
+      .all('/api/outbox', mailSchema)
+      .subscribe({
+        next: (mails) => this.mails.set(mails.map((mail) => ({ ...mail, pieces: piecesOf(mail.body) }))),
+        error: (error: unknown) => this.fault.set(saidBy(error)),
+      });
+  }
+}
+
+function piecesOf(body: string): ShownMail['pieces'] {
+  return body.split(/(https?:\/\/\S+)/).map((said) => ({ said, isLink: /^https?:\/\//.test(said) }));
+}

@@ -1,0 +1,186 @@
+import { Component, computed, inject, input, linkedSignal, output, type OnInit } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { asPlayed, noteOf, schoolQuestions, ZelpitFault, type Instrument, type NoteId, type Tuning } from '@zelpit/core';
+import type { HeldInstrument } from '@zelpit/contract';
+import { Attempt } from '../../kernel/api/attempt';
+import { typedNumber } from '../../kernel/words/words';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+
+type TuningKind = Tuning['kind'];
+
+const tunings: readonly { readonly value: TuningKind; readonly said: string }[] = [
+  { value: 'chart', said: 'as its chart' },
+  { value: 'equal', said: 'equal temperament' },
+  { value: 'ratios', said: 'by fractions' },
+  { value: 'cents', said: 'by cents from equal' },
+];
+
+/** Settings of an instrument that somebody plays. */
+@Component({
+  selector: 'zp-instrument-form',
+  imports: [FormsModule],
+  template: `
+    <form class="instrument-form" (ngSubmit)="save()">
+      <div class="form-pairs">
+        <label>
+          <span class="form-label">Name</span>
+          <input name="name" class="form-control" maxlength="60" autocomplete="off" [(ngModel)]="name" />
+        </label>
+        <label>
+          <span class="form-label">Model</span>
+          <select name="model" class="form-select" [ngModel]="modelId()" (ngModelChange)="modelId.set($event)">
+            @for (each of shelf.modelChoices(); track each.value) {
+              <option [value]="each.value">{{ each.said }}</option>
+            }
+          </select>
+        </label>
+        @if (mirror(); as about) {
+          <label>
+            <span class="form-label">Hands</span>
+            <select name="hands" class="form-select" [disabled]="about.kind === 'refused'" [(ngModel)]="hands">
+              <option value="left-on-top">left on top</option>
+              <option value="right-on-top">right on top</option>
+            </select>
+            @if (about.kind !== 'allowed') {
+              <small class="second">{{ about.said }}</small>
+            }
+          </label>
+        }
+        <label>
+          <span class="form-label">{{ referenceName() }}, in Hz</span>
+          <input name="hertz" class="form-control" inputmode="decimal" autocomplete="off" [placeholder]="usualHertz()" [(ngModel)]="hertz" />
+          <small class="second">{{ rangeSaid() }}</small>
+        </label>
+        <label>
+          <span class="form-label">Tuning</span>
+          <select name="tuning" class="form-select" [ngModel]="tuningKind()" (ngModelChange)="tuningKind.set($event)">
+            @for (each of tunings(); track each.value) {
+              <option [value]="each.value">{{ each.said }}</option>
+            }
+          </select>
+        </label>
+        @if (tuningKind() === 'ratios') {
+          @for (note of tuned(); track note.id) {
+            <label>
+              <span class="form-label">{{ note.name }}</span>
+              <select class="form-select" [name]="'ratio-' + note.id" [(ngModel)]="ratios[note.id]">
+                @for (ratio of note.ratios; track ratio) {
+                  <option [value]="ratio">{{ ratio }}</option>
+                }
+              </select>
+            </label>
+          }
+        }
+        @for (question of questions(); track question.id) {
+          <label>
+            <span class="form-label">{{ question.asked }}</span>
+            <select class="form-select" [name]="'school-' + question.id" [(ngModel)]="schools[question.id]">
+              <option value="">not said</option>
+              @for (answer of question.answers; track answer.id) {
+                <option [value]="answer.id">{{ answer.said }}</option>
+              }
+            </select>
+          </label>
+        }
+      </div>
+      @if (tuningKind() === 'cents') {
+        <fieldset class="form-pairs cents-fields">
+          <legend class="form-label">Cents from equal temperament; empty for none</legend>
+          @for (note of model().notes; track note.id) {
+            <label>
+              <span>{{ note.schoolName }}</span>
+              <input class="form-control" inputmode="decimal" autocomplete="off" [name]="'cents-' + note.id" [(ngModel)]="cents[note.id]" />
+            </label>
+          }
+        </fieldset>
+      }
+      <label class="d-block">
+        <span class="form-label">Remark</span>
+        <input name="note" class="form-control" maxlength="300" autocomplete="off" [(ngModel)]="note" />
+      </label>
+      @if (attempt.fault()) {
+        <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+      }
+      <p class="mt-3 mb-0">
+        <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">Save</button>
+        <button type="button" class="word ms-3" (click)="closed.emit()">Leave as it was</button>
+      </p>
+    </form>
+  `,
+})
+export class InstrumentFormComponent implements OnInit {
+  protected readonly shelf = inject(InstrumentShelf);
+  protected readonly attempt = new Attempt();
+  readonly held = input.required<HeldInstrument>();
+  readonly closed = output<void>();
+
+  protected readonly modelId = linkedSignal(() => this.held().model);
+  protected readonly model = computed((): Instrument => this.shelf.model(this.modelId()) ?? this.shelf.models()[0]);
+  protected readonly mirror = computed(() => this.model().mirror);
+  protected readonly referenceName = computed(() => noteOf(this.model(), this.model().reference.note).schoolName);
+  protected readonly usualHertz = computed(() => `${this.model().reference.hertz.toFixed(1)} as usual`);
+  protected readonly rangeSaid = computed(() => `${this.model().reference.lowestHertz.toFixed(1)} to ${this.model().reference.highestHertz.toFixed(1)}`);
+  protected readonly tuned = computed(() =>
+    this.model()
+      .notes.filter(({ justRatios }) => (justRatios?.length ?? 0) > 1)
+      .map(({ id, schoolName, justRatios }) => ({ id, name: schoolName, ratios: justRatios ?? [] })),
+  );
+  protected readonly tunings = computed(() => tunings.filter(({ value }) => value !== 'ratios' || this.tuned().length > 0));
+  protected readonly tuningKind = linkedSignal((): TuningKind => this.held().tuning.kind);
+  protected readonly questions = computed(() => schoolQuestions(this.model()));
+
+  protected name = '';
+  protected hands: HeldInstrument['hands'] = 'left-on-top';
+  protected hertz = '';
+  protected note = '';
+  protected ratios: Record<NoteId, string> = {};
+  protected cents: Record<NoteId, string> = {};
+  protected schools: Record<string, string> = {};
+
+  ngOnInit(): void {
+    const { name, hands, referenceHertz, note, tuning, schools } = this.held();
+    [this.name, this.hands, this.note] = [name, hands, note];
+    this.hertz = referenceHertz === null ? '' : String(referenceHertz);
+    this.schools = Object.fromEntries(this.questions().map(({ id }) => [id, schools[id] ?? '']));
+    this.ratios = Object.fromEntries(this.tuned().map(({ id, ratios }) => [id, (tuning.kind === 'ratios' ? tuning.ratios[id] : undefined) ?? ratios[0]]));
+    if (tuning.kind === 'cents') this.cents = Object.fromEntries(Object.entries(tuning.cents).map(([id, value]) => [id, String(value)]));
+  }
+
+  protected save(): void {
+    const held = this.held();
+    const model = this.model();
+    const referenceHertz = numberIn(this.hertz) ?? null;
+    const tuning = this.tuning();
+    if (Number.isNaN(referenceHertz ?? 0) || tuning === undefined) {
+      this.attempt.fault.set('Hz and cents are written as numbers, as 238.5.');
+      return;
+    }
+    const schools = Object.fromEntries(this.questions().flatMap(({ id }) => (this.schools[id] ? [[id, this.schools[id]]] : [])));
+    const hands = model.mirror?.kind === 'refused' ? 'left-on-top' : this.hands;
+    const knownNotes = held.knownNotes.filter((note) => model.notes.some(({ id }) => id === note));
+    const input = { name: this.name, model: model.id, hands, tuning, schools, referenceHertz, knownNotes, note: this.note };
+    try {
+      asPlayed(model, input);
+    } catch (error) {
+      if (!(error instanceof ZelpitFault)) throw error;
+      this.attempt.fault.set(error.message);
+      return;
+    }
+    this.attempt.run(this.shelf.save(held, input), () => this.closed.emit());
+  }
+
+  /** As it stands in the fields; undefined where something is no number. */
+  private tuning(): Tuning | undefined {
+    const kind = this.tuningKind();
+    if (kind === 'ratios') return { kind, ratios: Object.fromEntries(this.tuned().map(({ id, ratios }) => [id, this.ratios[id] ?? ratios[0]])) };
+    if (kind !== 'cents') return { kind };
+    const typed = Object.entries(this.cents).flatMap(([note, text]) => {
+      const value = numberIn(text);
+      return value === undefined || !this.model().notes.some(({ id }) => id === note) ? [] : [[note, value] as const];
+    });
+    return typed.some(([, value]) => Number.isNaN(value)) ? undefined : { kind, cents: Object.fromEntries(typed) };
+  }
+}
+
+/** A typed number, which may be negative; undefined for nothing, NaN for something else. */
+const numberIn = (text: string): number | undefined => typedNumber(text.replace('−', '-'));

@@ -1,0 +1,276 @@
+import { Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import {
+  barsOf,
+  coverageOf,
+  describedLine,
+  exercisesOf,
+  lineAbc,
+  linesOf,
+  lineTitle,
+  physicalPurpose,
+  plannedLine,
+  type Change,
+  type ChangeLine,
+  type ExerciseKind,
+  type LineSetKind,
+  type NoteId,
+} from '@zelpit/core';
+import type { SheetDetail, SheetSummary } from '@zelpit/contract';
+import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { Attempt } from '../../kernel/api/attempt';
+import { PlayerTimings } from '../../studio/trials/player-timings.service';
+import { lineInput } from '../../documents/sheet/sheet-kind';
+import { SheetsService } from '../../documents/sheet/sheets.service';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { capital } from '../../kernel/words/words';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { ExportLinesComponent } from '../../music/export/export-lines.component';
+import { LinePlayer } from '../../music/lines/line-player.service';
+import { LineStripComponent } from '../../music/lines/line-strip.component';
+import { PainCautionComponent } from '../../music/lines/pain-caution.component';
+import { StaffLineComponent } from '../../music/score/staff-line.component';
+
+type Wish = LineSetKind | ExerciseKind | 'own';
+
+const wishes: readonly Choice<Wish>[] = [
+  { value: 'crosses-with', said: 'crosses with' },
+  { value: 'crosses-once', said: 'all crosses, once each' },
+  { value: 'crosses-by-note', said: 'all crosses, note by note' },
+  { value: 'lift-only', said: 'fingers only lift' },
+  { value: 'lower-only', said: 'fingers only land' },
+  { value: 'neighbours', said: 'neighbours in the scale' },
+  { value: 'scale', said: 'the scale from' },
+  { value: 'scale-hard', said: 'the scale with its hard steps twice, from' },
+  { value: 'scale-values', said: 'the scale in halves, quarters, eighths and sixteenths, from' },
+  { value: 'cumulative', said: 'to each note above, from' },
+  { value: 'alternation', said: 'two notes in turn:' },
+  { value: 'rhythms', said: 'even, dotted, cut, triplets and tied:' },
+  { value: 'leaps', said: 'wide slurred leaps from' },
+  { value: 'own', said: 'my own selection' },
+];
+const pairSets: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'crosses-once', 'crosses-by-note', 'lift-only', 'lower-only', 'neighbours']);
+const withNote: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'scale', 'scale-hard', 'scale-values', 'cumulative', 'alternation', 'rhythms', 'leaps']);
+const withOther: ReadonlySet<Wish> = new Set<Wish>(['alternation', 'rhythms']);
+const layouts: readonly Choice<'lines' | 'bars'>[] = [
+  { value: 'lines', said: 'a line for each change' },
+  { value: 'bars', said: 'a bar for each change' },
+];
+const foci: readonly Choice<'fingers' | 'timing'>[] = [
+  { value: 'fingers', said: 'the fingers, free' },
+  { value: 'timing', said: 'the timing, on the click' },
+];
+/** What a sheet can hold. */
+const mostLines = 60;
+
+interface OrderedLine {
+  readonly line: ChangeLine;
+  readonly title: string;
+  readonly hard: number;
+  readonly why: string;
+  readonly musical: string;
+  readonly physical: string;
+  readonly abc: string;
+}
+
+/** Lines to practise for one instrument: which, in which order and why, what of a set is on a sheet, and out onto a sheet or into a file. */
+@Component({
+  selector: 'zp-change-lines',
+  imports: [
+    SentenceComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    RouterLink,
+    StaffLineComponent,
+    LineStripComponent,
+    ExportLinesComponent,
+    PainCautionComponent,
+    NgbDropdownModule,
+  ],
+  templateUrl: './change-lines.page.html',
+})
+export class ChangeLinesPage {
+  private readonly sheets = inject(SheetsService);
+  private readonly router = inject(Router);
+  private readonly timings = inject(PlayerTimings);
+  private readonly notices = inject(NoticeService);
+  private readonly player = inject(LinePlayer);
+  protected readonly state = inject(StudioState);
+  protected readonly making = new Attempt();
+
+  /** The note to begin with, from the address. */
+  readonly note = input<string>();
+
+  protected readonly wishes = wishes;
+  protected readonly layouts = layouts;
+  protected readonly foci = foci;
+  protected readonly instrument = this.state.instrument;
+  protected readonly wish = signal<Wish>('crosses-with');
+  protected readonly layout = signal<'lines' | 'bars'>('lines');
+  protected readonly focus = signal<'fingers' | 'timing'>('fingers');
+  protected readonly wishSaid = computed(() => saidOf(wishes, this.wish()));
+  protected readonly layoutSaid = computed(() => saidOf(layouts, this.layout()));
+  protected readonly focusSaid = computed(() => saidOf(foci, this.focus()));
+  protected readonly isPairSet = computed(() => pairSets.has(this.wish()));
+  protected readonly hasNote = computed(() => withNote.has(this.wish()));
+  protected readonly hasOther = computed(() => withOther.has(this.wish()));
+
+  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
+  protected readonly start = linkedSignal((): NoteId => {
+    const { notes } = this.instrument();
+    return notes.find(({ id }) => id === this.note())?.id ?? notes[Math.min(3, notes.length - 1)].id;
+  });
+  protected readonly other = linkedSignal((): NoteId => this.instrument().notes[Math.min(5, this.instrument().notes.length - 1)].id);
+  protected readonly startSaid = computed(() => saidOf(this.noteChoices(), this.start()));
+  protected readonly otherSaid = computed(() => saidOf(this.noteChoices(), this.other()));
+
+  private readonly table = computed(() => this.timings.tableFor(this.instrument()));
+  private readonly hardness = computed(
+    () =>
+      (change: Change): number =>
+        this.table().difficultyOf(change).total,
+  );
+
+  /** Pairs that the teacher chose. */
+  protected readonly own = linkedSignal({ source: () => this.instrument().id, computation: (): readonly ChangeLine[] => [] });
+
+  private readonly wished = computed((): { readonly lines: readonly ChangeLine[]; readonly leftOut: readonly string[] } => {
+    const [instrument, wish, start, other, focus, hardness] = [this.instrument(), this.wish(), this.start(), this.other(), this.focus(), this.hardness()];
+    if (wish === 'own') return { lines: this.own(), leftOut: [] };
+    if (!isPairSet(wish)) return exercisesOf(instrument, { kind: wish, start, other, focus, hardness });
+    if (this.layout() === 'bars') return barsOf(instrument, { kind: wish, note: start }, { focus, hardness });
+    const { lines, leftOut } = linesOf(instrument, { kind: wish, note: start });
+    return { lines, leftOut: leftOut.map((line) => `${lineTitle(instrument, line)}: no finger moves`) };
+  });
+  protected readonly leftOut = computed(() => this.wished().leftOut);
+
+  /** From easy to hard; a set of rhythms or lengths keeps its own order. */
+  protected readonly ordered = computed((): readonly OrderedLine[] => {
+    const instrument = this.instrument();
+    const all = this.wished().lines.map((line): OrderedLine => {
+      const { change, title } = describedLine(instrument, line);
+      const { total, terms } = this.table().difficultyOf(change);
+      const exercise = line.exercise ?? undefined;
+      return {
+        line,
+        title,
+        hard: total,
+        why: terms[0]?.said ?? '',
+        musical: exercise?.musical ?? 'Both notes clear, nothing heard between.',
+        physical: exercise?.physical ?? physicalPurpose([change]),
+        abc: lineAbc(instrument, line),
+      };
+    });
+    const keepsOrder = ['scale-values', 'rhythms'].includes(this.wish());
+    return keepsOrder ? all : [...all].sort((one, two) => one.hard - two.hard || one.title.localeCompare(two.title));
+  });
+  protected readonly shown = computed(() => this.ordered().slice(0, mostLines));
+  protected readonly said = computed(() => {
+    const count = this.ordered().length;
+    if (count === 0) return this.wish() === 'own' ? 'No line is chosen yet: choose two notes below.' : 'No line is of that kind.';
+    const order = ['scale-values', 'rhythms'].includes(this.wish()) ? '' : ', from easy to hard';
+    return `${count === 1 ? 'One line' : `${count} lines`}${order}${count > mostLines ? `; a sheet holds ${mostLines}, so the hardest are left out` : ''}.`;
+  });
+
+  /** As they go onto a sheet. */
+  protected readonly planned = computed(() =>
+    this.shown().map(({ line }) => {
+      const planned = plannedLine(this.instrument(), line);
+      const tempo = this.focus() === 'timing' ? (planned.tempo ?? 48) : null;
+      return { ...planned, tempo, point: '', exercise: line.exercise ?? null };
+    }),
+  );
+  protected readonly title = computed(() => {
+    const notes = [...(this.hasNote() ? [this.startSaid()] : []), ...(this.hasOther() ? [this.otherSaid()] : [])];
+    return capital([this.wishSaid().replace(':', ''), notes.join(' and ')].join(' ').trim());
+  });
+
+  protected readonly chosen = linkedSignal({ source: this.shown, computation: (): number => 0 });
+  protected readonly chosenLine = computed(() => this.planned()[this.chosen()]);
+
+  private readonly allSheets = signal<readonly SheetSummary[]>([]);
+  protected readonly sheetsHere = computed(() =>
+    this.allSheets().filter(({ student, instrument }) => student.id === this.state.student()?.id && instrument === this.instrument().id),
+  );
+  protected readonly sheetChoices = computed((): readonly Choice<string>[] => [
+    { value: '', said: 'these lines' },
+    ...this.sheetsHere().map(({ id, title }) => ({ value: id, said: title })),
+  ]);
+  protected readonly checkedId = signal('');
+  protected readonly checkedSaid = computed(() => saidOf(this.sheetChoices(), this.checkedId()) || 'these lines');
+  private readonly checkedSheet = signal<SheetDetail | undefined>(undefined);
+  /** What of the chosen set stands on the sheet that is checked. */
+  protected readonly coverage = computed(() => {
+    const instrument = this.instrument();
+    const set =
+      this.wish() === 'own' || !this.isPairSet() ? this.wished().lines : linesOf(instrument, { kind: this.wish() as LineSetKind, note: this.start() }).lines;
+    const there = this.checkedId() === '' ? this.shown().map(({ line }) => line) : (this.checkedSheet()?.lines ?? []);
+    const { missing, doubled } = coverageOf(set, there);
+    const names = (lines: readonly ChangeLine[]): string => lines.map((line) => lineTitle(instrument, { home: line.home, other: line.other })).join(', ');
+    return { missing: names(missing), missingCount: missing.length, doubled: names(doubled), doubledCount: doubled.length };
+  });
+
+  constructor() {
+    this.sheets.list().subscribe({ next: (sheets) => this.allSheets.set(sheets), error: (error: unknown) => this.notices.fault(error) });
+    effect(() => {
+      const id = this.checkedId();
+      untracked(() => {
+        this.checkedSheet.set(undefined);
+        if (id !== '') this.sheets.get(id).subscribe({ next: (sheet) => this.checkedSheet.set(sheet), error: (error: unknown) => this.notices.fault(error) });
+      });
+    });
+  }
+
+  protected addOwn(): void {
+    const line = { home: this.start(), other: this.other() };
+    if (line.home === line.other) {
+      this.notices.done('Choose two different notes: a line goes from the first to the second and back.');
+      return;
+    }
+    if (this.own().some(({ home, other }) => home === line.home && other === line.other)) {
+      this.notices.done(`${lineTitle(this.instrument(), line)} is there already.`);
+      return;
+    }
+    this.own.update((own) => [...own, line]);
+  }
+
+  protected dropOwn({ line }: OrderedLine): void {
+    this.own.update((own) => own.filter((each) => each !== line));
+  }
+
+  protected play(isFaulty: boolean): void {
+    const line = this.chosenLine();
+    if (line !== undefined) this.player.play('line', this.instrument(), line, 1, isFaulty);
+  }
+
+  /** Puts the lines on a new sheet of the student in hand. */
+  protected makeSheet(): void {
+    const student = this.state.student();
+    const sheet = {
+      studentId: student.id,
+      tuneId: null,
+      instrument: this.instrument().id,
+      title: `${this.title()} for ${student.alias}`.slice(0, 120),
+      note: this.focus() === 'timing' ? 'On the click; slower rather than unclean.' : 'Slow and clean before faster.',
+      lines: this.planned(),
+    };
+    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
+  }
+
+  /** Adds the lines at the end of a sheet that is there already. */
+  protected addTo({ id }: SheetSummary): void {
+    this.making.run(this.sheets.get(id), ({ title, note, version, lines }) => {
+      const all = [...lines.map(lineInput), ...this.planned()];
+      if (all.length > mostLines) {
+        this.making.fault.set(`A sheet holds ${mostLines} lines; “${title}” would have ${all.length}.`);
+        return;
+      }
+      this.making.run(this.sheets.save(id, { title, note, version, lines: all }), () => void this.router.navigate(['/sheets', id]));
+    });
+  }
+}
+
+const isPairSet = (wish: Wish): wish is LineSetKind => pairSets.has(wish);

@@ -1,0 +1,99 @@
+import { Component, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { lineTitle } from '@zelpit/core';
+import type { SheetDetail } from '@zelpit/contract';
+import { forkJoin, of, switchMap } from 'rxjs';
+import { saidBy } from '../../kernel/api/api.service';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { PainCautionComponent } from '../../music/lines/pain-caution.component';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { SessionService } from '../../kernel/session/session.service';
+import { SheetsService } from '../../documents/sheet/sheets.service';
+
+/** A student's own sheets: each line opens for playing along. */
+@Component({
+  selector: 'zp-mine',
+  imports: [SentenceComponent, RouterLink, PainCautionComponent],
+  template: `
+    <div class="page">
+      <zp-sentence
+        ><span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
+        <span sentenceEnd class="d-flex flex-wrap gap-3">
+          <a class="word" routerLink="/charts">My chart</a>
+          <a class="word" routerLink="/changes/ear">Ear</a>
+          <a class="word" routerLink="/changes/keys">Fingers</a>
+          <a class="word" routerLink="/changes/hunt">Find the faults</a>
+          <a class="word" routerLink="/movements">Movements</a>
+          <button type="button" class="word" (click)="leave()">Sign out</button>
+        </span>
+      </zp-sentence>
+      <main class="layer page-fill">
+        @if (fault()) {
+          <p class="fault-text" role="alert">{{ fault() }}</p>
+          <button type="button" class="btn btn-solid" (click)="load()">Try again</button>
+        } @else if (sheets(); as all) {
+          @for (sheet of all; track sheet.id) {
+            <h2 class="heading mt-3">{{ sheet.title }}</h2>
+            @if (sheet.note) {
+              <p>{{ sheet.note }}</p>
+            }
+            <ol class="rows">
+              @for (line of sheet.lines; track line.id) {
+                <li>
+                  <a class="row-link" [routerLink]="['/c', line.code]">
+                    <span>{{ titleOf(sheet, line) }}</span>
+                    <small>{{ line.point }}</small>
+                    <small class="text-nowrap">{{ line.repetitions }} times · {{ line.tempo === null ? 'free' : line.tempo + ' a minute' }}</small>
+                  </a>
+                </li>
+              } @empty {
+                <li class="second">No line is on it yet.</li>
+              }
+            </ol>
+          } @empty {
+            <div class="empty"><p>No sheet is here for you yet.</p></div>
+          }
+          <zp-pain-caution />
+        } @else {
+          <p class="second" role="status">Fetching your sheets …</p>
+        }
+      </main>
+    </div>
+  `,
+})
+export class MinePage {
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly service = inject(SheetsService);
+  private readonly notices = inject(NoticeService);
+  private readonly router = inject(Router);
+  protected readonly session = inject(SessionService);
+  protected readonly sheets = signal<readonly SheetDetail[] | undefined>(undefined);
+  protected readonly fault = signal('');
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    const details = switchMap((sheets: readonly { id: string }[]) => (sheets.length === 0 ? of([]) : forkJoin(sheets.map(({ id }) => this.service.get(id)))));
+    this.service
+      .list()
+      .pipe(details)
+      .subscribe({
+        next: (sheets) => {
+          this.sheets.set(sheets);
+          this.fault.set('');
+        },
+        error: (error: unknown) => this.fault.set(saidBy(error)),
+      });
+  }
+
+  protected titleOf(sheet: SheetDetail, line: SheetDetail['lines'][number]): string {
+    return lineTitle(this.shelf.known(sheet.instrument), line);
+  }
+
+  protected leave(): void {
+    this.session.signOut().subscribe({ next: () => void this.router.navigate(['/sign-in']), error: (error: unknown) => this.notices.fault(error) });
+  }
+}

@@ -1,0 +1,77 @@
+import { Component, computed, inject, signal } from '@angular/core';
+import { fittingLayers, layersOf, writtenForm } from '@zelpit/core';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { MovementInHand } from './movement-in-hand.service';
+import { layersSaid, layerWords, tempos } from '../../music/wording/movement-words';
+
+const values: readonly Choice<number>[] = [
+  { value: 2, said: 'a half note' },
+  { value: 1, said: 'a quarter' },
+  { value: 0.5, said: 'an eighth' },
+  { value: 0.25, said: 'a sixteenth' },
+];
+
+/** The layers of a movement from bare to heavier, and for which of them a note is long enough. */
+@Component({
+  selector: 'zp-movement-layers',
+  imports: [ChooserComponent],
+  template: `
+    <h2 class="heading">
+      Layers, for <zp-chooser purpose="Note" [word]="valueSaid()" [choices]="values" (chosen)="value.set($event)" /> at
+      <zp-chooser purpose="Tempo of the note" [word]="'' + hand.tempo()" [choices]="tempos" (chosen)="hand.tempo.set($event)" />
+    </h2>
+    <p role="status">{{ said() }}</p>
+    <ul class="layers">
+      @for (layer of layers(); track layer.said) {
+        <li [class.is-short]="!layer.fits">
+          <b>{{ layer.written }}</b>
+          <span
+            >{{ layer.said }}
+            @if (layer.movement; as movement) {
+              (<button type="button" class="word" (click)="hand.chosenId.set(movement.id)">{{ movement.names[0] }}</button>)
+            }
+          </span>
+          <small>{{ layer.fits ? 'fits' : 'too short for it' }}, {{ layer.ms }} ms</small>
+        </li>
+      }
+    </ul>
+  `,
+})
+export class MovementLayersComponent {
+  private readonly book = inject(MovementBook);
+  protected readonly hand = inject(MovementInHand);
+  protected readonly values = values;
+  protected readonly tempos = tempos;
+  protected readonly value = signal(1);
+  protected readonly valueSaid = computed(() => saidOf(values, this.value()));
+
+  private readonly noteMs = computed(() => (this.value() * 60_000) / this.hand.tempo());
+  private readonly all = computed(() =>
+    layersOf(this.hand.instrument(), this.hand.chosen(), this.hand.before(), this.hand.after(), {
+      settings: this.hand.settings(),
+      pace: this.hand.pace(),
+      own: this.book.own(),
+    }),
+  );
+  protected readonly layers = computed(() => {
+    const fitting = new Set(fittingLayers(this.all(), this.noteMs()));
+    return this.all().map((layer) => ({
+      written: writtenForm(this.hand.instrument(), layer.graces, this.hand.after()),
+      said: layerWords[layer.kind],
+      movement: layer.kind === 'full' ? undefined : layer.movement,
+      ms: Math.round(layer.leastMs),
+      fits: fitting.has(layer),
+    }));
+  });
+  protected readonly said = computed(() => {
+    const ms = Math.round(this.noteMs());
+    const full = this.all().find(({ kind }) => kind === 'full');
+    if (full === undefined) return `${ms} ms.`;
+    if (full.leastMs <= this.noteMs()) return `${ms} ms: long enough for it in full.`;
+    const fitting = fittingLayers(this.all(), this.noteMs());
+    return fitting.length === 0
+      ? `${ms} ms: too short even for a bare note.`
+      : `${ms} ms: too short for it in full. There is time for: ${layersSaid(fitting)}.`;
+  });
+}

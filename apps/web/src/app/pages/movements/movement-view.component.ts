@@ -1,0 +1,169 @@
+import { Component, computed, inject, signal } from '@angular/core';
+import { countOf, noteOf, syllablesOf, type InnerChange, type MovementFault } from '@zelpit/core';
+import { inHundred } from '../../music/wording/change-words';
+import { StaffLineComponent } from '../../music/score/staff-line.component';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { MovementInHand } from './movement-in-hand.service';
+import { MovementLanesComponent } from './movement-lanes.component';
+import { tempos } from '../../music/wording/movement-words';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+
+interface Heard {
+  readonly said: string;
+  readonly fault: MovementFault;
+}
+
+type Under = 'count' | 'syllables';
+const unders: readonly Choice<Under>[] = [
+  { value: 'count', said: 'the count' },
+  { value: 'syllables', said: 'syllables' },
+];
+const beats = { first: 'the first element', theme: 'the theme note', 'first-low': 'the first low note' } as const;
+
+/** One movement in time: fingers, count or syllables, music, each change inside, and everything that can go wrong, to be heard. */
+@Component({
+  selector: 'zp-movement-view',
+  imports: [MovementLanesComponent, StaffLineComponent, ChooserComponent],
+  template: `
+    <div class="change-apart mt-3">
+      <div>
+        <p class="mb-1">
+          <span class="quiet">Over the fingers: </span
+          ><zp-chooser purpose="Over the fingers" [word]="underSaid()" [choices]="unders" (chosen)="under.set($event)" />
+        </p>
+        <zp-movement-lanes
+          [instrument]="hand.instrument()"
+          [movement]="hand.compiled()"
+          [pace]="hand.pace()"
+          [width]="width"
+          [labels]="labels().steps"
+          [beforeLabel]="labels().before"
+          [afterLabel]="labels().after"
+        />
+        <zp-staff-line [abc]="abc()" [said]="'The music of ' + written()" />
+        <p class="d-flex flex-wrap align-items-center gap-3">
+          <button type="button" class="btn btn-line btn-low" [disabled]="hand.onClick().steps.length === 0" (click)="hand.hearOnClick()">
+            Hear it on the click
+          </button>
+          <span
+            ><span class="quiet">at </span><zp-chooser purpose="Tempo" [word]="'' + hand.tempo()" [choices]="tempos" (chosen)="hand.tempo.set($event)" /><span
+              class="quiet"
+              >, the click on {{ beatSaid() }}</span
+            ></span
+          >
+        </p>
+        @if (hand.onClick().steps.length === 0) {
+          <p class="fault-text">A beat at {{ hand.tempo() }} is too short for it. Take a slower click, or a simpler layer below.</p>
+        }
+      </div>
+      <div>
+        @if (inner().length > 0) {
+          <h2 class="heading">Changes inside</h2>
+          <ul class="plain-list">
+            @for (each of inner(); track each.name + $index) {
+              <li class="mb-2">
+                {{ each.said }}
+                <button
+                  type="button"
+                  class="word"
+                  [attr.aria-label]="'Hear it go wrong from ' + each.name"
+                  (click)="hand.hear({ kind: 'noise', inner: each.inner })"
+                >
+                  Hear it
+                </button>
+              </li>
+            }
+          </ul>
+        }
+        <h2 class="heading">What else goes wrong</h2>
+        <ul class="plain-list">
+          @for (element of elements(); track element.said) {
+            <li class="mb-1">
+              Element {{ element.said }}:
+              @for (each of element.faults; track each.said; let isLast = $last) {
+                <button type="button" class="word" [attr.aria-label]="each.said + ', element ' + element.said" (click)="hand.hear(each.fault)">
+                  {{ each.said }}</button>{{ isLast ? '' : ', ' }}
+              }
+            </li>
+          }
+        </ul>
+      </div>
+    </div>
+  `,
+})
+export class MovementViewComponent {
+  private readonly book = inject(MovementBook);
+  protected readonly hand = inject(MovementInHand);
+  protected readonly unders = unders;
+  protected readonly tempos = tempos;
+  protected readonly width = Math.min(640, Math.max(330, document.documentElement.clientWidth - 40));
+
+  protected readonly under = signal<Under>('count');
+  protected readonly underSaid = computed(() => saidOf(unders, this.under()));
+  protected readonly beatSaid = computed(() => beats[this.hand.settings().beat]);
+  protected readonly written = computed(() => {
+    const compiled = this.hand.compiled();
+    return compiled.kind === 'compiled' ? compiled.written : '';
+  });
+  protected readonly labels = computed(() => {
+    const [compiled, instrument] = [this.hand.compiled(), this.hand.instrument()];
+    if (this.under() === 'count' || compiled.kind === 'unplayable') return countOf(instrument, compiled, this.hand.settings().count);
+    const all = syllablesOf(
+      instrument,
+      compiled.steps.map(({ written }) => written),
+      compiled.after,
+      this.book.syllables(),
+    );
+    return { before: '', steps: all.slice(0, -1), after: all[all.length - 1] };
+  });
+  protected readonly abc = computed(() => {
+    const instrument = this.hand.instrument();
+    return `X:1\nM:none\nL:1/4\nK:${instrument.ownKeys[0] ?? 'C'}\n${noteOf(instrument, this.hand.before()).abc}2 ${this.written()}2 |]\n`;
+  });
+  protected readonly inner = computed(() => this.hand.inner().map((inner) => ({ inner, ...this.innerSaid(inner) })));
+
+  protected readonly elements = computed(() => {
+    const compiled = this.hand.compiled();
+    if (compiled.kind === 'unplayable') return [];
+    return compiled.steps.map(({ written, kind, isDragged }, element) => {
+      const common: readonly Heard[] = [
+        { said: 'missing', fault: { kind: 'missing', element } },
+        { said: 'uneven, too long', fault: { kind: 'uneven', element } },
+        { said: 'twice', fault: { kind: 'extra', element } },
+      ];
+      const ofTap: readonly Heard[] = [
+        { said: 'too light', fault: { kind: 'light-tap', element } },
+        { said: 'too long', fault: { kind: 'long-tap', element } },
+      ];
+      const follows = compiled.steps.slice(0, element).some((step) => step.kind === 'opener' || step.kind === 'grace');
+      const overlap: readonly Heard[] = follows ? [{ said: 'before the grace note has ended', fault: { kind: 'overlap', element } }] : [];
+      const way = isDragged === true ? ' drawn over the hole' : ' by a tap';
+      return {
+        said: `${element + 1}, ${this.hand.nameOf(written)}${kind === 'tap' ? way : ''}`,
+        faults: kind === 'tap' ? [...common.filter(({ fault }) => fault.kind !== 'uneven'), ...ofTap, ...overlap] : common,
+      };
+    });
+  });
+
+  private innerSaid({ to, change, risk }: InnerChange): { readonly name: string; readonly said: string } {
+    const compiled = this.hand.compiled();
+    const steps = compiled.kind === 'compiled' ? compiled.steps : [];
+    const [before, after] = [this.hand.nameOf(this.hand.before()), this.hand.nameOf(this.hand.after())];
+    const place = (index: number): string => {
+      if (index < 0) return before;
+      const step = steps.at(index);
+      if (step === undefined || index >= steps.length) return after;
+      return step.kind === 'grace' || step.kind === 'opener' ? `the ${this.hand.nameOf(step.written)} grace note` : this.hand.nameOf(step.written);
+    };
+    const worst = Math.max(risk.low.probability, risk.run.probability);
+    if (to === 0 && steps[0]?.kind === 'opener')
+      return { name: `${before} to ${after}`, said: `Under ${place(0)} the other fingers change from ${before} to ${after}: ${inHundred(worst)} in 100 show.` };
+    const { fingers: all } = this.hand.instrument();
+    const fingers = change.movers.map(({ finger }) => all.find(({ id }) => id === finger)?.label ?? finger).join(', ');
+    const heard = risk.low.probability >= risk.run.probability ? 'a low note cuts in' : 'a note between slips in';
+    return {
+      name: `${place(to - 1)} to ${place(to)}`,
+      said: `From ${place(to - 1)} to ${place(to)} ${fingers} go together, or ${heard}: ${inHundred(worst)} in 100.`,
+    };
+  }
+}

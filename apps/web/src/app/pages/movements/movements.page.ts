@@ -1,0 +1,142 @@
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { elementsOf, findMovements, leastTime } from '@zelpit/core';
+import { inHundred } from '../../music/wording/change-words';
+import { PainCautionComponent } from '../../music/lines/pain-caution.component';
+import { SessionService } from '../../kernel/session/session.service';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { capital } from '../../kernel/words/words';
+import { SoundMenuComponent } from '../../music/sound/sound-menu.component';
+import { Transport } from '../../music/sound/transport.service';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { MovementConfirmComponent } from './movement-confirm.component';
+import { MovementExercisesComponent } from './movement-exercises.component';
+import { MovementInHand } from './movement-in-hand.service';
+import { MovementKeysComponent } from './movement-keys.component';
+import { MovementLayersComponent } from './movement-layers.component';
+import { MovementNeighboursComponent } from './movement-neighbours.component';
+import { MovementTableComponent } from './movement-table.component';
+import { MovementViewComponent } from './movement-view.component';
+import { OrnamentsComponent } from './ornaments.component';
+
+const paces: readonly Choice<number>[] = [
+  { value: 90, said: 'a beginner: 90 ms' },
+  { value: 60, said: 'a learner: 60 ms' },
+  { value: 40, said: 'a fluent player: 40 ms' },
+  { value: 30, said: 'a soloist: 30 ms' },
+];
+/** 40 % of the speed, and slow motion. */
+const speeds: readonly Choice<number>[] = [
+  { value: 1, said: 'at speed' },
+  { value: 2.5, said: 'at 40 % of the speed' },
+  { value: 20, said: '20 times slower' },
+];
+const likely = 0.05;
+
+/** A movement from every start into every arrival; one of them taken apart; and the lines that practise it. */
+@Component({
+  selector: 'zp-movements',
+  imports: [
+    SentenceComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    MovementConfirmComponent,
+    MovementTableComponent,
+    MovementViewComponent,
+    MovementLayersComponent,
+    MovementNeighboursComponent,
+    MovementKeysComponent,
+    MovementExercisesComponent,
+    OrnamentsComponent,
+    SoundMenuComponent,
+    PainCautionComponent,
+    RouterLink,
+  ],
+  providers: [MovementInHand],
+  templateUrl: './movements.page.html',
+})
+export class MovementsPage implements OnDestroy {
+  private readonly transport = inject(Transport);
+  private readonly book = inject(MovementBook);
+  private readonly session = inject(SessionService);
+  protected readonly hand = inject(MovementInHand);
+
+  /** Which movement, from the address. */
+  readonly movement = input<string>();
+
+  protected readonly paces = paces;
+  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly ornamentsSaid = computed(() =>
+    this.hand.instrument().family === 'whistle' || this.hand.instrument().family === 'irish-pipes'
+      ? 'Cuts, taps, rolls and crans: which finger, on which note.'
+      : 'Trills, mordents and grace notes: the easiest fingerings that stay in tune.',
+  );
+  protected readonly words = signal('');
+  protected readonly found = computed(() => findMovements(this.hand.instrument(), this.words(), this.book.own()));
+  protected readonly movementChoices = computed(() => this.hand.all().map((each): Choice<string> => ({ value: each.id, said: each.names[0] })));
+  protected readonly paceSaid = computed(() => saidOf(paces, this.hand.graceMs()));
+  protected readonly slowerSaid = computed(() => saidOf(speeds, this.hand.slower()));
+  protected readonly isPlayable = computed(() => this.hand.compiled().kind === 'compiled');
+  /** The pads are there when they are asked for: keys that are fingers do nothing else then. */
+  protected readonly isOnKeys = signal(false);
+
+  protected readonly about = computed(() => {
+    const [compiled, hand] = [this.hand.compiled(), this.hand];
+    const title = `${capital(hand.chosen().names[0])}, ${hand.nameOf(hand.before())} to ${hand.nameOf(hand.after())}`;
+    if (compiled.kind === 'unplayable') return { title, written: '', todo: compiled.reason, otherwise: '' };
+    const elements = elementsOf(compiled);
+    const worst = Math.max(0, ...hand.inner().map(({ risk }) => Math.max(risk.low.probability, risk.run.probability)));
+    const risk = worst < likely ? 'No change inside it is likely to go wrong.' : `The hardest change inside goes wrong ${inHundred(worst)} times in 100.`;
+    return {
+      title,
+      written: compiled.written,
+      todo: `${compiled.written}: ${elements === 1 ? 'one element' : `${elements} elements`}, ${Math.round(leastTime(compiled, hand.pace()))} ms at least.`,
+      otherwise: [...compiled.said, risk].join(' '),
+    };
+  });
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' '], cap: 'Space', said: 'Hear the movement', run: () => this.hand.hear() },
+    { keys: ['s'], cap: 'S', said: 'At speed, at 40 %, in slow motion', run: () => this.nextSpeed() },
+  ]);
+
+  constructor() {
+    // Taken once, as soon as there is an instrument that has it.
+    let taken: string | undefined;
+    effect(() => {
+      const wanted = this.movement();
+      const isThere = this.hand.all().some(({ id }) => id === wanted);
+      if (wanted === undefined || wanted === taken || !isThere) return;
+      taken = wanted;
+      untracked(() => this.hand.chosenId.set(wanted));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.transport.stop();
+  }
+
+  protected choose(id: string): void {
+    this.hand.chosenId.set(id);
+    this.words.set('');
+  }
+
+  protected search(event: Event): void {
+    this.words.set((event.target as HTMLInputElement).value);
+  }
+
+  /** Enter takes the best match. */
+  protected takeFirst(): void {
+    const [first] = this.found();
+    if (first !== undefined) this.choose(first.id);
+  }
+
+  protected nextSpeed(): void {
+    const at = speeds.findIndex(({ value }) => value === this.hand.slower());
+    this.hand.slower.set(speeds[(at + 1) % speeds.length].value);
+  }
+}

@@ -1,0 +1,371 @@
+import { Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import {
+  compileOrnament,
+  hasRegisters,
+  lineAbc,
+  neighbourOrnaments,
+  neighbourTimeline,
+  noteOf,
+  ornamentKinds,
+  ornamentChoicesSchema,
+  ornamentLines,
+  ornamentSaid,
+  ornamentTimeline,
+  scaleFrom,
+  usualOrnaments,
+  type ChangeLine,
+  type CompiledOrnament,
+  type FingerId,
+  type Instrument,
+  type NeighbourOrnament,
+  type NeighbourWay,
+  type NoteId,
+  type OrnamentChoices,
+  type OrnamentExercise,
+  type OrnamentKind,
+  type OrnamentSettings,
+} from '@zelpit/core';
+import { Attempt } from '../../kernel/api/attempt';
+import { waySaid } from '../../music/wording/change-words';
+import { ornamentNames } from '../../music/wording/ornament-words';
+import { NewSheetComponent } from '../../documents/sheet/new-sheet.component';
+import { StaffLineComponent } from '../../music/score/staff-line.component';
+import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { Transport } from '../../music/sound/transport.service';
+import { SessionService } from '../../kernel/session/session.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { capital, dayInWords } from '../../kernel/words/words';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+
+const does = { cut: 'cuts', tap: 'taps', slide: 'slides off', stop: 'stops', tongue: 'the tongue', note: '' } as const;
+const marks = { cut: '↑', tap: '↓', slide: '↗', stop: 'all', tongue: 't', note: '' } as const;
+const usualChoices: OrnamentChoices = ornamentChoicesSchema.parse({});
+const byRule = 'by the rule';
+const schools: readonly Choice<OrnamentSettings['cuts']>[] = [
+  { value: 'nearest', said: 'the nearest finger cuts' },
+  { value: 'fixed', said: 'the same two fingers cut' },
+];
+const cranOrders: readonly Choice<readonly FingerId[]>[] = [
+  ['L3', 'R1', 'R2'],
+  ['L3', 'R2', 'R1'],
+  ['R1', 'R2', 'L3'],
+  ['R2', 'R1', 'L3'],
+  ['L2', 'L3', 'R1'],
+].map((fingers) => ({ value: fingers, said: fingers.join(' ') }));
+const slides: readonly Choice<number>[] = [60, 90, 120, 160, 200, 250].map((ms) => ({ value: ms, said: `${ms} ms` }));
+const speeds: readonly Choice<number>[] = [
+  { value: 1, said: 'at speed' },
+  { value: 4, said: 'four times slower' },
+];
+const exercises: readonly Choice<OrnamentExercise>[] = [
+  { value: 'cuts', said: 'cuts on each note' },
+  { value: 'taps', said: 'taps on each note' },
+  { value: 'short-rolls', said: 'short rolls on each note' },
+  { value: 'long-rolls', said: 'long rolls on each note' },
+  { value: 'crans', said: 'crans on the lowest note' },
+];
+const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
+  trill: 'trill',
+  'upper-mordent': 'mordent upwards',
+  'lower-mordent': 'mordent downwards',
+  'grace-note': 'grace note from above',
+};
+
+/** Cuts, taps, rolls and crans of whistle and Irish pipes, with their lines; trills, mordents and grace notes of recorder and ocarina. */
+@Component({
+  selector: 'zp-ornaments',
+  imports: [ChooserComponent, StaffLineComponent, NewSheetComponent],
+  template: `
+    <p>
+      @if (hasOrnaments()) {
+        <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="keep({ cuts: $event })" /><span class="quiet">, crans </span
+        ><zp-chooser purpose="Crans" [word]="cranSaid()" [choices]="crans()" (chosen)="keep({ cranOn: $event ? scale().slice(1, 2) : [] })" /><span
+          class="quiet"
+        >
+          with </span
+        ><zp-chooser purpose="Cran fingers" [word]="cranFingersSaid()" [choices]="cranOrders" (chosen)="keep({ cranFingers: $event })" /><span class="quiet"
+          >, slides over </span
+        ><zp-chooser purpose="Slide" [word]="slideSaid()" [choices]="slides" (chosen)="keep({ slideMs: $event })" /><span class="quiet">, heard </span>
+      } @else {
+        <span class="quiet">Heard </span>
+      }
+      <zp-chooser purpose="Speed" [word]="speedSaid()" [choices]="speeds" (chosen)="slower.set($event)" />. Press one to hear it.
+    </p>
+    <div class="workshop-wide" tabindex="0" role="region" aria-label="Every ornament on every note">
+      <table class="movement-table is-narrow">
+        <thead>
+          <tr>
+            <td class="map-corner">on ↓</td>
+            @for (name of columns(); track name) {
+              <th scope="col">{{ name }}</th>
+            }
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.id) {
+            <tr>
+              <th scope="row">{{ row.name }}</th>
+              @for (cell of row.cells; track cell.kind) {
+                <td>
+                  @if (cell.hear) {
+                    <button type="button" class="movement-cell" [attr.aria-label]="cell.said" [title]="cell.said" (click)="cell.hear()">
+                      <b>{{ cell.short }}</b>
+                    </button>
+                  } @else {
+                    <span class="movement-none" [title]="cell.said">–</span>
+                  }
+                </td>
+              }
+            </tr>
+          }
+        </tbody>
+      </table>
+    </div>
+    @if (hasOrnaments()) {
+      <p class="second">
+        Fingers in their order: ↑ one that lifts for a cut, ↓ one that closes for a tap, ↗ one that slides off, t the tongue. – cannot be, with the reason under
+        the pointer.
+      </p>
+      @if (isStaff()) {
+        <p>
+          <span class="quiet">On </span><zp-chooser purpose="Note" [word]="noteSaid()" [choices]="noteChoices()" (chosen)="note.set($event)" />
+          <span class="quiet"> we cut </span
+          ><zp-chooser purpose="Cut finger" [word]="fingerSaid('cutOn')" [choices]="fingerChoices()" (chosen)="chooseFinger('cutOn', $event)" />
+          <span class="quiet"> and tap </span
+          ><zp-chooser purpose="Tap finger" [word]="fingerSaid('tapOn')" [choices]="fingerChoices()" (chosen)="chooseFinger('tapOn', $event)" />.
+        </p>
+        <details class="movement-definition">
+          <summary>How each is played: {{ confirmedSaid() }}</summary>
+          <ul class="plain-list">
+            @for (each of definitions(); track each.kind) {
+              <li class="mb-2">
+                <b>{{ each.name }}</b>: {{ each.said }}
+                @if (each.confirmed) {
+                  <small>{{ each.confirmed }}</small>
+                } @else {
+                  <button
+                    type="button"
+                    class="word"
+                    [attr.aria-label]="'Yes, so a ' + each.name + ' is'"
+                    [disabled]="saving.isBusy()"
+                    (click)="confirm(each.kind)"
+                  >
+                    Yes, so it is
+                  </button>
+                }
+              </li>
+            }
+          </ul>
+        </details>
+        @if (saving.fault()) {
+          <p class="fault-text" role="alert">{{ saving.fault() }}</p>
+        }
+      }
+      <section aria-label="Lines of an ornament">
+        <h2 class="heading">Lines: <zp-chooser purpose="Exercise" [word]="exerciseSaid()" [choices]="exercises" (chosen)="exercise.set($event)" /></h2>
+        @if (lines().leftOut.length > 0) {
+          <p class="second">Left out: {{ lines().leftOut.join('; ') }}.</p>
+        }
+        @for (line of lines().lines; track $index) {
+          @if (line.exercise; as exercise) {
+            <h3 class="line-title">{{ exercise.title }}</h3>
+            <zp-staff-line [abc]="abcOf(line)" [said]="'The music of ' + exercise.title" />
+          }
+        } @empty {
+          <p>No line: on this instrument it cannot be played by the rule.</p>
+        }
+        <zp-new-sheet [instrument]="instrument()" [title]="capital(exerciseSaid())" [lines]="lines().lines" [note]="schoolSaid()" />
+      </section>
+    } @else {
+      @if (selected(); as way) {
+        <p role="status">
+          {{ way.said }}.
+          @if (way.confirmed) {
+            {{ way.confirmed }}
+          } @else if (isStaff()) {
+            <button type="button" class="btn btn-line btn-low" [disabled]="saving.isBusy()" (click)="confirmPair(way.sign)">Yes, we play it so</button>
+          }
+        </p>
+        @if (saving.fault()) {
+          <p class="fault-text" role="alert">{{ saving.fault() }}</p>
+        }
+      }
+      <p class="second">
+        With the neighbour in the scale, on the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms: ✓. – no
+        pair is in tune, or there is no neighbour.
+      </p>
+    }
+  `,
+})
+export class OrnamentsComponent {
+  private readonly transport = inject(Transport);
+  private readonly book = inject(MovementBook);
+  private readonly session = inject(SessionService);
+  private readonly notices = inject(NoticeService);
+  protected readonly saving = new Attempt();
+  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly capital = capital;
+  readonly instrument = input.required<Instrument>();
+
+  protected readonly schools = schools;
+  protected readonly speeds = speeds;
+  protected readonly exercises = exercises;
+  /** As the studio chose for this model. */
+  private readonly chosen = computed((): OrnamentChoices => this.book.ornaments()[this.instrument().id] ?? usualChoices);
+  private readonly cuts = computed(() => this.chosen().cuts);
+  protected readonly slower = signal(1);
+  protected readonly exercise = signal<OrnamentExercise>('cuts');
+  protected readonly schoolSaid = computed(() => saidOf(schools, this.cuts()));
+  protected readonly speedSaid = computed(() => saidOf(speeds, this.slower()));
+  protected readonly exerciseSaid = computed(() => saidOf(exercises, this.exercise()));
+  private readonly hasCransAbove = computed(() => this.chosen().cranOn.length > 0);
+  protected readonly crans = computed((): readonly Choice<boolean>[] => {
+    const [lowest, next] = this.scale().map((id) => this.nameOf(id));
+    return [
+      { value: false, said: `on ${lowest} only` },
+      { value: true, said: `on ${lowest} and ${next}` },
+    ];
+  });
+  protected readonly cranOrders = cranOrders;
+  protected readonly slides = slides;
+  protected readonly cranFingersSaid = computed(() => this.chosen().cranFingers.join(' '));
+  protected readonly slideSaid = computed(() => `${this.chosen().slideMs} ms`);
+  protected readonly cranSaid = computed(() => saidOf(this.crans(), this.hasCransAbove()));
+  protected readonly hasOrnaments = computed(() => this.instrument().family === 'whistle' || this.instrument().family === 'irish-pipes');
+  private readonly settings = computed((): OrnamentSettings => ({ ...usualOrnaments, ...this.chosen() }));
+  /** A stop is the pipes' own, a triplet the tongue's. */
+  private readonly kinds = computed(() => {
+    const isPipes = this.instrument().family === 'irish-pipes';
+    return ornamentKinds.filter((kind) => (kind === 'stop' ? isPipes : kind !== 'triplet' || !isPipes));
+  });
+  protected readonly scale = computed(() => scaleFrom(this.instrument(), this.instrument().notes[0].id));
+
+  protected readonly columns = computed(() => (this.hasOrnaments() ? this.kinds().map((kind) => ornamentNames[kind]) : Object.values(neighbourNames)));
+  protected readonly rows = computed(() =>
+    this.scale().map((id) => ({
+      id,
+      name: this.nameOf(id),
+      cells: this.hasOrnaments() ? this.kinds().map((kind) => this.cell(id, kind)) : this.neighbourCells(id),
+    })),
+  );
+
+  protected readonly lines = computed(() => ornamentLines(this.instrument(), this.exercise(), this.settings()));
+  private readonly chosenPair = linkedSignal<string, { readonly sign: string; readonly said: string } | undefined>({
+    source: () => this.instrument().id,
+    computation: () => undefined,
+  });
+  /** The pair of fingerings that was heard last, and who confirmed it. */
+  protected readonly selected = computed(() => {
+    const pair = this.chosenPair();
+    if (pair === undefined) return undefined;
+    const kept = this.book.keptFor(pair.sign);
+    return { ...pair, confirmed: kept === undefined ? '' : `Confirmed by ${kept.by}, ${dayInWords(kept.on)}.` };
+  });
+  /** The note for which fingers are chosen. */
+  protected readonly note = linkedSignal((): NoteId => this.instrument().notes[0].id);
+  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
+  protected readonly noteSaid = computed(() => this.nameOf(this.note()));
+  protected readonly fingerChoices = computed((): readonly Choice<FingerId | null>[] => [
+    { value: null, said: byRule },
+    ...this.instrument()
+      .fingers.filter(({ thumb }) => !thumb)
+      .map(({ id, label }) => ({ value: id, said: `with ${label}` })),
+  ]);
+  protected readonly definitions = computed(() =>
+    this.kinds().map((kind) => {
+      const kept = this.book.keptFor(`ornament-${kind}`);
+      return {
+        kind,
+        name: ornamentNames[kind],
+        said: ornamentSaid[kind],
+        confirmed: kept === undefined ? '' : `Confirmed by ${kept.by}, ${dayInWords(kept.on)}.`,
+      };
+    }),
+  );
+  protected readonly confirmedSaid = computed(() => {
+    const all = this.definitions();
+    return `${all.filter(({ confirmed }) => confirmed !== '').length} of ${all.length} confirmed`;
+  });
+
+  protected fingerSaid(which: 'cutOn' | 'tapOn'): string {
+    return saidOf(this.fingerChoices(), this.chosen()[which][this.note()] ?? null);
+  }
+
+  protected chooseFinger(which: 'cutOn' | 'tapOn', finger: FingerId | null): void {
+    const others = Object.fromEntries(Object.entries(this.chosen()[which]).filter(([note]) => note !== this.note()));
+    this.keep({ [which]: finger === null ? others : { ...others, [this.note()]: finger } });
+  }
+
+  protected keep(change: Partial<OrnamentChoices>): void {
+    const ornaments = { ...this.book.ornaments(), [this.instrument().id]: { ...this.chosen(), ...change } };
+    this.saving.run(this.book.saveChoices({ ornaments }), () => this.notices.done('Kept.'));
+  }
+
+  protected confirm(kind: OrnamentKind): void {
+    this.saving.run(this.book.confirm(`ornament-${kind}`), () => this.notices.done(`${capital(ornamentNames[kind])}: confirmed.`));
+  }
+
+  protected abcOf(line: ChangeLine): string {
+    return lineAbc(this.instrument(), line);
+  }
+
+  private nameOf(id: NoteId): string {
+    return noteOf(this.instrument(), id).schoolName;
+  }
+
+  private hear(note: NoteId, made: CompiledOrnament): void {
+    this.transport.sound(this.instrument(), ornamentTimeline(this.instrument(), note, made, this.settings().eighthMs, this.slower()));
+  }
+
+  private hearNeighbours(way: NeighbourWay): void {
+    this.transport.sound(this.instrument(), neighbourTimeline(way, hasRegisters(this.instrument()), this.slower()));
+  }
+
+  private signOf(kind: NeighbourOrnament, note: NoteId): string {
+    return `${kind}-${this.instrument().id}-${note}`;
+  }
+
+  protected confirmPair(sign: string): void {
+    this.saving.run(this.book.confirm(sign), () => this.notices.done('Confirmed.'));
+  }
+
+  private neighbourCells(id: NoteId): readonly Cell[] {
+    const ways = neighbourOrnaments(this.instrument(), id, this.scale());
+    return (Object.keys(neighbourNames) as NeighbourOrnament[]).map((kind): Cell => {
+      const way = ways.find((each) => each.kind === kind);
+      const name = `${neighbourNames[kind]} on ${this.nameOf(id)}`;
+      if (way === undefined) return { kind, short: '', said: `${name}: none in tune, or no neighbour` };
+      const { movers, main, upper } = way.pair;
+      const said = `${name}: ${waySaid(this.instrument(), main)}; ${waySaid(this.instrument(), upper)}`;
+      const sign = this.signOf(kind, id);
+      const mark = this.book.keptFor(sign) === undefined ? '' : ' ✓';
+      const hear = (): void => {
+        this.chosenPair.set({ sign, said });
+        this.hearNeighbours(way);
+      };
+      return { kind, short: `${movers === 1 ? '1 finger' : `${movers} fingers`}${mark}`, said, hear };
+    });
+  }
+
+  private cell(note: NoteId, kind: OrnamentKind): Cell {
+    const made = compileOrnament(this.instrument(), kind, note, this.settings());
+    if (made.kind === 'unplayable') return { kind, short: '', said: made.reason };
+    const moves = made.steps.filter((step) => step.kind !== 'note');
+    const label = (finger: string): string => this.instrument().fingers.find(({ id }) => id === finger)?.label ?? finger;
+    const words = moves.map((step) => `${step.fingers.map(label).join(' ')} ${does[step.kind]}`.trim());
+    return {
+      kind,
+      short: moves.map((step) => `${step.fingers.join('')}${marks[step.kind]}`).join(' '),
+      said: `${ornamentNames[kind]} on ${this.nameOf(note)}: ${words.join(', then ')}`,
+      hear: () => this.hear(note, made),
+    };
+  }
+}
+
+interface Cell {
+  readonly kind: string;
+  readonly short: string;
+  readonly said: string;
+  /** Absent where it cannot be played; then `said` is the reason. */
+  readonly hear?: () => void;
+}

@@ -1,0 +1,148 @@
+import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { beatsOfLine, describedLine } from '@zelpit/core';
+import type { OpenedLine } from '@zelpit/contract';
+import { saidBy } from '../../kernel/api/api.service';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { LinePlayer } from '../../music/lines/line-player.service';
+import { SheetsService } from '../../documents/sheet/sheets.service';
+import { KeyService } from '../../kernel/keys/key.service';
+import { SoundSettings } from '../../music/sound/sound-settings.service';
+import { Transport } from '../../music/sound/transport.service';
+import { RunnerDrawingComponent } from './runner-drawing.component';
+
+const mostPills = 12;
+
+/** One line to be played along with, both hands on the instrument: count-in, click, the lanes running, one big button. */
+@Component({
+  selector: 'zp-runner',
+  imports: [RunnerDrawingComponent, RouterLink],
+  templateUrl: './runner.page.html',
+})
+export class RunnerPage implements OnDestroy {
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly sheets = inject(SheetsService);
+  private readonly player = inject(LinePlayer);
+  private readonly router = inject(Router);
+  private readonly sound = inject(SoundSettings);
+  protected readonly transport = inject(Transport);
+
+  readonly code = input.required<string>();
+  protected readonly opened = signal<OpenedLine | undefined>(undefined);
+  /** Codes of the sheet's lines in their order. */
+  protected readonly codes = signal<readonly string[]>([]);
+  protected readonly fault = signal('');
+  protected readonly isDone = signal(false);
+  protected readonly drawingWidth = signal(390);
+  private readonly drawing = viewChild<ElementRef<HTMLElement>>('drawing');
+  private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
+
+  protected readonly instrument = computed(() => this.shelf.known(this.opened()?.instrument));
+  protected readonly described = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? undefined : describedLine(this.instrument(), opened.line);
+  });
+  protected readonly tempo = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? 0 : this.player.tempoOf(opened.line);
+  });
+  protected readonly isPlaying = computed(() => this.transport.playing() !== undefined);
+  /** Beats since the first note over all times through; undefined in silence. */
+  protected readonly beat = computed(() => {
+    const position = this.transport.position();
+    if (position === undefined) return undefined;
+    const beat = position.beat < 0 ? position.beat : (position.time - 1) * beatsOfLine(this.opened()?.line ?? {}) + position.beat;
+    return this.reducesMotion ? Math.floor(beat) : beat;
+  });
+  protected readonly counted = computed(() => {
+    const beat = this.beat();
+    return beat === undefined ? 0 : (((Math.floor(beat) % 4) + 4) % 4) + 1;
+  });
+  protected readonly time = computed(() => ((this.beat() ?? -1) < 0 ? 0 : (this.transport.position()?.time ?? 0)));
+  protected readonly pills = computed(() => {
+    const count = this.opened()?.line.repetitions ?? 0;
+    return count > mostPills ? [] : Array.from({ length: count }, (_, index) => index + 1);
+  });
+  protected readonly place = computed(() => this.codes().indexOf(this.opened()?.line.code ?? ''));
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' ', 'Enter'], cap: 'Space', said: 'Start with the count-in, or stop', run: () => this.toggle() },
+    { keys: ['-', 'ArrowDown'], cap: '-', said: 'Slower', run: () => this.changeTempo(false) },
+    { keys: ['+', '=', 'ArrowUp'], cap: '+', said: 'Faster', run: () => this.changeTempo(true) },
+    { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', said: 'Next line of the sheet', run: () => this.step(1) },
+    { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', said: 'Line before it', run: () => this.step(-1) },
+  ]);
+  private readonly sizes = new ResizeObserver(([entry]) => {
+    const { width, height } = entry.contentRect;
+    if (height > 0) this.drawingWidth.set(Math.max(300, Math.round((width / height) * 352)));
+  });
+  private hasStarted = false;
+
+  constructor() {
+    effect(() => {
+      const code = this.code();
+      untracked(() => this.open(code));
+    });
+    effect(() => {
+      const element = this.drawing()?.nativeElement;
+      this.sizes.disconnect();
+      if (element !== undefined) this.sizes.observe(element);
+    });
+    // Silence that nobody asked for is the end of the last time through.
+    effect(() => {
+      if (this.transport.playing() === undefined && this.hasStarted) {
+        this.hasStarted = false;
+        this.isDone.set(true);
+      }
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.sizes.disconnect();
+    this.hasStarted = false;
+    this.transport.stop();
+  }
+
+  protected toggle(): void {
+    if (this.isPlaying()) {
+      this.hasStarted = false;
+      this.transport.stop();
+    } else this.start();
+  }
+
+  protected changeTempo(isFaster: boolean): void {
+    if (isFaster) this.sound.faster();
+    else this.sound.slower();
+    if (this.isPlaying()) this.start();
+  }
+
+  protected step(by: number): void {
+    const code = this.codes()[this.place() + by];
+    if (this.place() >= 0 && code !== undefined) void this.router.navigate(['/c', code], { replaceUrl: true });
+  }
+
+  private start(): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    this.isDone.set(false);
+    this.hasStarted = false;
+    this.sound.hasCountIn.set(true);
+    this.player.play('runner', this.instrument(), opened.line, opened.line.repetitions);
+    this.hasStarted = true;
+  }
+
+  private open(code: string): void {
+    this.hasStarted = false;
+    this.transport.stop();
+    this.isDone.set(false);
+    this.sheets.lineByCode(code).subscribe({
+      next: (opened) => {
+        this.opened.set(opened);
+        this.fault.set('');
+        this.sheets.get(opened.sheet.id).subscribe({ next: ({ lines }) => this.codes.set(lines.map((line) => line.code)), error: () => this.codes.set([]) });
+      },
+      error: (error: unknown) => this.fault.set(saidBy(error)),
+    });
+  }
+}

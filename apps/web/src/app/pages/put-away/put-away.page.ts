@@ -1,0 +1,101 @@
+import { DatePipe } from '@angular/common';
+import { Component, inject, signal } from '@angular/core';
+import { putAwayDays, putAwaySchema, type PutAway } from '@zelpit/contract';
+import { ApiService, saidBy } from '../../kernel/api/api.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { StudioState } from '../../studio/state/studio-state.service';
+
+/** What was put away: to be brought back, or, for a student, deleted for good. */
+@Component({
+  selector: 'zp-put-away',
+  imports: [SentenceComponent, DatePipe],
+  template: `
+    <div class="page">
+      <zp-sentence><span>Put away</span></zp-sentence>
+      <section class="band" aria-label="How it is kept">
+        <div class="band-said">
+          <p class="band-todo">What was put away stays here for {{ days }} days.</p>
+          <p class="band-else">Then it goes for good. A student is deleted at once, with all their sheets and instruments, when that is asked for.</p>
+        </div>
+      </section>
+      <main class="layer page-fill">
+        @if (fault()) {
+          <p class="fault-text" role="alert">{{ fault() }}</p>
+          <button type="button" class="btn btn-solid" (click)="load()">Try again</button>
+        } @else if (things(); as all) {
+          <ul class="rows" style="max-width: 1000px">
+            @for (thing of all; track thing.id) {
+              <li class="d-flex flex-wrap align-items-center gap-3 py-1">
+                <span class="put-away-name flex-grow-1">{{ thing.name }}</span>
+                <span class="second">{{ kindSaid(thing) }}, until {{ thing.until | date: 'd MMMM' }}</span>
+                <button type="button" class="word" [attr.aria-label]="'Bring back ' + thing.name" (click)="bringBack(thing)">Bring back</button>
+                @if (thing.kind === 'student') {
+                  @if (asked() === thing.id) {
+                    <span class="fault-text">{{ thing.name }} and all their sheets and instruments go for good. This cannot be undone.</span>
+                    <button type="button" class="btn btn-solid btn-low" (click)="forget(thing)">Delete {{ thing.name }}</button>
+                    <button type="button" class="word" (click)="asked.set('')">Keep</button>
+                  } @else {
+                    <button type="button" class="word" [attr.aria-label]="'Delete ' + thing.name + ' for good'" (click)="asked.set(thing.id)">
+                      Delete for good
+                    </button>
+                  }
+                }
+              </li>
+            } @empty {
+              <li class="empty"><p>Nothing is put away.</p></li>
+            }
+          </ul>
+        } @else {
+          <p class="second" role="status">Looking …</p>
+        }
+      </main>
+    </div>
+  `,
+})
+export class PutAwayPage {
+  private readonly api = inject(ApiService);
+  private readonly notices = inject(NoticeService);
+  private readonly state = inject(StudioState);
+  protected readonly days = putAwayDays;
+  protected readonly kindSaid = ({ kind }: PutAway): string => (kind === 'model' ? 'instrument of the workshop' : kind);
+  protected readonly things = signal<readonly PutAway[] | undefined>(undefined);
+  protected readonly fault = signal('');
+  /** Student whose deletion was asked for and not yet confirmed. */
+  protected readonly asked = signal('');
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.api.all('/api/put-away', putAwaySchema).subscribe({
+      next: (things) => {
+        this.things.set(things);
+        this.fault.set('');
+      },
+      error: (error: unknown) => this.fault.set(saidBy(error)),
+    });
+  }
+
+  protected bringBack(thing: PutAway): void {
+    this.api.send('POST', `/api/${thing.kind}s/${thing.id}/restore`).subscribe({
+      next: () => this.after(`${thing.name} is back.`),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  protected forget(thing: PutAway): void {
+    this.api.send('DELETE', `/api/put-away/students/${thing.id}`).subscribe({
+      next: () => this.after(`${thing.name} was deleted for good.`),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private after(said: string): void {
+    this.asked.set('');
+    this.notices.done(said);
+    this.load();
+    this.state.loadStudents().subscribe({ error: (error: unknown) => this.notices.fault(error) });
+  }
+}

@@ -1,0 +1,86 @@
+import { Component, computed, inject, input, output } from '@angular/core';
+import { layeredNotes, lineAtLayer, noteOf, shortNotes, withLayer, type Exercise, type Instrument, type LayerKind, type MovementLayer } from '@zelpit/core';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { layersSaid, layerWords } from '../../music/wording/movement-words';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
+
+const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
+
+/** At which layer the movements of a line stand: all at once, or note by note; and which notes are too short at the line's tempo. */
+@Component({
+  selector: 'zp-line-layers',
+  imports: [ChooserComponent],
+  template: `
+    @if (notes().length > 0) {
+      <details class="line-layers">
+        <summary>Layers: {{ said() }}</summary>
+        <p>
+          <span class="quiet">The whole line </span>
+          @for (kind of kinds; track kind) {
+            <button type="button" class="word me-3" (click)="setAll(kind)">{{ words[kind] }}</button>
+          }
+        </p>
+        <ul class="plain-list layers-of-notes">
+          @for (note of notes(); track note.index) {
+            <li>
+              <span class="quiet">{{ note.name }}: </span>
+              <zp-chooser [purpose]="'Layer of note ' + (note.index + 1)" [word]="note.word" [choices]="note.choices" (chosen)="set(note.index, $event)" />
+            </li>
+          }
+        </ul>
+      </details>
+    }
+    @if (shortSaid()) {
+      <p class="fault-text" role="status">{{ shortSaid() }}</p>
+    }
+  `,
+})
+export class LineLayersComponent {
+  private readonly book = inject(MovementBook);
+  readonly instrument = input.required<Instrument>();
+  readonly exercise = input.required<Exercise>();
+  /** Beats a minute; null for free. */
+  readonly tempo = input.required<number | null>();
+  readonly changed = output<Exercise>();
+
+  protected readonly kinds = kinds;
+  protected readonly words = layerWords;
+  private readonly wishes = computed(() => ({ settings: this.book.settings(), own: this.book.own() }));
+  private readonly layered = computed(() => layeredNotes(this.instrument(), this.exercise().notes, this.wishes()));
+
+  protected readonly notes = computed(() =>
+    this.layered().map(({ index, layers, standsAt }) => ({
+      index,
+      name: `${index + 1}, ${noteOf(this.instrument(), this.exercise().notes[index].note).schoolName}`,
+      word: standsAt === undefined ? 'as it was written' : this.layerSaid(standsAt),
+      choices: layers.map((layer): Choice<MovementLayer> => ({ value: layer, said: this.layerSaid(layer) })),
+    })),
+  );
+  protected readonly said = computed(() => {
+    const all = new Set(this.layered().map(({ standsAt }) => (standsAt === undefined ? 'as written' : layerWords[standsAt.kind])));
+    return all.size === 1 ? [...all][0] : 'note by note';
+  });
+  /** The first note that is too short, and how many more. */
+  protected readonly shortSaid = computed(() => {
+    const tempo = this.tempo();
+    const [first, ...more] = tempo === null ? [] : shortNotes(this.instrument(), this.exercise().notes, tempo, this.wishes());
+    if (first === undefined) return '';
+    const { index, movement, noteMs, leastMs, fits } = first;
+    const room = fits.length === 0 ? 'Not even a bare note has time' : `There is time for: ${layersSaid(fits)}`;
+    const others = more.length === 0 ? '' : ` So are ${more.length} more.`;
+    return `Note ${index + 1} is too short at ${tempo ?? 0} for the ${movement.names[0]}: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs)}. ${room}.${others}`;
+  });
+
+  protected setAll(kind: LayerKind): void {
+    this.changed.emit(lineAtLayer(this.instrument(), this.exercise(), kind, this.wishes()));
+  }
+
+  protected set(index: number, layer: MovementLayer): void {
+    this.changed.emit(withLayer(this.exercise(), index, layer));
+  }
+
+  private layerSaid({ kind, graces, movement }: MovementLayer): string {
+    const written = graces.length === 0 ? '' : ` {${graces.map((id) => noteOf(this.instrument(), id).abc).join('')}}`;
+    return kind === 'simpler' || kind === 'heavier' ? `${layerWords[kind]}, ${movement?.names[0] ?? ''}${written}` : `${layerWords[kind]}${written}`;
+  }
+}

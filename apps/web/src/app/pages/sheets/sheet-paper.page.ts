@@ -1,0 +1,126 @@
+import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { SheetDetail } from '@zelpit/contract';
+import { saidBy } from '../../kernel/api/api.service';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { LineWordsChoice } from '../../music/wording/line-words.service';
+import { fileNameOf, saveFile } from '../../kernel/files/save-file';
+import { signsWithoutFont } from '../../music/paper/font-runs';
+import type { SheetOnPaper } from '../../music/paper/paper-layout';
+import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
+import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
+import { ChooserComponent } from '../../kernel/chooser/chooser.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { dayInWords } from '../../kernel/words/words';
+import { SheetsService } from '../../documents/sheet/sheets.service';
+
+/** A sheet as it comes out of the printer. */
+@Component({
+  selector: 'zp-sheet-paper-page',
+  imports: [SentenceComponent, RouterLink, SheetPaperComponent, ChooserComponent],
+  template: `
+    <div class="page">
+      <zp-sentence>
+        <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ sheet()?.title ?? 'A sheet' }}</a>
+        <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, under the notes </span>
+        <zp-chooser purpose="Under the notes" [word]="words.said()" [choices]="words.choices" (chosen)="words.choose($event)" />
+      </zp-sentence>
+      @if (fault()) {
+        <main class="layer page-fill empty">
+          <p class="fault-text">{{ fault() }}</p>
+          <a class="btn btn-solid" routerLink="/sheets">To the sheets</a>
+        </main>
+      } @else if (onPaper(); as drawn) {
+        <section class="band" aria-label="Print">
+          <div class="band-said">
+            <p class="band-todo">Black and white, ready for the music stand.</p>
+            <p class="band-else">The code beside a line opens it in Zelpit, count-in ready.</p>
+          </div>
+          <div class="band-actions">
+            <button type="button" class="btn btn-solid" [disabled]="!isReady() || isBusy()" (click)="savePdf()">
+              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>S</kbd>
+            </button>
+            <button type="button" class="btn btn-line" [disabled]="!isReady()" (click)="print()">Print</button>
+            @for (each of sizes; track each.id) {
+              <button type="button" class="btn btn-line" [class.is-on]="each === size()" [attr.aria-pressed]="each === size()" (click)="choose(each)">
+                {{ each.name }}
+              </button>
+            }
+          </div>
+        </section>
+        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="addressOf" /></main>
+      } @else {
+        <main class="layer page-fill"><p class="second" role="status">Opening the sheet …</p></main>
+      }
+    </div>
+  `,
+})
+export class SheetPaperPage implements OnDestroy {
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly sheets = inject(SheetsService);
+  private readonly notices = inject(NoticeService);
+  private readonly router = inject(Router);
+  protected readonly words = inject(LineWordsChoice);
+  readonly id = input.required<string>();
+  protected readonly sizes = paperSizes;
+  protected readonly size = signal<PaperSize>(keptPaperSize());
+  protected readonly sheet = signal<SheetDetail | undefined>(undefined);
+  protected readonly fault = signal('');
+  protected readonly isBusy = signal(false);
+  private readonly paper = viewChild(SheetPaperComponent);
+  protected readonly isReady = computed(() => this.paper()?.isReady() === true);
+  protected readonly addressOf = (code: string): string => `${location.origin}/c/${code}`;
+
+  protected readonly onPaper = computed((): SheetOnPaper | undefined => {
+    const sheet = this.sheet();
+    if (sheet === undefined) return undefined;
+    const instrument = this.shelf.forStudent(this.shelf.known(sheet.instrument), sheet.student.id);
+    const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, dayInWords(sheet.updatedAt)].join(', ');
+    return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines, words: this.words.words() };
+  });
+
+  private readonly release = inject(KeyService).use([
+    { keys: ['s'], cap: 'S', said: 'Save as PDF', run: () => void this.savePdf() },
+    { keys: ['e'], cap: 'E', said: 'Back to editing', run: () => void this.router.navigate(['/sheets', this.id()]) },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => this.sheets.get(id).subscribe({ next: (sheet) => this.sheet.set(sheet), error: (error: unknown) => this.fault.set(saidBy(error)) }));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected choose(size: PaperSize): void {
+    this.size.set(size);
+    keepPaperSize(size);
+  }
+
+  protected print(): void {
+    print();
+  }
+
+  protected async savePdf(): Promise<void> {
+    const paper = this.paper();
+    const sheet = this.onPaper();
+    if (paper === undefined || sheet === undefined || !this.isReady() || this.isBusy()) return;
+    this.isBusy.set(true);
+    try {
+      const { sheetPdf } = await import('../../music/paper/sheet-pdf');
+      saveFile(fileNameOf(sheet.title, 'pdf'), await sheetPdf(paper.svgPages(), this.size(), sheet.title));
+      const without = signsWithoutFont([sheet.title, sheet.note, sheet.about, ...sheet.lines.map((line) => line.point)].join(''));
+      if (without.length > 0)
+        this.notices.done(`The PDF's own font has no sign for ${without.slice(0, 8).join(' ')}. “Print” uses the computer's fonts and shows them.`);
+    } catch {
+      this.notices.done('The PDF could not be made: the server did not give its fonts. Try again, or use “Print”.');
+    } finally {
+      this.isBusy.set(false);
+    }
+  }
+}

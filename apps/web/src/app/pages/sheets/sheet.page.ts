@@ -1,0 +1,173 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { LinePlayer } from '../../music/lines/line-player.service';
+import { ExportLinesComponent } from '../../music/export/export-lines.component';
+import { LineStripComponent } from '../../music/lines/line-strip.component';
+import { LineViewComponent } from '../../music/lines/line-view.component';
+import { PainCautionComponent } from '../../music/lines/pain-caution.component';
+import { PaceComponent } from '../../music/lines/pace.component';
+import { LineWordsChoice } from '../../music/wording/line-words.service';
+import { ChooserComponent } from '../../kernel/chooser/chooser.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { LineLayersComponent } from './line-layers.component';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ConflictComponent } from '../../kernel/saving/conflict.component';
+import { timeOfDay } from '../../kernel/saving/kept-document';
+import { UndoComponent } from '../../kernel/saving/undo.component';
+import { compareSheets } from '../../documents/sheet/compare-sheets';
+import { SheetEditor } from '../../documents/sheet/sheet-editor';
+import type { DraftLine } from '../../documents/sheet/sheet-kind';
+
+/** A student's practice sheet: lines in order, with counts, pace and what to watch. */
+@Component({
+  selector: 'zp-sheet-page',
+  imports: [
+    SentenceComponent,
+    RouterLink,
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    LineViewComponent,
+    PaceComponent,
+    LineStripComponent,
+    ExportLinesComponent,
+    UndoComponent,
+    ConflictComponent,
+    PainCautionComponent,
+    LineLayersComponent,
+    ChooserComponent,
+  ],
+  templateUrl: './sheet.page.html',
+  providers: [SheetEditor],
+})
+export class SheetPage implements OnDestroy {
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly router = inject(Router);
+  private readonly notices = inject(NoticeService);
+  private readonly player = inject(LinePlayer);
+  protected readonly words = inject(LineWordsChoice);
+  protected readonly editor = inject(SheetEditor);
+
+  readonly id = input.required<string>();
+  protected readonly chosen = signal('');
+  protected readonly spoken = signal('');
+  protected readonly instrument = computed(() => this.shelf.forStudent(this.shelf.known(this.editor.stored()?.instrument), this.editor.stored()?.student.id));
+  protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
+  protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
+  /** The lines with their codes, as they go onto paper. */
+  protected readonly linesOut = computed(() => this.editor.shown().lines.map((line) => ({ ...line, code: this.editor.codeOf(line) })));
+  protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));
+  protected readonly comparison = computed(() => {
+    const conflict = this.editor.conflict();
+    if (conflict === undefined) return undefined;
+    return compareSheets(conflict.base, conflict.mine, conflict.theirs, (line) => this.titleOf(line), settingsSaid);
+  });
+  protected readonly theirsSaid = computed(() => {
+    const at = this.editor.conflict()?.stored.updatedAt;
+    return at === undefined ? '' : timeOfDay(at);
+  });
+  protected readonly home = signal('');
+  protected readonly other = signal('');
+
+  private readonly release = inject(KeyService).use([
+    { keys: ['ArrowDown', 'PageDown'], cap: '↓', said: 'Next line', run: () => this.step(1) },
+    { keys: ['ArrowUp', 'PageUp'], cap: '↑', said: 'Line before it', run: () => this.step(-1) },
+    { keys: ['j'], cap: 'J', said: 'Move the chosen line down', run: () => this.moveChosen(1) },
+    { keys: ['k'], cap: 'K', said: 'Move the chosen line up', run: () => this.moveChosen(-1) },
+    { keys: ['p'], cap: 'P', said: 'On paper', run: () => void this.router.navigate(['/sheets', this.id(), 'paper']) },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.editor.open(id));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected titleOf(line: DraftLine): string {
+    return lineTitle(this.instrument(), line);
+  }
+
+  protected typed(event: Event): string {
+    return (event.target as HTMLInputElement).value;
+  }
+
+  protected setPoint(line: DraftLine, point: string): void {
+    this.editor.editLine(line.id, { point }, `what to watch in ${this.titleOf(line)}`);
+  }
+
+  protected setRepetitions(line: DraftLine, event: Event): void {
+    const field = event.target as HTMLInputElement;
+    const typed = Math.round(field.valueAsNumber);
+    const repetitions = Number.isFinite(typed) ? Math.min(50, Math.max(1, typed)) : line.repetitions;
+    field.value = String(repetitions);
+    if (repetitions !== line.repetitions) this.editor.editLine(line.id, { repetitions }, `the times through ${this.titleOf(line)}`);
+  }
+
+  protected dropped(event: CdkDragDrop<unknown>): void {
+    this.editor.move(event.previousIndex, event.currentIndex);
+  }
+
+  protected move(line: DraftLine, by: number): void {
+    const { lines } = this.editor.shown();
+    const from = lines.indexOf(line);
+    const to = from + by;
+    if (to < 0 || to >= lines.length) return;
+    this.editor.move(from, to);
+    this.chosen.set(line.id);
+    this.spoken.set(`${this.titleOf(line)} is line ${to + 1} of ${lines.length} now.`);
+    setTimeout(() => document.getElementById(line.id)?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  protected remove(line: DraftLine): void {
+    this.editor.takeOff(line.id);
+    this.notices.done(`${this.titleOf(line)} was taken off the sheet. Undo brings it back.`);
+  }
+
+  protected chooseNote(which: 'home' | 'other', event: Event): void {
+    this[which].set((event.target as HTMLSelectElement).value);
+  }
+
+  protected add(): void {
+    const line = { home: this.home(), other: this.other() };
+    if (line.home === '' || line.other === '' || line.home === line.other) {
+      this.notices.done('Choose two different notes: the line goes from the first to the second and back.');
+      return;
+    }
+    const added = this.editor.add({ ...plannedLine(this.instrument(), line), point: '' });
+    this.chosen.set(added.id);
+    setTimeout(() => document.getElementById(added.id)?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  protected play(isFaulty: boolean): void {
+    const line = this.chosenLine();
+    if (line !== undefined) this.player.play('line', this.instrument(), line, line.repetitions, isFaulty);
+  }
+
+  private step(by: number): void {
+    const { lines } = this.editor.shown();
+    const next = lines[Math.max(0, Math.min(lines.length - 1, this.chosenIndex() + by))];
+    if (next === undefined) return;
+    this.chosen.set(next.id);
+    setTimeout(() => document.getElementById(next.id)?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  private moveChosen(by: number): void {
+    const line = this.chosenLine();
+    if (line !== undefined) this.move(line, by);
+  }
+}
+
+/** What is set for a line, in words. */
+function settingsSaid({ repetitions, tempo, point }: DraftLine): string {
+  const times = `${repetitions} ${repetitions === 1 ? 'time' : 'times'}, ${tempo === null ? 'free' : `${tempo} beats a minute`}`;
+  return point === '' ? times : `${times}: ${point}`;
+}

@@ -1,0 +1,93 @@
+import { Component, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import type { Student } from '@zelpit/contract';
+import { ApiFault } from '../../kernel/api/api.service';
+import { Attempt } from '../../kernel/api/attempt';
+import { StudioState } from '../../studio/state/studio-state.service';
+
+/** A student's alias and what a guardian agreed to. */
+@Component({
+  selector: 'zp-student-form',
+  imports: [FormsModule],
+  template: `
+    <form class="person-form" (ngSubmit)="save()">
+      <div class="wide">
+        <label class="form-label" [attr.for]="'alias-' + student().id">Name or alias</label>
+        <input class="form-control" name="alias" maxlength="60" autocomplete="off" [id]="'alias-' + student().id" [(ngModel)]="typed().alias" />
+      </div>
+      <p class="caution wide mb-0">
+        <b>Before a child is recorded, a guardian agrees.</b> Note here who did, when, and to what. It stays on the studio's own computer and is deleted on
+        request. Local rules on children's data hold first.
+      </p>
+      <div>
+        <label class="form-label" [attr.for]="'guardian-' + student().id">Guardian who agreed</label>
+        <input class="form-control" name="guardian" maxlength="120" autocomplete="off" [id]="'guardian-' + student().id" [(ngModel)]="typed().guardian" />
+      </div>
+      <div>
+        <label class="form-label" [attr.for]="'on-' + student().id">On the day</label>
+        <input class="form-control" name="on" type="date" [id]="'on-' + student().id" [(ngModel)]="typed().on" />
+      </div>
+      <div class="wide">
+        <label class="form-label" [attr.for]="'covers-' + student().id">To what</label>
+        <input
+          class="form-control"
+          name="covers"
+          maxlength="300"
+          autocomplete="off"
+          placeholder="Takes recorded in the lesson, kept until the end of the term"
+          [id]="'covers-' + student().id"
+          [(ngModel)]="typed().covers"
+        />
+      </div>
+      @if (attempt.fault()) {
+        <p class="fault-text wide mb-0" role="alert">{{ attempt.fault() }}</p>
+      }
+      @if (theirs(); as other) {
+        <p class="wide mb-0">
+          There now: {{ other.alias }},
+          {{ other.consent === null ? 'no consent noted' : other.consent.guardian + ' agreed on ' + other.consent.on + ': ' + other.consent.covers }}.
+        </p>
+      }
+      <div class="wide d-flex flex-wrap gap-3">
+        <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">{{ theirs() ? 'Keep mine' : 'Keep' }}</button>
+        @if (theirs()) {
+          <button type="button" class="btn btn-line btn-low" (click)="closed.emit()">Take theirs</button>
+        } @else {
+          <button type="button" class="word" (click)="closed.emit()">Leave as it was</button>
+        }
+      </div>
+    </form>
+  `,
+})
+export class StudentFormComponent {
+  private readonly state = inject(StudioState);
+  readonly student = input.required<Student>();
+  readonly closed = output();
+  protected readonly attempt = new Attempt();
+  protected readonly typed = linkedSignal({
+    source: () => this.student().id,
+    computation: () => {
+      const { alias, consent } = this.student();
+      return { alias, guardian: consent?.guardian ?? '', on: consent?.on ?? '', covers: consent?.covers ?? '' };
+    },
+  });
+  /** What somebody else saved meanwhile. */
+  protected readonly theirs = signal<Student | undefined>(undefined);
+
+  protected save(): void {
+    const { alias, guardian, on, covers } = this.typed();
+    const isEmpty = `${guardian}${on}${covers}`.trim() === '';
+    const asked = this.state.save(this.theirs() ?? this.student(), { alias, consent: isEmpty ? null : { guardian, on, covers } });
+    this.attempt.run(
+      asked,
+      () => this.closed.emit(),
+      (error) => {
+        if (error instanceof ApiFault && error.status === 409) this.lookAtTheirs();
+      },
+    );
+  }
+
+  private lookAtTheirs(): void {
+    this.state.loadStudents().subscribe((students) => this.theirs.set(students.find(({ id }) => id === this.student().id)));
+  }
+}

@@ -1,0 +1,151 @@
+import { DatePipe } from '@angular/common';
+import { Component, inject, signal, type OnDestroy } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import type { Student, StudentLink } from '@zelpit/contract';
+import { saidBy } from '../../kernel/api/api.service';
+import { Attempt } from '../../kernel/api/attempt';
+import { KeptForLater, OutgoingService } from '../../kernel/saving/outgoing.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { StudentFormComponent } from './student-form.component';
+
+/** Who learns here. */
+@Component({
+  selector: 'zp-students',
+  imports: [FormsModule, SentenceComponent, StudentFormComponent, DatePipe],
+  template: `
+    <div class="page">
+      <zp-sentence><span>Students</span></zp-sentence>
+      <section class="band" aria-label="Add a student">
+        <div class="band-said">
+          <p class="band-todo">Write a first name or an alias; nothing more is needed.</p>
+          <p class="band-else">For a child, take an alias that only the family and you know.</p>
+        </div>
+        <form class="band-actions" (ngSubmit)="add()">
+          <label class="visually-hidden" for="alias">Name or alias</label>
+          <input
+            id="alias"
+            name="alias"
+            class="form-control"
+            style="width: 240px; min-height: 58px; border-color: #10292c"
+            placeholder="Name or alias"
+            maxlength="60"
+            autocomplete="off"
+            [(ngModel)]="alias"
+          />
+          <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Add</button>
+        </form>
+      </section>
+      <main class="layer page-fill">
+        @if (attempt.fault()) {
+          <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+        }
+        <ul class="rows" style="max-width: 960px">
+          @for (student of state.students(); track student.id) {
+            <li class="person">
+              <div class="d-flex flex-wrap align-items-center column-gap-4">
+                <button
+                  type="button"
+                  class="row-link flex-grow-1 border-0 text-start"
+                  [attr.aria-pressed]="student === state.student()"
+                  (click)="state.choose(student)"
+                >
+                  <span>{{ student.alias }}</span>
+                  <small>
+                    {{ student === state.student() ? 'in hand' : '' }}
+                    {{ student.consent === null ? '' : (student === state.student() ? '· ' : '') + 'consent of ' + (student.consent.on | date: 'd MMM y') }}
+                  </small>
+                </button>
+                <button
+                  type="button"
+                  class="word"
+                  [attr.aria-expanded]="open() === student.id"
+                  [attr.aria-label]="'Name and consent of ' + student.alias"
+                  (click)="open.set(open() === student.id ? '' : student.id)"
+                >
+                  Name and consent
+                </button>
+                <button type="button" class="word" [attr.aria-label]="'Link for the tablet of ' + student.alias" (click)="makeLink(student)">
+                  Tablet link
+                </button>
+                <button type="button" class="word" [attr.aria-label]="'Put away ' + student.alias" (click)="putAway(student)">Put away</button>
+              </div>
+              @if (open() === student.id) {
+                <zp-student-form [student]="student" (closed)="open.set('')" />
+              }
+              @if (link(); as made) {
+                @if (made.of === student.id) {
+                  <p class="mb-2" role="status">
+                    Open this address on {{ student.alias }}’s tablet. It shows their own sheets and nothing else, works once, until
+                    {{ made.until | date: 'd MMMM' }}: <b class="link-address">{{ made.address }}</b>
+                    <button type="button" class="word ms-2" (click)="copy(made.address)">Copy</button>
+                    <button type="button" class="word ms-2" (click)="link.set(undefined)">Close</button>
+                  </p>
+                }
+              }
+            </li>
+          } @empty {
+            <li class="empty"><p>Nobody is here yet. Add a first student above.</p></li>
+          }
+        </ul>
+      </main>
+    </div>
+  `,
+})
+export class StudentsPage implements OnDestroy {
+  protected readonly state = inject(StudioState);
+  private readonly notices = inject(NoticeService);
+  protected readonly attempt = new Attempt();
+  /** Student whose fields are open. */
+  protected readonly open = signal('');
+  protected readonly link = signal<(StudentLink & { readonly of: string }) | undefined>(undefined);
+  protected alias = '';
+  private readonly arrivals = inject(OutgoingService).arrived.subscribe(() => this.load());
+
+  constructor() {
+    this.load();
+  }
+
+  ngOnDestroy(): void {
+    this.arrivals.unsubscribe();
+  }
+
+  protected add(): void {
+    this.attempt.run(
+      this.state.add(this.alias),
+      () => (this.alias = ''),
+      (error) => {
+        if (error instanceof KeptForLater) this.alias = '';
+      },
+    );
+  }
+
+  protected makeLink(student: Student): void {
+    this.state.linkFor(student).subscribe({
+      next: (link) => this.link.set({ ...link, of: student.id }),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  protected copy(address: string): void {
+    navigator.clipboard.writeText(address).then(
+      () => this.notices.done('The address is copied.'),
+      () => this.notices.done('This browser does not let Zelpit copy. Mark the address and copy it by hand.'),
+    );
+  }
+
+  protected putAway(student: Student): void {
+    this.state.putAway(student).subscribe({
+      next: () =>
+        this.notices.done(`${student.alias} was put away.`, () =>
+          this.state.bringBack(student).subscribe({ error: (error: unknown) => this.notices.fault(error) }),
+        ),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private load(): void {
+    this.state.loadStudents().subscribe({ error: (error: unknown) => this.attempt.fault.set(saidBy(error)) });
+  }
+}

@@ -1,0 +1,95 @@
+import { DatePipe } from '@angular/common';
+import { Component, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { auditEntrySchema, pageOf, type AuditEntry } from '@zelpit/contract';
+import { ApiService } from '../../kernel/api/api.service';
+import { Attempt } from '../../kernel/api/attempt';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+
+const entries = pageOf(auditEntrySchema);
+const atOnce = 50;
+
+/** Who changed what. */
+@Component({
+  selector: 'zp-deeds',
+  imports: [FormsModule, SentenceComponent, DatePipe],
+  template: `
+    <div class="page">
+      <zp-sentence><span>Who changed what</span></zp-sentence>
+      <main class="layer page-fill">
+        <form class="d-flex flex-wrap gap-3 mb-3" role="search" (ngSubmit)="look()">
+          <label class="visually-hidden" for="find">A person or a thing</label>
+          <input id="find" name="find" type="search" class="form-control" style="max-width: 420px" placeholder="A person or a thing" [(ngModel)]="find" />
+          <button type="submit" class="btn btn-line btn-low" [disabled]="attempt.isBusy()">Find</button>
+        </form>
+        @if (attempt.fault()) {
+          <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+        }
+        @if (shown().length > 0) {
+          <table class="deeds">
+            <thead>
+              <tr>
+                <th scope="col">When</th>
+                <th scope="col">Who</th>
+                <th scope="col">What</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (entry of shown(); track entry.id) {
+                <tr>
+                  <td class="text-nowrap">{{ entry.until | date: 'd MMM, HH:mm' }}</td>
+                  <td>{{ entry.who }}</td>
+                  <td>
+                    {{ entry.did }} {{ kindSaid(entry) }} <b>{{ entry.thing }}</b>&nbsp;
+                    @if (entry.times > 1) {
+                      <span class="second">· {{ entry.times }} times since {{ entry.from | date: 'HH:mm' }}</span>
+                    }
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        } @else if (!attempt.isBusy() && !attempt.fault()) {
+          <p class="second">Nothing is written down yet.</p>
+        }
+        @if (next() !== null) {
+          <button type="button" class="btn btn-line btn-low mt-3" [disabled]="attempt.isBusy()" (click)="more()">Older ones</button>
+        }
+      </main>
+    </div>
+  `,
+})
+export class DeedsPage {
+  private readonly api = inject(ApiService);
+  protected readonly attempt = new Attempt();
+  protected readonly shown = signal<readonly AuditEntry[]>([]);
+  protected readonly next = signal<string | null>(null);
+  protected find = '';
+  private wanted = '';
+
+  constructor() {
+    this.look();
+  }
+
+  protected kindSaid({ kind }: AuditEntry): string {
+    if (kind === 'model') return 'the workshop’s';
+    if (kind === 'fingering') return 'the fingering of';
+    return kind === 'tunes' ? '' : `the ${kind}`;
+  }
+
+  protected look(): void {
+    this.wanted = this.find.trim();
+    this.shown.set([]);
+    this.next.set(null);
+    this.more();
+  }
+
+  protected more(): void {
+    const after = this.next();
+    const query = new URLSearchParams({ limit: String(atOnce), ...(this.wanted === '' ? {} : { find: this.wanted }), ...(after === null ? {} : { after }) });
+    this.attempt.run(this.api.get(`/api/audit?${query.toString()}`, entries), ({ items, next }) => {
+      this.shown.update((shown) => [...shown, ...items]);
+      this.next.set(next);
+    });
+  }
+}

@@ -1,0 +1,120 @@
+import { Component, inject } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Router } from '@angular/router';
+import { shortestPassword, studioSchema } from '@zelpit/contract';
+import { ApiService } from '../../kernel/api/api.service';
+import { Attempt } from '../../kernel/api/attempt';
+import { WorkStore } from '../../kernel/saving/work-store.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { SessionService } from '../../kernel/session/session.service';
+import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
+
+@Component({
+  selector: 'zp-studio',
+  imports: [SentenceComponent, FormsModule],
+  template: `
+    <div class="page">
+      <zp-sentence
+        ><span>{{ session.studio()?.name }}</span></zp-sentence
+      >
+      <main class="layer page-fill">
+        <p>{{ session.person()?.name }} is signed in{{ session.isOwner() ? ', as an owner of the studio' : '' }}.</p>
+        <h2 class="group-title">Paper</h2>
+        <div class="d-flex flex-wrap gap-3 mb-4" role="group" aria-label="Light or dark">
+          @for (choice of themes; track choice.value) {
+            <button
+              type="button"
+              class="btn"
+              [class.btn-solid]="theme.theme() === choice.value"
+              [class.btn-line]="theme.theme() !== choice.value"
+              [attr.aria-pressed]="theme.theme() === choice.value"
+              (click)="theme.choose(choice.value)"
+            >
+              {{ choice.said }}
+            </button>
+          }
+        </div>
+        @if (session.isOwner()) {
+          <h2 class="group-title">Name of the studio</h2>
+          <form class="narrow-form mb-4" (ngSubmit)="rename()">
+            <label class="visually-hidden" for="studio-name">Name of the studio</label>
+            <input id="studio-name" name="studio-name" class="form-control mb-2" maxlength="80" autocomplete="off" [(ngModel)]="name" />
+            @if (renaming.fault()) {
+              <p class="fault-text" role="alert">{{ renaming.fault() }}</p>
+            }
+            <button type="submit" class="btn btn-line btn-low" [disabled]="renaming.isBusy()">Rename the studio</button>
+          </form>
+        }
+        <h2 class="group-title">Password</h2>
+        <form class="narrow-form mb-4" (ngSubmit)="changePassword()">
+          <label class="form-label" for="current">The one that holds now</label>
+          <input id="current" name="current" type="password" class="form-control mb-2" autocomplete="current-password" [(ngModel)]="current" />
+          <label class="form-label" for="next">The new one, at least {{ shortest }} signs</label>
+          <input id="next" name="next" type="password" class="form-control mb-2" autocomplete="new-password" [(ngModel)]="next" />
+          @if (attempt.fault()) {
+            <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+          }
+          <button type="submit" class="btn btn-line btn-low" [disabled]="attempt.isBusy()">Change the password</button>
+        </form>
+        <h2 class="group-title">Leave</h2>
+        <div class="d-flex flex-wrap gap-3">
+          <button type="button" class="btn btn-line" (click)="signOut()">Sign out</button>
+          <button type="button" class="btn btn-line" (click)="signOutEverywhere()">Sign out on all computers</button>
+        </div>
+      </main>
+    </div>
+  `,
+})
+export class StudioPage {
+  protected readonly session = inject(SessionService);
+  protected readonly theme = inject(ThemeService);
+  private readonly api = inject(ApiService);
+  private readonly store = inject(WorkStore);
+  private readonly router = inject(Router);
+  private readonly notices = inject(NoticeService);
+  protected readonly themes: readonly { value: Theme; said: string }[] = [
+    { value: 'system', said: 'As the computer says' },
+    { value: 'light', said: 'Light' },
+    { value: 'dark', said: 'Dark, for dim rooms' },
+  ];
+
+  protected readonly shortest = shortestPassword;
+  protected readonly attempt = new Attempt();
+  protected readonly renaming = new Attempt();
+  protected current = '';
+  protected next = '';
+  protected name = this.session.studio()?.name ?? '';
+
+  protected rename(): void {
+    this.renaming.run(this.api.put('/api/studio', { name: this.name }, studioSchema), ({ name }) => {
+      this.session.renamed(name);
+      this.name = name;
+      this.notices.done(`The studio is called ${name} now.`);
+    });
+  }
+
+  protected changePassword(): void {
+    this.attempt.run(this.session.changePassword({ current: this.current, next: this.next }), () => {
+      this.current = '';
+      this.next = '';
+      this.notices.done('The new password holds. On other computers you are signed out.');
+    });
+  }
+
+  protected signOutEverywhere(): void {
+    const person = this.session.person()?.id ?? '';
+    this.session.signOutEverywhere().subscribe({ next: () => void this.leave(person), error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  protected signOut(): void {
+    const person = this.session.person()?.id ?? '';
+    this.session.signOut().subscribe({ next: () => void this.leave(person), error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  /** What is saved anyway is not left in this browser for whoever sits here next. */
+  private async leave(person: string): Promise<void> {
+    await this.store.clearSaved(person, Date.now());
+    await this.router.navigate(['/sign-in']);
+  }
+}

@@ -1,0 +1,136 @@
+import { DatePipe } from '@angular/common';
+import { Component, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { invitationDays, invitationSchema, teacherSchema, type Invitation, type Teacher } from '@zelpit/contract';
+import * as z from 'zod';
+import { ApiService } from '../../kernel/api/api.service';
+import { Attempt } from '../../kernel/api/attempt';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { SessionService } from '../../kernel/session/session.service';
+
+/** Who teaches here, and who is invited. */
+@Component({
+  selector: 'zp-teachers',
+  imports: [FormsModule, SentenceComponent, DatePipe, RouterLink],
+  template: `
+    <div class="page">
+      <zp-sentence><span>Teachers</span></zp-sentence>
+      @if (session.isOwner()) {
+        <section class="band" aria-label="Invite a teacher">
+          <div class="band-said">
+            <p class="band-todo">Invite a teacher by a link.</p>
+            <p class="band-else">It works once, for {{ days }} days. They see the studio's students, tunes and sheets.</p>
+          </div>
+          <form class="band-actions" (ngSubmit)="invite()">
+            <label class="visually-hidden" for="name">Name</label>
+            <input id="name" name="name" class="form-control band-field" placeholder="Name" maxlength="80" autocomplete="off" [(ngModel)]="name" />
+            <label class="visually-hidden" for="email">E-mail address</label>
+            <input id="email" name="email" type="email" class="form-control band-field" placeholder="E-mail address" autocomplete="off" [(ngModel)]="email" />
+            <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Invite</button>
+          </form>
+        </section>
+      }
+      <main class="layer page-fill">
+        @if (attempt.fault()) {
+          <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+        }
+        <ul class="rows" style="max-width: 1000px">
+          @for (teacher of teachers(); track teacher.id) {
+            <li class="person d-flex flex-wrap align-items-center gap-3">
+              <span class="put-away-name flex-grow-1">{{ teacher.name }}</span>
+              <span class="second">{{ teacher.email }}, {{ teacher.role }}</span>
+              @if (session.isOwner()) {
+                @if (asked() === teacher.id) {
+                  <span class="fault-text">{{ teacher.name }} cannot sign in any more. What they wrote stays.</span>
+                  <button type="button" class="btn btn-solid btn-low" (click)="remove(teacher)">Remove {{ teacher.name }}</button>
+                  <button type="button" class="word" (click)="asked.set('')">Keep</button>
+                } @else {
+                  <button type="button" class="word" [attr.aria-label]="roleSaid(teacher) + ': ' + teacher.name" (click)="changeRole(teacher)">
+                    {{ roleSaid(teacher) }}
+                  </button>
+                  <button type="button" class="word" [attr.aria-label]="'Remove ' + teacher.name" (click)="asked.set(teacher.id)">Remove</button>
+                }
+              }
+            </li>
+          }
+        </ul>
+        @if (invitations().length > 0) {
+          <h2 class="group-title">Invited</h2>
+          <ul class="rows" style="max-width: 1000px">
+            @for (invitation of invitations(); track invitation.id) {
+              <li class="person d-flex flex-wrap align-items-center gap-3">
+                <span class="put-away-name flex-grow-1">{{ invitation.name }}</span>
+                <span class="second">{{ invitation.email }}, until {{ invitation.until | date: 'd MMMM' }}</span>
+                <button type="button" class="word" [attr.aria-label]="'Withdraw the invitation of ' + invitation.name" (click)="withdraw(invitation)">
+                  Withdraw
+                </button>
+              </li>
+            }
+          </ul>
+          @if (session.hasOutbox()) {
+            <p class="mt-3">The links stand in <a class="word" routerLink="/outbox">what would be mailed</a>.</p>
+          }
+        }
+      </main>
+    </div>
+  `,
+})
+export class TeachersPage {
+  private readonly api = inject(ApiService);
+  private readonly notices = inject(NoticeService);
+  protected readonly session = inject(SessionService);
+  protected readonly days = invitationDays;
+  protected readonly teachers = signal<readonly Teacher[]>([]);
+  protected readonly invitations = signal<readonly Invitation[]>([]);
+  protected readonly attempt = new Attempt();
+  /** Teacher whose removal was asked for and not yet confirmed. */
+  protected readonly asked = signal('');
+  protected name = '';
+  protected email = '';
+
+  constructor() {
+    this.load();
+  }
+
+  protected roleSaid({ role }: Teacher): string {
+    return role === 'owner' ? 'Make a teacher' : 'Make an owner';
+  }
+
+  protected invite(): void {
+    const { name, email } = this;
+    this.attempt.run(this.api.post('/api/invitations', { name, email }, invitationSchema), () => {
+      this.name = '';
+      this.email = '';
+      this.notices.done(`${name} is invited.`);
+      this.load();
+    });
+  }
+
+  protected withdraw({ id, name }: Invitation): void {
+    this.attempt.run(this.api.send('DELETE', `/api/invitations/${id}`), () => {
+      this.notices.done(`The invitation of ${name} does not hold any more.`);
+      this.load();
+    });
+  }
+
+  protected changeRole({ id, role }: Teacher): void {
+    this.attempt.run(this.api.put(`/api/teachers/${id}`, { role: role === 'owner' ? 'teacher' : 'owner' }, teacherSchema), () => this.load());
+  }
+
+  protected remove({ id, name }: Teacher): void {
+    this.asked.set('');
+    this.attempt.run(this.api.send('DELETE', `/api/teachers/${id}`), () => {
+      this.notices.done(`${name} was removed.`);
+      this.load();
+    });
+  }
+
+  private load(): void {
+    const failed = (error: unknown): void => this.notices.fault(error);
+    this.api.get('/api/teachers', z.array(teacherSchema)).subscribe({ next: (teachers) => this.teachers.set(teachers), error: failed });
+    if (this.session.isOwner())
+      this.api.get('/api/invitations', z.array(invitationSchema)).subscribe({ next: (invitations) => this.invitations.set(invitations), error: failed });
+  }
+}

@@ -1,0 +1,66 @@
+import { Component, computed, input, output } from '@angular/core';
+import { markFor, type Instrument, type Tune, type TuneChange } from '@zelpit/core';
+import { MarkComponent } from '../../music/lanes/mark.component';
+
+/** More bars than this stand closer, every fourth with its number. */
+const mostNumbered = 17;
+
+/** All bars of a tune with the worst that can be heard in each. */
+@Component({
+  selector: 'zp-bar-strip',
+  imports: [MarkComponent],
+  template: `
+    @for (bar of bars(); track bar.number) {
+      <button
+        type="button"
+        class="strip-bar"
+        [class.part-start]="bar.startsPart"
+        [class.is-seen]="seen().has(bar.number)"
+        [class.is-here]="bar.number === here()"
+        [attr.aria-label]="'Bar ' + bar.number + (bar.said ? ': ' + bar.said : '')"
+        [attr.aria-current]="bar.number === here() ? 'true' : null"
+        (click)="chosen.emit(bar.number)"
+      >
+        <span class="strip-mark">
+          @if (bar.worst; as worst) {
+            <svg viewBox="-10 -10 20 20" aria-hidden="true">
+              <g zpMark [instrument]="instrument()" [trouble]="worst.trouble" [size]="worst.trouble.kind === 'pop' ? 17 : 14" />
+            </svg>
+          }
+        </span>
+        <span class="strip-line"></span>
+        <span class="strip-number">{{ bar.isNumbered || bar.number === here() ? bar.number : '' }}</span>
+      </button>
+    }
+  `,
+  host: { class: 'strip-bars', role: 'group', 'aria-label': 'Bars of the tune', '[class.is-dense]': 'isDense()' },
+})
+export class BarStripComponent {
+  readonly tune = input.required<Tune>();
+  readonly instrument = input.required<Instrument>();
+  readonly worst = input.required<ReadonlyMap<number, TuneChange>>();
+  readonly seen = input.required<ReadonlySet<number>>();
+  readonly here = input.required<number>();
+  readonly chosen = output<number>();
+
+  protected readonly bars = computed(() => {
+    const { bars } = this.tune();
+    const starts = new Set(
+      bars.flatMap((bar, index) =>
+        bar.endsPart && index < bars.length - 1 ? [bars[index + 1].number === bar.number ? bar.number + 1 : bars[index + 1].number] : [],
+      ),
+    );
+    const numbers = [...new Set(bars.map((bar) => bar.number))].filter((number) => number > 0);
+    return numbers.map((number) => {
+      const worst = this.worst().get(number);
+      return {
+        number,
+        worst,
+        said: worst === undefined ? '' : (markFor(this.instrument(), worst.trouble, 1)?.said ?? ''),
+        startsPart: starts.has(number),
+        isNumbered: numbers.length <= mostNumbered || number % 4 === 1,
+      };
+    });
+  });
+  protected readonly isDense = computed(() => this.bars().length > mostNumbered);
+}

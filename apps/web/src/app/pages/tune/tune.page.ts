@@ -1,0 +1,415 @@
+import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { noteOf, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
+import type { TuneDetail, TuneSummary } from '@zelpit/contract';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { scoreLines } from '../../music/score/score-lines';
+import { scoreGeometryFor, ScoreLineComponent } from '../../music/score/score-line.component';
+import { SoundSettings } from '../../music/sound/sound-settings.service';
+import { Transport } from '../../music/sound/transport.service';
+import { SoundMenuComponent } from '../../music/sound/sound-menu.component';
+import { TempoComponent } from '../../music/sound/tempo.component';
+import { UndoComponent } from '../../kernel/saving/undo.component';
+import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { recited } from '../../music/wording/chart-words';
+import { PlayerTimings } from '../../studio/trials/player-timings.service';
+import { PinnedFingers } from '../../documents/tune/pins.service';
+import { TuneEditor } from '../../documents/tune/tune-editor';
+import type { TuneDraft } from '../../documents/tune/tune-kind';
+import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { saidBy } from '../../kernel/api/api.service';
+import { ArticulationSettings, articulations, articulationSaid, isTonguedFamily } from '../../music/sound/articulation.service';
+import { BarStripComponent } from './bar-strip.component';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { changeFacts } from './change-facts';
+import { ChangeListComponent } from './change-list.component';
+import { TunePlayer } from './tune-player';
+
+/** A tune taken apart: music, finger lanes, what will give trouble and why, and its sound. */
+@Component({
+  selector: 'zp-tune-page',
+  imports: [
+    SentenceComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    RouterLink,
+    ScoreLineComponent,
+    BarStripComponent,
+    ChangeListComponent,
+    TempoComponent,
+    SoundMenuComponent,
+    UndoComponent,
+    NgbDropdownModule,
+  ],
+  templateUrl: './tune.page.html',
+  providers: [TunePlayer, TuneEditor],
+})
+export class TunePage implements OnDestroy {
+  private readonly tunes = inject(TunesService);
+  private readonly router = inject(Router);
+  private readonly notices = inject(NoticeService);
+  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly player = inject(TunePlayer);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly pins = inject(PinnedFingers);
+  private readonly timings = inject(PlayerTimings);
+  private readonly state = inject(StudioState);
+  private readonly book = inject(MovementBook);
+  private readonly articulation = inject(ArticulationSettings);
+  protected readonly editor = inject(TuneEditor);
+  protected readonly transport = inject(Transport);
+  protected readonly sound = inject(SoundSettings);
+
+  readonly id = input.required<string>();
+  protected readonly opened = signal<OpenedTune | undefined>(undefined);
+  protected readonly fault = signal('');
+  protected readonly others = signal<readonly Choice<string>[]>([]);
+  protected readonly change = signal<TuneChange | undefined>(undefined);
+  protected readonly ticked = signal<ReadonlySet<string>>(new Set());
+  protected readonly isWhole = signal(false);
+  protected readonly visibleLine = signal(0);
+  /** Bar under the hand: played alone with B, and where the tune starts. */
+  protected readonly bar = signal(1);
+  private readonly width = signal(1184);
+  private readonly score = viewChild<ElementRef<HTMLElement>>('score');
+  private readonly sizes: ResizeObserver;
+
+  protected readonly lines = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? [] : scoreLines(opened.tune, opened.detail.abc, Math.max(560, this.width()) - 104);
+  });
+  protected readonly scoreHeight = computed(() => `${scoreGeometryFor(this.opened()?.instrument).height}px`);
+  protected readonly lineWidth = computed(() => Math.max(560, this.width()));
+
+  protected readonly facts = computed(() => {
+    const change = this.change();
+    const opened = this.opened();
+    return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change, this.book.own());
+  });
+
+  protected readonly instrumentChoices = this.shelf.modelChoices;
+  protected readonly instrumentSaid = computed(() => nameOf(this.shelf.known(this.editor.draft()?.instrument)));
+  protected readonly articulations = articulations;
+  protected readonly articulationSaid = computed(() => {
+    const opened = this.opened();
+    return opened === undefined || !isTonguedFamily(opened.instrument.family) ? undefined : articulationSaid(opened.articulation);
+  });
+
+  protected readonly outside = computed(() => {
+    const opened = this.opened();
+    if (opened === undefined || opened.tune.notices.length === 0) return undefined;
+    const said = opened.tune.notices.slice(0, 4).map((notice) => `${notice.said} (${placePhrase(notice.bar, notice.beat)})`);
+    const more = opened.tune.notices.length - said.length;
+    return { said: said.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
+  });
+
+  /** A tune that nobody edits here says nothing about saving. */
+  protected readonly isSaving = computed(() => this.editor.undoes() !== undefined || this.editor.redoes() !== undefined || this.editor.state() !== 'saved');
+
+  protected readonly tempo = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? 0 : this.player.tempoOf(opened);
+  });
+  protected readonly playingNote = computed(() => this.transport.position()?.note ?? -1);
+  protected readonly waitingNote = computed(() => {
+    const position = this.transport.position();
+    return position !== undefined && position.beat < 0 ? this.player.firstPlayed() : -1;
+  });
+
+  private readonly release = inject(KeyService).use([
+    { keys: [' '], cap: 'Space', said: 'Play the tune from here, or stop', run: () => this.toggle() },
+    { keys: ['b'], cap: 'B', said: 'Play this bar', run: () => this.playBar() },
+    { keys: ['c'], cap: 'C', said: 'Hear the change clean', run: () => this.playChange(false) },
+    { keys: ['f'], cap: 'F', said: 'Hear it faulty', run: () => this.playChange(true) },
+    { keys: ['x'], cap: 'X', said: 'Play the tune from here with the fault in every change', run: () => this.playTune(true) },
+    { keys: ['r'], cap: 'R', said: 'Repeat on or off', run: () => this.sound.repeats.update((on) => !on) },
+    { keys: ['-'], cap: '-', said: 'Slower', run: () => this.slower() },
+    { keys: ['+', '='], cap: '+', said: 'Faster', run: () => this.faster() },
+    { keys: ['ArrowDown'], cap: '↓', said: 'Next change in the list', run: () => this.stepChange(1) },
+    { keys: ['ArrowUp'], cap: '↑', said: 'Change before it', run: () => this.stepChange(-1) },
+    { keys: ['ArrowRight'], cap: '→', said: 'Next bar', run: () => this.goToBar(this.bar() + 1) },
+    { keys: ['ArrowLeft'], cap: '←', said: 'Bar before it', run: () => this.goToBar(this.bar() - 1) },
+    { keys: ['PageDown'], cap: 'Page Down', said: 'Next line of music', run: () => this.goToLine(this.visibleLine() + 1) },
+    { keys: ['PageUp'], cap: 'Page Up', said: 'Line before it', run: () => this.goToLine(this.visibleLine() - 1) },
+    { keys: ['t'], cap: 'T', said: 'Tick or untick the change', run: () => this.tickChosen() },
+    { keys: ['l'], cap: 'L', said: 'Make lines of what is ticked, else of this change', run: () => this.makeLines() },
+    { keys: ['m'], cap: 'M', said: 'Make the ten-minute sheet', run: () => this.tenMinutes() },
+    { keys: ['w'], cap: 'W', said: 'Whole tune or one line', run: () => this.toggleWhole() },
+  ]);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => {
+        this.transport.stop();
+        this.opened.set(undefined);
+        void this.editor.open(id);
+      });
+    });
+    effect(() => {
+      const draft = this.editor.draft();
+      // For whom and how it is played are part of what is taken apart.
+      const family = this.shelf.known(draft?.instrument).family;
+      this.articulation.of(family);
+      this.state.student();
+      this.pins.of(this.id());
+      this.timings.timing();
+      // Whose fingers they are decides how it is taken apart: once, when that is known.
+      if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
+      const stored = untracked(() => this.editor.stored());
+      if (draft !== undefined && stored !== undefined) untracked(() => this.takeApart(stored, draft));
+    });
+    // The other tunes are only chosen from: they come when this one stands.
+    let isListed = false;
+    effect(() => {
+      if (this.opened() === undefined || isListed) return;
+      isListed = true;
+      untracked(() =>
+        this.tunes.list().subscribe({
+          next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
+          error: (error: unknown) => this.notices.fault(error),
+        }),
+      );
+    });
+    effect(() => {
+      if (this.editor.state() === 'missing') this.fault.set(this.editor.said());
+    });
+    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
+    this.sizes.observe(this.element.nativeElement);
+    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.sizes.disconnect();
+    this.transport.stop();
+  }
+
+  /** The ways of the chosen change's notes where there are several, and what the next best would cost. */
+  protected readonly waysHere = computed(() => {
+    const [opened, change] = [this.opened(), this.change()];
+    if (opened === undefined || change === undefined) return [];
+    const [place] = change.places;
+    const pins = this.pins.of(this.id());
+    return [place.from, place.to].flatMap((index) => {
+      const choice = opened.path.get(index);
+      if (choice === undefined) return [];
+      const { note } = choice.fingering;
+      const said = (fingering: Fingering): string => recited(opened.instrument, fingering.pattern) || 'all open';
+      const isPinned = pins.has(note);
+      const [next] = choice.others;
+      return [
+        {
+          note,
+          name: noteOf(opened.instrument, note).schoolName,
+          said: said(choice.fingering),
+          besides: besides(isPinned, next === undefined ? undefined : `${said(next.fingering)} costs ${next.more.toFixed(1)} more`),
+          choices: [
+            { value: undefined, said: 'the easiest here' },
+            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: each.pattern, said: said(each) })),
+          ],
+        },
+      ];
+    });
+  });
+
+  protected pin(note: string, pattern: Fingering['pattern'] | undefined): void {
+    this.pins.pin(this.id(), note, pattern);
+  }
+
+  protected chooseArticulation(articulation: Articulation): void {
+    const family = this.opened()?.instrument.family;
+    if (family !== undefined) this.articulation.choose(family, articulation);
+  }
+
+  protected goToTune(id: string): void {
+    void this.router.navigate(['/tunes', id]);
+  }
+
+  protected choose(change: TuneChange): void {
+    this.change.set(change);
+    const [place] = change.places;
+    if (!change.places.some((each) => each.bar === this.bar())) this.goToBar(place.bar);
+  }
+
+  protected tick(change: TuneChange): void {
+    this.ticked.update((ticked) => {
+      const next = new Set(ticked);
+      if (!next.delete(change.id)) next.add(change.id);
+      return next;
+    });
+  }
+
+  protected tickChosen(): void {
+    const change = this.change();
+    if (change !== undefined) this.tick(change);
+  }
+
+  protected toggle(): void {
+    if (this.transport.playing() !== undefined) this.transport.stop();
+    else this.playTune(false);
+  }
+
+  protected slower(): void {
+    this.sound.slower();
+    this.player.playAgain();
+  }
+
+  protected faster(): void {
+    this.sound.faster();
+    this.player.playAgain();
+  }
+
+  protected playTune(isFaulty: boolean): void {
+    const opened = this.opened();
+    if (opened !== undefined) this.player.playTune(opened, this.bar(), isFaulty);
+  }
+
+  protected playBar(isFaulty = false): void {
+    const opened = this.opened();
+    if (opened !== undefined) this.player.playBar(opened, this.bar(), isFaulty);
+  }
+
+  protected playChange(isFaulty: boolean): void {
+    const opened = this.opened();
+    const change = this.change();
+    if (opened !== undefined && change !== undefined) this.player.playChange(opened, change, isFaulty);
+  }
+
+  protected toggleWhole(): void {
+    const bar = this.bar();
+    this.isWhole.update((whole) => !whole);
+    setTimeout(() => this.goToLine(this.lineOfBar(bar), false));
+  }
+
+  protected goToNote(index: number): void {
+    const opened = this.opened();
+    if (opened !== undefined) this.bar.set(Math.max(1, opened.tune.notes[index].bar));
+  }
+
+  protected makeLines(): void {
+    const chosen = this.change();
+    const ids = [...this.ticked()];
+    if (ids.length === 0 && chosen !== undefined) ids.push(chosen.id);
+    if (ids.length > 0) void this.router.navigate(['/tunes', this.id(), 'lines'], { queryParams: { changes: ids.join(',') } });
+  }
+
+  protected tenMinutes(): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const { lines } = tenMinuteSheet(opened.instrument, opened.changes.open);
+    if (lines.length === 0) {
+      this.notices.done('Nothing in this tune can sound wrong between two notes: there is no line to make.');
+      return;
+    }
+    void this.router.navigate(['/tunes', this.id(), 'lines'], { queryParams: { ten: 1 } });
+  }
+
+  protected goToBar(number: number): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const last = opened.tune.bars[opened.tune.bars.length - 1].number;
+    const wanted = Math.min(last, Math.max(1, number));
+    this.bar.set(wanted);
+    const index = this.lineOfBar(wanted);
+    if (index !== this.visibleLine() || this.isWhole()) this.goToLine(index, false);
+  }
+
+  private lineOfBar(number: number): number {
+    const opened = this.opened();
+    return Math.max(
+      0,
+      this.lines().findIndex((line) => line.bars.some((bar) => opened?.tune.bars[bar].number === number)),
+    );
+  }
+
+  protected goToLine(index: number, movesBar = true): void {
+    const wanted = Math.min(this.lines().length - 1, Math.max(0, index));
+    const line = this.lines()[wanted];
+    const opened = this.opened();
+    if (line === undefined || opened === undefined) return;
+    this.visibleLine.set(wanted);
+    if (movesBar) this.bar.set(Math.max(1, opened.tune.bars[line.bars[line.bars.length - 1]].number - this.numbersIn(wanted).size + 1));
+    const row = this.score()?.nativeElement.querySelectorAll<HTMLElement>('zp-score-line')[wanted];
+    if (row === undefined) return;
+    if (this.isWhole()) row.scrollIntoView({ block: 'nearest' });
+    else this.score()?.nativeElement.scrollTo({ top: row.offsetTop });
+  }
+
+  protected onScroll(): void {
+    const score = this.score()?.nativeElement;
+    if (score === undefined || this.isWhole()) return;
+    this.visibleLine.set(Math.round(score.scrollTop / scoreGeometryFor(this.opened()?.instrument).height));
+  }
+
+  protected readonly visibleBars = computed(() => (this.isWhole() ? new Set<number>() : this.numbersIn(this.visibleLine())));
+
+  protected readonly worstInBar = computed(() => {
+    const opened = this.opened();
+    const worst = new Map<number, TuneChange>();
+    if (opened === undefined) return worst;
+    for (const change of opened.changes.open) {
+      if (change.trouble.kind === 'blur' || change.trouble.kind === 'none') continue;
+      for (const { bar } of change.places) if (!worst.has(bar)) worst.set(bar, change);
+    }
+    return worst;
+  });
+
+  protected moveKey(semitones: number): void {
+    this.editor.moveKey(semitones).then(
+      () => this.notices.done('The key was moved. Undo moves it back.'),
+      () => this.notices.done('The moved tune could not be written, so it stays as it was.'),
+    );
+  }
+
+  private numbersIn(line: number): ReadonlySet<number> {
+    const opened = this.opened();
+    return new Set((this.lines()[line]?.bars ?? []).map((index) => opened?.tune.bars[index].number ?? 0).filter((number) => number > 0));
+  }
+
+  private takeApart(stored: TuneDetail, draft: TuneDraft): void {
+    this.transport.stop();
+    this.tunes.takeApart({ ...stored, ...draft }).subscribe({
+      next: (opened) => {
+        this.opened.set(opened);
+        this.fault.set('');
+        this.ticked.set(new Set());
+        this.bar.set(1);
+        this.visibleLine.set(0);
+        const [worst] = [...opened.changes.open, ...opened.changes.tongued];
+        this.change.set(worst);
+        if (worst === undefined) return;
+        this.bar.set(Math.max(1, worst.places[0].bar));
+        const line = this.lineOfBar(this.bar());
+        this.visibleLine.set(line);
+        setTimeout(() => this.goToLine(line, false));
+      },
+      error: (error: unknown) => this.fault.set(saidBy(error)),
+    });
+  }
+
+  private stepChange(step: number): void {
+    const opened = this.opened();
+    const change = this.change();
+    if (opened === undefined) return;
+    const all = [...opened.changes.open, ...opened.changes.underGraceNotes, ...opened.changes.tongued];
+    const index = change === undefined ? 0 : all.indexOf(change) + step;
+    const next = all[Math.min(all.length - 1, Math.max(0, index))];
+    if (next !== undefined) this.choose(next);
+  }
+}
+
+function marginOf(page: HTMLElement): number {
+  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
+}
+
+function besides(isPinned: boolean, next: string | undefined): string {
+  if (isPinned) return '(pinned)';
+  return next === undefined ? '' : `; ${next}`;
+}

@@ -1,0 +1,152 @@
+import { Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import type { ImportResult, TuneSummary } from '@zelpit/contract';
+import { saidBy } from '../../kernel/api/api.service';
+import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { AbcFaultsComponent } from '../../documents/tune/abc-faults.component';
+import { TunesService } from '../../documents/tune/tunes.service';
+
+/** The studio's tunes by kind, and the way in for new ones. */
+@Component({
+  selector: 'zp-tune-list',
+  imports: [RouterLink, FormsModule, ChooserComponent, SentenceComponent, ForWhomComponent, AbcFaultsComponent],
+  templateUrl: './tune-list.page.html',
+  host: { '(dragover)': 'onDragOver($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'onDrop($event)', '(paste)': 'onPaste($event)' },
+})
+export class TuneListPage {
+  private readonly service = inject(TunesService);
+  private readonly notices = inject(NoticeService);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly state = inject(StudioState);
+  private readonly picker = viewChild<ElementRef<HTMLInputElement>>('picker');
+
+  protected readonly tunes = signal<readonly TuneSummary[] | undefined>(undefined);
+  protected readonly fault = signal('');
+  protected readonly importFault = signal('');
+  protected readonly result = signal<ImportResult | undefined>(undefined);
+  protected readonly isOver = signal(false);
+  protected readonly isBusy = signal(false);
+  protected readonly isPasting = signal(false);
+  protected readonly search = signal('');
+  protected pasted = '';
+  /** For which instrument what comes in is read: the one in hand. */
+  protected readonly targetSaid = computed(() => nameOf(this.state.model()));
+  /** Tunes of one instrument only; empty for all. */
+  protected readonly only = signal('');
+  protected readonly onlySaid = computed(() => (this.only() === '' ? 'every instrument' : this.nameOf(this.only())));
+  protected readonly onlyChoices = computed((): readonly Choice<string>[] => {
+    const ids = [...new Set((this.tunes() ?? []).map(({ instrument }) => instrument))];
+    return [{ value: '', said: 'every instrument' }, ...ids.map((id) => ({ value: id, said: this.nameOf(id) }))];
+  });
+
+  protected readonly groups = computed(() => {
+    const wanted = this.search().trim().toLocaleLowerCase();
+    const ofInstrument = (this.tunes() ?? []).filter(({ instrument }) => this.only() === '' || instrument === this.only());
+    const found = ofInstrument.filter((tune) => wanted === '' || `${tune.title} ${tune.rhythm}`.toLocaleLowerCase().includes(wanted));
+    const byRhythm = new Map<string, TuneSummary[]>();
+    for (const tune of found) {
+      const rhythm = tune.rhythm === '' ? 'no kind given' : tune.rhythm.toLocaleLowerCase();
+      byRhythm.set(rhythm, [...(byRhythm.get(rhythm) ?? []), tune]);
+    }
+    return [...byRhythm].sort(([one], [other]) => one.localeCompare(other)).map(([rhythm, tunes]) => ({ rhythm, tunes }));
+  });
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.service.list().subscribe({
+      next: (tunes) => {
+        this.tunes.set(tunes);
+        this.fault.set('');
+      },
+      error: (error: unknown) => this.fault.set(saidBy(error)),
+    });
+  }
+
+  private nameOf(id: string): string {
+    return nameOf(this.shelf.known(id));
+  }
+
+  protected instrumentOf({ instrument }: TuneSummary): string {
+    return instrument === 'practice-chanter' ? '' : this.nameOf(instrument);
+  }
+
+  protected pickFile(): void {
+    this.picker()?.nativeElement.click();
+  }
+
+  protected onPicked(event: Event): void {
+    const field = event.target as HTMLInputElement;
+    this.bringInFiles([...(field.files ?? [])]);
+    field.value = '';
+  }
+
+  protected onDragOver(event: DragEvent): void {
+    event.preventDefault();
+    this.isOver.set(true);
+  }
+
+  protected onDrop(event: DragEvent): void {
+    event.preventDefault();
+    this.isOver.set(false);
+    this.bringInFiles([...(event.dataTransfer?.files ?? [])]);
+  }
+
+  /** ABC pasted anywhere on the page comes in; text pasted into a field stays there. */
+  protected onPaste(event: ClipboardEvent): void {
+    if ((event.target as Element).closest('input, textarea') !== null) return;
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (text.trim() !== '') this.bringIn(new Blob([text]));
+  }
+
+  protected bringInPasted(): void {
+    this.bringIn(new Blob([this.pasted]));
+  }
+
+  protected putAway(tune: TuneSummary): void {
+    this.service.putAway(tune.id).subscribe({
+      next: () => {
+        this.load();
+        this.notices.done(`“${tune.title}” was put away.`, () =>
+          this.service.bringBack(tune.id).subscribe({ next: () => this.load(), error: (error: unknown) => this.notices.fault(error) }),
+        );
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private bringInFiles(files: readonly File[]): void {
+    if (files.length === 0) return;
+    // Several files make one book: an empty line between them ends the tune before.
+    this.bringIn(files.length === 1 ? files[0] : new Blob(files.flatMap((file) => [file, '\n\n'])));
+  }
+
+  private bringIn(file: Blob): void {
+    this.isBusy.set(true);
+    this.importFault.set('');
+    this.result.set(undefined);
+    this.service.bringIn(file, this.state.model().id).subscribe({
+      next: (result) => {
+        this.result.set(result);
+        this.isBusy.set(false);
+        if (result.refused.length === 0) {
+          this.isPasting.set(false);
+          this.pasted = '';
+        }
+        this.load();
+      },
+      error: (error: unknown) => {
+        this.importFault.set(saidBy(error));
+        this.isBusy.set(false);
+      },
+    });
+  }
+}

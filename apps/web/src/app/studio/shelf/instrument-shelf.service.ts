@@ -1,0 +1,156 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import {
+  confirmedFingeringSchema,
+  heldInstrumentSchema,
+  ownModelSchema,
+  type ConfirmedFingeringInput,
+  type HeldInstrument,
+  type HeldInstrumentInput,
+  type OwnModel,
+  type StudioFingering,
+} from '@zelpit/contract';
+import { asPlayed, instrumentById, instruments, patternKey, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
+import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
+import { ApiService, type Sending } from '../../kernel/api/api.service';
+import type { Choice } from '../../kernel/chooser/chooser.component';
+
+/** A model with its name among others: "soprano recorder, German". */
+export const nameOf = ({ name, model }: Pick<Instrument, 'name' | 'model'>): string => (model === undefined ? name : `${name}, ${model}`);
+
+const byName = (one: { readonly name: string }, other: { readonly name: string }): number => one.name.localeCompare(other.name);
+const replaced = <T extends { readonly id: string }>(all: readonly T[], one: T): readonly T[] => [...all.filter(({ id }) => id !== one.id), one];
+
+/** Every instrument of the studio: built-in models, models of its own, what people play, and fingerings that teachers confirmed. */
+@Injectable({ providedIn: 'root' })
+export class InstrumentShelf {
+  private readonly api = inject(ApiService);
+  private underway: Observable<void> | undefined;
+
+  readonly held = signal<readonly HeldInstrument[]>([]);
+  readonly ownModels = signal<readonly OwnModel[]>([]);
+  readonly fingerings = signal<readonly StudioFingering[]>([]);
+  /** False until everything was fetched once. */
+  readonly isLoaded = signal(false);
+
+  /** Built-in models, then the studio's own. */
+  readonly models = computed((): readonly Instrument[] => [...instruments, ...this.ownModels().map(({ instrument }) => instrument)]);
+
+  readonly modelChoices = computed((): readonly Choice<string>[] => this.models().map((model) => ({ value: model.id, said: nameOf(model) })));
+
+  load(): Observable<void> {
+    return forkJoin([
+      this.api.all('/api/instruments', heldInstrumentSchema),
+      this.api.all('/api/models', ownModelSchema),
+      this.api.all('/api/fingerings', confirmedFingeringSchema),
+    ]).pipe(
+      map(([held, models, fingerings]) => {
+        this.held.set(held);
+        this.ownModels.set(models);
+        this.fingerings.set(fingerings);
+        this.isLoaded.set(true);
+      }),
+    );
+  }
+
+  /** Everything, fetched once. */
+  ready(): Observable<void> {
+    if (this.isLoaded()) return of(undefined);
+    this.underway ??= this.load().pipe(
+      finalize(() => (this.underway = undefined)),
+      shareReplay(1),
+    );
+    return this.underway;
+  }
+
+  /** A model that is here; the practice chanter stands in for one that is not, and before they were fetched. */
+  known(id: string | undefined): Instrument {
+    return this.model(id ?? '') ?? instrumentById('practice-chanter');
+  }
+
+  model(id: string): Instrument | undefined {
+    return this.models().find((each) => each.id === id);
+  }
+
+  /** A model with the fingerings that the studio's teachers confirmed for it. */
+  kept(model: Instrument): Instrument {
+    return this.careful(model, () => withKeptFingerings(model, this.keptFor(model.id)));
+  }
+
+  /** An instrument as its owner plays it; undefined where its model is not here. */
+  played(held: HeldInstrument): Instrument | undefined {
+    const model = this.model(held.model);
+    return model === undefined ? undefined : this.careful(model, () => asPlayed(model, held, this.keptFor(model.id)));
+  }
+
+  /** The model as a student plays it, where the student has one of it; else with the studio's fingerings. */
+  forStudent(model: Instrument, studentId: string | undefined): Instrument {
+    const held = this.held().find((each) => each.model === model.id && each.owner.kind === 'student' && each.owner.id === studentId);
+    return (held === undefined ? undefined : this.played(held)) ?? this.kept(model);
+  }
+
+  add(input: HeldInstrumentInput): Observable<HeldInstrument> {
+    return this.api.post('/api/instruments', input, heldInstrumentSchema).pipe(tap((held) => this.held.update((all) => [...all, held].sort(byName))));
+  }
+
+  /** Errors: `ApiFault` 409 where it was changed elsewhere since. */
+  save({ id, version }: HeldInstrument, input: Omit<HeldInstrumentInput, 'studentId'>): Observable<HeldInstrument> {
+    return this.api
+      .put(`/api/instruments/${id}`, { ...input, version }, heldInstrumentSchema)
+      .pipe(tap((held) => this.held.update((all) => [...replaced(all, held)].sort(byName))));
+  }
+
+  putAway({ id }: HeldInstrument): Observable<void> {
+    return this.api.send('DELETE', `/api/instruments/${id}`).pipe(tap(() => this.held.update((all) => all.filter((each) => each.id !== id))));
+  }
+
+  bringBack(held: HeldInstrument): Observable<void> {
+    return this.api.send('POST', `/api/instruments/${held.id}/restore`).pipe(tap(() => this.held.update((all) => [...all, held].sort(byName))));
+  }
+
+  addModel(instrument: Instrument): Observable<OwnModel> {
+    return this.api.post('/api/models', { instrument }, ownModelSchema).pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
+  }
+
+  /** Errors: `ApiFault` 409 where it was changed elsewhere since. */
+  saveModel(id: string, version: number, instrument: Instrument, sending?: Sending): Observable<OwnModel> {
+    return this.api
+      .put(`/api/models/${id}`, { instrument, version }, ownModelSchema, sending)
+      .pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
+  }
+
+  putModelAway({ id }: OwnModel): Observable<void> {
+    return this.api.send('DELETE', `/api/models/${id}`).pipe(tap(() => this.ownModels.update((all) => all.filter((each) => each.id !== id))));
+  }
+
+  bringModelBack(model: OwnModel): Observable<void> {
+    return this.api.send('POST', `/api/models/${model.id}/restore`).pipe(tap(() => this.ownModels.update((all) => [...all, model])));
+  }
+
+  keep(input: ConfirmedFingeringInput): Observable<StudioFingering> {
+    return this.api.post('/api/fingerings', input, confirmedFingeringSchema).pipe(
+      tap((kept) => {
+        const isSame = (each: StudioFingering): boolean =>
+          each.model === kept.model && each.note === kept.note && patternKey(each.pattern) === patternKey(kept.pattern);
+        this.fingerings.update((all) => [...all.filter((each) => !isSame(each)), kept]);
+      }),
+    );
+  }
+
+  drop({ id }: StudioFingering): Observable<void> {
+    return this.api.send('DELETE', `/api/fingerings/${id}`).pipe(tap(() => this.fingerings.update((all) => all.filter((each) => each.id !== id))));
+  }
+
+  private keptFor(model: string): readonly StudioFingering[] {
+    return this.fingerings().filter((each) => each.model === model);
+  }
+
+  /** What no longer fits a model that was changed since is left out, and the model shown as it is. */
+  private careful(model: Instrument, make: () => Instrument): Instrument {
+    try {
+      return make();
+    } catch (error) {
+      if (error instanceof ZelpitFault) return model;
+      throw error;
+    }
+  }
+}
