@@ -11,6 +11,7 @@ module.exports = {
     ],
   },
   transformIgnorePatterns: ['/node_modules/(?!@zelpit/)'],
-  maxWorkers: 1,
+  globalSetup: '<rootDir>/src/testing/global-setup.ts',
+  maxWorkers: 2,
   testTimeout: 20000,
 };

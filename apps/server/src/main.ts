@@ -11,6 +11,8 @@ import { createApp } from './platform/app';
 import { readConfig } from './platform/config';
 import { createMetrics, serveMetrics } from './platform/metrics';
 import { PutAwayRepository } from './put-away/put-away.repository';
+import { tables } from './things/tables';
+import { things } from './things/things';
 import { waitingApp, whenDatabaseAnswers } from './platform/waiting';
 
 const config = readConfig(process.env);
@@ -20,7 +22,7 @@ const onPoolError = (error: unknown): void => logger.warn({ reason: (error as Er
 /** Once a day what was put away long ago goes for good. */
 const clearEveryMs = 24 * 3600 * 1000;
 
-const dataSource = createDataSource(config.databaseUrl, onPoolError);
+const dataSource = createDataSource(config.databaseUrl, tables, onPoolError);
 const database = new Database(dataSource);
 
 if (process.argv.includes('--demo-reset')) {
@@ -69,7 +71,7 @@ await whenDatabaseAnswers(async () => {
   await migrate(dataSource, config.databaseUrl);
   if (config.isDemo && !(await new AccountRepository(database).hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
-const [putAway, links, keptAnswers] = [new PutAwayRepository(database), new LinkRepository(database), new KeptAnswers(database)];
+const [putAway, links, keptAnswers] = [new PutAwayRepository(database, things), new LinkRepository(database), new KeptAnswers(database)];
 const clear = (): void => void Promise.all([putAway.clear(), links.clear(), keptAnswers.clear()]).catch(onPoolError);
 clear();
 setInterval(clear, clearEveryMs).unref();

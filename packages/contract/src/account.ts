@@ -1,6 +1,8 @@
 import * as z from 'zod';
-import { newPasswordSchema } from './session';
+import { newPasswordSchema, passwordChangeSchema, sessionSchema } from './session';
 import { typedText } from './text';
+import { pageOf, pageQuerySchema } from './page';
+import { owner, route, staff } from './route';
 
 const personName = typedText.trim().min(1, 'A name is missing.').max(80, 'A name has at most 80 characters.');
 const studioName = typedText.trim().min(1, 'A name for the studio is missing.').max(80, 'The name of a studio has at most 80 characters.');
@@ -54,3 +56,83 @@ export type StudentLink = z.infer<typeof studentLinkSchema>;
 /** What would be mailed. */
 export const mailSchema = z.object({ id: z.string(), to: z.string(), subject: z.string(), body: z.string(), at: z.string() });
 export type Mail = z.infer<typeof mailSchema>;
+
+/** Accounts, one-time links, and who teaches in a studio. */
+export const accountRoutes = {
+  createStudio: route({
+    method: 'post',
+    path: '/studios',
+    summary: 'Create a studio and sign in as its owner',
+    who: 'anyone',
+    body: studioCreateSchema,
+    answers: { 201: sessionSchema },
+  }),
+  askReset: route({
+    method: 'post',
+    path: '/account/reset',
+    summary: 'Ask for a link that sets a new password; the answer is the same whether such an account is here or not',
+    who: 'anyone',
+    body: resetInputSchema,
+    answers: { 204: null },
+  }),
+  lookAtLink: route({
+    method: 'post',
+    path: '/links/look',
+    summary: 'What a one-time link is for',
+    who: 'anyone',
+    body: linkLookSchema,
+    answers: { 200: linkSchema },
+  }),
+  takeLink: route({
+    method: 'post',
+    path: '/links/take',
+    summary: 'Use a one-time link: join a studio, set a new password, or open a student’s own pages',
+    who: 'anyone',
+    body: linkUseSchema,
+    answers: { 200: sessionSchema },
+  }),
+  outbox: route({
+    method: 'get',
+    path: '/outbox',
+    summary: 'What would be mailed, newest first; on the server’s own computer only',
+    who: 'anyone',
+    query: pageQuerySchema,
+    answers: { 200: pageOf(mailSchema) },
+  }),
+  changePassword: route({
+    method: 'put',
+    path: '/account/password',
+    summary: 'Set a new password; sessions on other computers end',
+    who: staff,
+    body: passwordChangeSchema,
+    answers: { 204: null },
+  }),
+  endSessions: route({ method: 'delete', path: '/account/sessions', summary: 'Sign out on all computers', who: staff, answers: { 204: null } }),
+  renameStudio: route({ method: 'put', path: '/studio', summary: 'Rename the studio', who: owner, body: studioChangeSchema, answers: { 200: studioSchema } }),
+  teachers: route({ method: 'get', path: '/teachers', summary: 'Who teaches here', who: staff, answers: { 200: z.array(teacherSchema) } }),
+  setTeacherRole: route({
+    method: 'put',
+    path: '/teachers/{id}',
+    summary: 'Make a teacher an owner, or an owner a teacher',
+    who: owner,
+    body: teacherRoleSchema,
+    answers: { 200: teacherSchema },
+  }),
+  removeTeacher: route({ method: 'delete', path: '/teachers/{id}', summary: 'Remove a teacher; their sessions end', who: owner, answers: { 204: null } }),
+  invitations: route({
+    method: 'get',
+    path: '/invitations',
+    summary: 'Invitations that nobody has used yet',
+    who: owner,
+    answers: { 200: z.array(invitationSchema) },
+  }),
+  invite: route({
+    method: 'post',
+    path: '/invitations',
+    summary: 'Invite a teacher by a one-time link',
+    who: owner,
+    body: invitationInputSchema,
+    answers: { 201: invitationSchema },
+  }),
+  withdrawInvitation: route({ method: 'delete', path: '/invitations/{id}', summary: 'Withdraw an invitation', who: owner, answers: { 204: null } }),
+} as const;

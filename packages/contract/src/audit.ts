@@ -1,4 +1,6 @@
 import * as z from 'zod';
+import { findSchema, pageOf, pageQuerySchema } from './page';
+import { owner, route, thingKindSchema } from './route';
 
 export const deedSchema = z.enum([
   'added',
@@ -22,10 +24,23 @@ export const auditEntrySchema = z.object({
   id: z.string(),
   who: z.string(),
   did: deedSchema,
-  kind: z.enum(['tune', 'student', 'sheet', 'teacher', 'studio', 'tunes', 'archive', 'instrument', 'model', 'fingering', 'movement']),
+  /** What kind of thing: "sheet". */
+  kind: thingKindSchema,
   thing: z.string(),
   from: z.string(),
   until: z.string(),
   times: z.number().int(),
 });
 export type AuditEntry = z.infer<typeof auditEntrySchema>;
+
+/** Who changed what. */
+export const auditRoutes = {
+  audit: route({
+    method: 'get',
+    path: '/audit',
+    summary: 'Who changed what, newest first',
+    who: owner,
+    query: pageQuerySchema.extend({ find: findSchema, kind: auditEntrySchema.shape.kind.optional() }),
+    answers: { 200: pageOf(auditEntrySchema) },
+  }),
+} as const;

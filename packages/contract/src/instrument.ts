@@ -1,10 +1,12 @@
-import { instrumentSchema, keptFingeringSchema, noteIdSchema, tuningSchema } from '@zelpit/core';
+import { noteIdSchema, tuningSchema } from '@zelpit/core';
 import * as z from 'zod';
-import { pageQuerySchema } from './page';
+import { modelIdSchema } from './model-id';
+import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
+import { bringBackRoute, everyone, route, staff } from './route';
 import { typedText } from './text';
+import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
-const modelId = z.string().min(1).max(60);
 const version = z.number().int().min(1);
 
 /** An instrument that somebody plays: which model, how it is tuned and held, which notes are known on it. */
@@ -13,7 +15,7 @@ export const heldInstrumentInputSchema = z.strictObject({
   /** Whose it is; null for the teacher who adds it. */
   studentId: idSchema.nullable(),
   /** A built-in instrument, or one that the studio made. */
-  model: modelId,
+  model: modelIdSchema,
   hands: z.enum(['left-on-top', 'right-on-top']),
   tuning: tuningSchema,
   /** Answers to the questions on which schools disagree, by question. */
@@ -38,22 +40,37 @@ export type HeldInstrument = z.infer<typeof heldInstrumentSchema>;
 
 export const heldInstrumentQuerySchema = pageQuerySchema.extend({ student: idSchema.optional() });
 
-/** An instrument that the studio made: in the workshop, by calibration, or from a file. */
-export const ownModelInputSchema = z.strictObject({ instrument: instrumentSchema });
-export const ownModelSaveSchema = ownModelInputSchema.extend({ version });
-export const ownModelSchema = z.object({
-  id: z.string(),
-  /** Its `id` is the model's. */
-  instrument: instrumentSchema,
-  by: z.string(),
-  changed: z.string(),
-  version: z.number().int(),
-});
-export type OwnModel = z.infer<typeof ownModelSchema>;
+/** `student` is null for a teacher's or the studio's own; `model` a sign of this archive, or a built-in instrument. */
+export const archiveInstrumentSchema = heldInstrumentInputSchema
+  .omit({ studentId: true })
+  .extend({ sign: signSchema, student: signSchema.nullable(), changed: momentSchema, ...archiveDates });
 
-/** A fingering that a teacher confirmed, hid, annotated or put first, on one model. */
-export const confirmedFingeringInputSchema = keptFingeringSchema.extend({ model: modelId });
-export type ConfirmedFingeringInput = z.infer<typeof confirmedFingeringInputSchema>;
-export const confirmedFingeringSchema = confirmedFingeringInputSchema.extend({ id: z.string(), by: z.string(), on: z.string() });
-export type StudioFingering = z.infer<typeof confirmedFingeringSchema>;
-export const confirmedFingeringQuerySchema = pageQuerySchema.extend({ model: modelId.optional() });
+/** Instruments that people play. */
+export const instrumentRoutes = {
+  instruments: route({
+    method: 'get',
+    path: '/instruments',
+    summary: 'Instruments that students and teachers play, by name; a student sees the own ones',
+    who: everyone,
+    query: heldInstrumentQuerySchema,
+    answers: { 200: pageOf(heldInstrumentSchema) },
+  }),
+  addInstrument: route({
+    method: 'post',
+    path: '/instruments',
+    summary: 'Add an instrument of a student or of the teacher',
+    who: staff,
+    body: heldInstrumentInputSchema,
+    answers: { 201: heldInstrumentSchema },
+  }),
+  saveInstrument: route({
+    method: 'put',
+    path: '/instruments/{id}',
+    summary: 'Save an instrument’s settings and the notes known on it; 409 where it was changed after it was read',
+    who: staff,
+    body: heldInstrumentSaveSchema,
+    answers: { 200: heldInstrumentSchema },
+  }),
+  putInstrumentAway: route({ method: 'delete', path: '/instruments/{id}', summary: 'Put an instrument away', who: staff, answers: { 204: null } }),
+  bringInstrumentBack: bringBackRoute('instrument'),
+} as const;

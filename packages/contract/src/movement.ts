@@ -1,5 +1,8 @@
 import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, ornamentChoicesSchema, syllableSetSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { pageOf, pageQuerySchema } from './page';
+import { everyone, route, staff } from './route';
+import { typedText } from './text';
 
 /** What a teacher says of a movement: as built in (null), or as this studio plays it. */
 export const keptMovementInputSchema = z
@@ -33,3 +36,52 @@ export type MovementChoices = z.infer<typeof movementChoicesSchema>;
 export const movementChoicesSaveSchema = movementChoicesSchema.extend({ version: z.number().int().min(1) });
 export const movementChoicesShownSchema = movementChoicesSchema.extend({ version: z.number().int() });
 export type MovementChoicesShown = z.infer<typeof movementChoicesShownSchema>;
+
+const archiveMovementSchema = z.strictObject({
+  movement: movementIdSchema,
+  definition: movementDefinitionSchema.nullable(),
+  by: typedText.max(120),
+  on: z.iso.date(),
+});
+
+/** What the studio says of movements; `choices` is null where it plays them the usual way. */
+export const archiveMovementsSchema = z.strictObject({
+  choices: movementChoicesSchema.nullable(),
+  kept: z.array(archiveMovementSchema).max(300),
+});
+
+/** What a studio says of movements. */
+export const movementRoutes = {
+  movements: route({
+    method: 'get',
+    path: '/movements',
+    summary: 'Movements that teachers of the studio confirmed, changed or made',
+    who: everyone,
+    query: pageQuerySchema,
+    answers: { 200: pageOf(keptMovementSchema) },
+  }),
+  keepMovement: route({
+    method: 'post',
+    path: '/movements',
+    summary: 'Confirm a built-in movement, change it, or keep one of one’s own',
+    who: staff,
+    body: keptMovementInputSchema,
+    answers: { 201: keptMovementSchema },
+  }),
+  dropMovement: route({ method: 'delete', path: '/movements/{id}', summary: 'Take back what was said of a movement', who: staff, answers: { 204: null } }),
+  movementChoices: route({
+    method: 'get',
+    path: '/movement-choices',
+    summary: 'How the studio plays, counts and speaks its movements',
+    who: everyone,
+    answers: { 200: movementChoicesShownSchema },
+  }),
+  saveMovementChoices: route({
+    method: 'put',
+    path: '/movement-choices',
+    summary: 'Change how the studio plays, counts and speaks its movements',
+    who: staff,
+    body: movementChoicesSaveSchema,
+    answers: { 200: movementChoicesShownSchema },
+  }),
+} as const;

@@ -12,3 +12,45 @@ export const problemSchema = z.object({
 export type Problem = z.infer<typeof problemSchema>;
 
 export const idSchema = z.uuid();
+
+/** Every problem that the server answers with: its code, the status that goes with it, and its title. */
+export const problems = {
+  'not-understood': { status: 400, title: 'Not understood' },
+  'not-signed-in': { status: 401, title: 'Not signed in' },
+  'wrong-sign-in': { status: 401, title: 'Not signed in' },
+  'not-allowed': { status: 403, title: 'Not allowed' },
+  'only-on-the-server': { status: 403, title: 'Only on the server’s computer' },
+  'wrong-password': { status: 403, title: 'Wrong password' },
+  'page-too-old': { status: 403, title: 'Page too old' },
+  'not-found': { status: 404, title: 'Not found' },
+  'link-used-up': { status: 404, title: 'Link used up' },
+  'changed-elsewhere': { status: 409, title: 'Changed somewhere else' },
+  'just-taken': { status: 409, title: 'Just taken' },
+  'in-use': { status: 409, title: 'In use' },
+  'studio-not-empty': { status: 409, title: 'Studio not empty' },
+  'too-large': { status: 413, title: 'Too large' },
+  'wrong-media-type': { status: 415, title: 'Not understood' },
+  'not-possible': { status: 422, title: 'Cannot be done' },
+  'address-taken': { status: 422, title: 'Address taken' },
+  'last-owner': { status: 422, title: 'Last owner' },
+  'not-one-tune': { status: 422, title: 'Not one tune' },
+  'model-has-mistakes': { status: 422, title: 'The instrument has mistakes' },
+  'archive-refused': { status: 422, title: 'Backup refused' },
+  'key-used-twice': { status: 422, title: 'Key used twice' },
+  'too-many-tries': { status: 429, title: 'Too many tries' },
+  unforeseen: { status: 500, title: 'Something broke' },
+  'not-ready': { status: 503, title: 'Not ready' },
+  'database-away': { status: 503, title: 'Database away' },
+} as const satisfies Readonly<Record<string, { readonly status: number; readonly title: string }>>;
+export type ProblemCode = keyof typeof problems;
+
+const problemRoot = 'urn:zelpit:problem:';
+
+/** The `type` of a problem: stable, whatever its title and sentence come to be. */
+export const problemType = (code: ProblemCode): string => `${problemRoot}${code}`;
+
+/** The code in a `type`; undefined for one that this version does not know. */
+export function problemCodeOf(type: string): ProblemCode | undefined {
+  const code = type.startsWith(problemRoot) ? type.slice(problemRoot.length) : '';
+  return Object.hasOwn(problems, code) ? (code as ProblemCode) : undefined;
+}

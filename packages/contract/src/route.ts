@@ -1,6 +1,15 @@
-import type * as z from 'zod';
+import * as z from 'zod';
 
 export type Role = 'owner' | 'teacher' | 'student';
+export const owner: readonly Role[] = ['owner'];
+export const staff: readonly Role[] = ['owner', 'teacher'];
+export const everyone: readonly Role[] = ['owner', 'teacher', 'student'];
+
+/** A kind of thing that a studio keeps, by its name: "sheet". Each kind is a module of its own on the server. */
+export const thingKindSchema = z.string().regex(/^[a-z-]{1,40}$/);
+
+/** Where the API lies on the server. */
+export const apiRoot = '/api';
 
 /** A body that is no JSON: a file as it is. */
 export type FileKind = 'abc' | 'zip' | 'any';
@@ -35,3 +44,7 @@ export type AnswerOf<R extends Route> = {
 
 /** Keeps the literal types of a route. */
 export const route = <const R extends Route>(described: R): R => described;
+
+/** Brings back what was put away: the same address for every kind of thing. */
+export const bringBackRoute = <const Kind extends string>(kind: Kind, called: string = kind) =>
+  route({ method: 'post', path: `/${kind}s/{id}/restore`, summary: `Bring back: ${called}`, who: staff, answers: { 204: null } });

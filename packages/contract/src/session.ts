@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { typedText } from './text';
+import { route } from './route';
 
 const email = typedText.trim().toLowerCase().min(3, 'An e-mail address is missing.').max(200);
 
@@ -48,3 +49,10 @@ export type Session = z.infer<typeof sessionSchema>;
 export const tokenHeader = 'x-zelpit-token';
 /** With every write: the same key, sent again, gets the first answer again and changes nothing. */
 export const onceHeader = 'idempotency-key';
+
+/** Signing in and out. */
+export const sessionRoutes = {
+  session: route({ method: 'get', path: '/session', summary: 'Who sits here, and the token for writes', who: 'anyone', answers: { 200: sessionSchema } }),
+  signIn: route({ method: 'post', path: '/session', summary: 'Sign in', who: 'anyone', body: signInSchema, answers: { 200: sessionSchema } }),
+  signOut: route({ method: 'delete', path: '/session', summary: 'Sign out', who: 'anyone', answers: { 200: sessionSchema } }),
+} as const;

@@ -1,8 +1,13 @@
 import { exerciseSchema, noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { typedText } from './text';
-import { findSchema, pageQuerySchema } from './page';
+import { findSchema, pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
+import { bringBackRoute, everyone, route, staff } from './route';
+import { archiveDates, momentSchema, signSchema } from './archive-sign';
+
+/** How much a sheet can hold. */
+export const sheetLimits = { lines: 60, repetitions: 50, slowest: 20, fastest: 300, title: 120, note: 300, point: 300 } as const;
 
 export const sheetLineInputSchema = z.strictObject({
   /** The line's own; a new line may bring one that no line has yet, or none. */
@@ -10,28 +15,36 @@ export const sheetLineInputSchema = z.strictObject({
   home: noteIdSchema,
   other: noteIdSchema,
   /** Times through the line. */
-  repetitions: z.number().int().min(1, 'At least once.').max(50, 'At most 50 times.'),
+  repetitions: z.number().int().min(1, 'At least once.').max(sheetLimits.repetitions, `At most ${sheetLimits.repetitions} times.`),
   /** Beats a minute; null for free. */
-  tempo: z.number().int().min(20, 'At least 20 beats a minute.').max(300, 'At most 300 beats a minute.').nullable(),
-  point: typedText.max(300, 'A point to watch has at most 300 characters.'),
+  tempo: z
+    .number()
+    .int()
+    .min(sheetLimits.slowest, `At least ${sheetLimits.slowest} beats a minute.`)
+    .max(sheetLimits.fastest, `At most ${sheetLimits.fastest} beats a minute.`)
+    .nullable(),
+  point: typedText.max(sheetLimits.point, `A point to watch has at most ${sheetLimits.point} characters.`),
   /** The line's own music; without it the line is the change there and back, eight times. */
   exercise: exerciseSchema.nullable().optional(),
 });
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
 
-const title = typedText.trim().min(1, 'A title is missing.').max(120, 'A title has at most 120 characters.');
+const title = typedText.trim().min(1, 'A title is missing.').max(sheetLimits.title, `A title has at most ${sheetLimits.title} characters.`);
 const isOnce = (found: readonly { id?: string }[]): boolean => {
   const ids = found.flatMap(({ id }) => (id === undefined ? [] : [id]));
   return new Set(ids).size === ids.length;
 };
-const lines = z.array(sheetLineInputSchema).max(60, 'A sheet has at most 60 lines.').refine(isOnce, 'One line stands on the sheet twice.');
+const lines = z
+  .array(sheetLineInputSchema)
+  .max(sheetLimits.lines, `A sheet has at most ${sheetLimits.lines} lines.`)
+  .refine(isOnce, 'One line stands on the sheet twice.');
 
 export const sheetCreateSchema = z.strictObject({
   studentId: idSchema,
   tuneId: idSchema.nullable(),
   instrument: z.string().min(1).max(60),
   title,
-  note: typedText.max(300, 'The words at the head have at most 300 characters.'),
+  note: typedText.max(sheetLimits.note, `The words at the head have at most ${sheetLimits.note} characters.`),
   lines,
 });
 export type SheetCreate = z.infer<typeof sheetCreateSchema>;
@@ -41,7 +54,7 @@ export const sheetListQuerySchema = pageQuerySchema.extend({ find: findSchema, s
 /** `version` is the one that was read; a later one in the database refuses the save. */
 export const sheetSaveSchema = z.strictObject({
   title,
-  note: typedText.max(300, 'The words at the head have at most 300 characters.'),
+  note: typedText.max(sheetLimits.note, `The words at the head have at most ${sheetLimits.note} characters.`),
   lines,
   version: z.number().int().min(1),
 });
@@ -78,7 +91,7 @@ export const openedLineSchema = z.object({
   line: sheetLineSchema,
   instrument: z.string(),
   sheet: z.object({ id: z.string(), title: z.string() }),
-  student: z.string(),
+  student: z.object({ id: z.string(), alias: z.string() }),
 });
 export type OpenedLine = z.infer<typeof openedLineSchema>;
 
@@ -89,3 +102,48 @@ export const codeSchema = z
   .trim()
   .toUpperCase()
   .regex(new RegExp(`^[${codeSigns}]{4}$`), 'A code has four letters or figures, as printed beside the line.');
+
+/** A sheet in an archive. */
+export const archiveSheetSchema = z.strictObject({
+  sign: signSchema,
+  student: signSchema,
+  tune: signSchema.nullable(),
+  instrument: z.string().min(1).max(60),
+  title: typedText.min(1).max(sheetLimits.title),
+  note: typedText.max(sheetLimits.note),
+  changed: momentSchema,
+  lines: z.array(sheetLineInputSchema.omit({ id: true }).extend({ code: z.string().regex(/^[2-9A-HJKMNP-Z]{4}$/) })).max(sheetLimits.lines),
+  ...archiveDates,
+});
+
+/** Practice sheets. */
+export const sheetRoutes = {
+  sheets: route({
+    method: 'get',
+    path: '/sheets',
+    summary: 'The sheets, changed last first; a student sees the own ones',
+    who: everyone,
+    query: sheetListQuerySchema,
+    answers: { 200: pageOf(sheetSummarySchema) },
+  }),
+  addSheet: route({ method: 'post', path: '/sheets', summary: 'Add a sheet', who: staff, body: sheetCreateSchema, answers: { 201: sheetDetailSchema } }),
+  sheet: route({ method: 'get', path: '/sheets/{id}', summary: 'One sheet with its lines', who: everyone, answers: { 200: sheetDetailSchema } }),
+  saveSheet: route({
+    method: 'put',
+    path: '/sheets/{id}',
+    summary: 'Save a sheet; 409 where it was changed after it was read',
+    who: staff,
+    body: sheetSaveSchema,
+    answers: { 200: sheetDetailSchema },
+  }),
+  linesOfSheet: route({ method: 'get', path: '/sheets/{id}/lines.abc', summary: 'The lines of a sheet as ABC', who: everyone, answers: { 200: 'abc' } }),
+  putSheetAway: route({ method: 'delete', path: '/sheets/{id}', summary: 'Put a sheet away', who: staff, answers: { 204: null } }),
+  bringSheetBack: bringBackRoute('sheet'),
+  lineByCode: route({
+    method: 'get',
+    path: '/lines/{code}',
+    summary: 'A line by the code printed beside it',
+    who: everyone,
+    answers: { 200: openedLineSchema },
+  }),
+} as const;

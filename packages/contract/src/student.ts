@@ -1,6 +1,10 @@
 import { movementIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { typedText } from './text';
+import { studentLinkSchema } from './account';
+import { findSchema, pageOf, pageQuerySchema } from './page';
+import { bringBackRoute, route, staff } from './route';
+import { archiveDates, signSchema } from './archive-sign';
 
 /** What a guardian agreed to, as the teacher wrote it down. */
 export const consentSchema = z.strictObject({
@@ -34,3 +38,40 @@ export const studentSchema = z.object({
   version: z.number().int(),
 });
 export type Student = z.infer<typeof studentSchema>;
+
+/** A student in an archive. */
+export const archiveStudentSchema = z.strictObject({
+  ...{ sign: signSchema, alias: typedText.min(1).max(60), consent: consentSchema.nullable() },
+  movements: studentMovementsSchema.default([]),
+  ...archiveDates,
+});
+
+/** Students. */
+export const studentRoutes = {
+  students: route({
+    method: 'get',
+    path: '/students',
+    summary: 'The students by alias',
+    who: staff,
+    query: pageQuerySchema.extend({ find: findSchema }),
+    answers: { 200: pageOf(studentSchema) },
+  }),
+  addStudent: route({ method: 'post', path: '/students', summary: 'Add a student', who: staff, body: studentInputSchema, answers: { 201: studentSchema } }),
+  saveStudent: route({
+    method: 'put',
+    path: '/students/{id}',
+    summary: 'Save a student’s alias and the guardian’s consent',
+    who: staff,
+    body: studentSaveSchema,
+    answers: { 200: studentSchema },
+  }),
+  putStudentAway: route({ method: 'delete', path: '/students/{id}', summary: 'Put a student away', who: staff, answers: { 204: null } }),
+  bringStudentBack: bringBackRoute('student'),
+  linkForStudent: route({
+    method: 'post',
+    path: '/students/{id}/link',
+    summary: 'A one-time link that opens a student’s own pages on their tablet',
+    who: staff,
+    answers: { 201: studentLinkSchema },
+  }),
+} as const;

@@ -1,7 +1,9 @@
 import { noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
-import { pageQuerySchema } from './page';
+import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
+import { everyone, route, staff } from './route';
+import { momentSchema, signSchema } from './archive-sign';
 
 const fingerId = z.string().regex(/^(RT|T|[LR]\d)$/, 'A finger is written T, RT, L1 to L4 or R1 to R4.');
 const ms = z.number().min(-2000).max(2000);
@@ -68,3 +70,32 @@ export const trialSchema = trialInputSchema.extend({ id: z.string(), at: z.strin
 export type Trial = z.infer<typeof trialSchema>;
 
 export const trialQuerySchema = pageQuerySchema.extend({ student: idSchema.optional(), kind: z.enum(['fingers', 'ear', 'fault-hunt']).optional() });
+
+/** `model` is a sign of this archive, or a built-in instrument; the student a sign, or null for a teacher who tried it. */
+export const archiveTrialSchema = z.strictObject({
+  student: signSchema.nullable(),
+  model: z.string().min(1).max(60),
+  result: trialInputSchema.shape.result,
+  at: momentSchema,
+});
+
+/** What was played, heard and found. */
+export const trialRoutes = {
+  trials: route({
+    method: 'get',
+    path: '/trials',
+    summary: 'What was played on keys, heard in blind tests and found in simulated playing, newest first; a student sees the own ones',
+    who: everyone,
+    query: trialQuerySchema,
+    answers: { 200: pageOf(trialSchema) },
+  }),
+  addTrial: route({
+    method: 'post',
+    path: '/trials',
+    summary: 'Keep the result of a trial; a student’s own are always the student’s',
+    who: everyone,
+    body: trialInputSchema,
+    answers: { 201: trialSchema },
+  }),
+  dropTrial: route({ method: 'delete', path: '/trials/{id}', summary: 'Delete the result of a trial', who: staff, answers: { 204: null } }),
+} as const;

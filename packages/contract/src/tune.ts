@@ -1,7 +1,9 @@
 import { noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
-import { findSchema, pageQuerySchema } from './page';
+import { findSchema, pageOf, pageQuerySchema } from './page';
 import { typedText } from './text';
+import { bringBackRoute, route, staff } from './route';
+import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
 export const longestBook = 8_000_000;
 const abcText = typedText.max(200_000, 'The text of one tune has at most 200 000 characters.');
@@ -14,8 +16,6 @@ const instrument = z.string().min(1).max(60);
 /** `instrument` moves the tune to another one; without it the tune stays on its own. */
 export const tuneInputSchema = z.strictObject({ abc: abcText, version, instrument: instrument.optional() });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
-
-export const tuneMoveSchema = z.strictObject({ semitones: z.number().int().min(-12).max(12), version });
 
 export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional(), instrument: instrument.optional() });
 
@@ -42,10 +42,16 @@ export const tunePinSchema = z.strictObject({
   pattern: z.array(z.number().min(0).max(1)).min(1).max(20),
 });
 export type TunePin = z.infer<typeof tunePinSchema>;
-export const tunePinsSchema = z.strictObject({ pins: z.array(tunePinSchema).max(80, 'At most 80 notes of a tune can be pinned.') });
+/** `version` is that of the fixed fingerings that were read; they have one of their own beside the text's. */
+export const tunePinsSchema = z.strictObject({ pins: z.array(tunePinSchema).max(80, 'At most 80 notes of a tune can be pinned.'), version });
 export type TunePins = z.infer<typeof tunePinsSchema>;
 
-export const tuneDetailSchema = tuneSummarySchema.extend({ abc: z.string(), version: z.number().int(), pins: z.array(tunePinSchema) });
+export const tuneDetailSchema = tuneSummarySchema.extend({
+  abc: z.string(),
+  version: z.number().int(),
+  pins: z.array(tunePinSchema),
+  pinsVersion: z.number().int(),
+});
 export type TuneDetail = z.infer<typeof tuneDetailSchema>;
 
 export const abcFaultSchema = z.object({ line: z.number().int(), column: z.number().int(), problem: z.string(), expected: z.string() });
@@ -63,3 +69,53 @@ export const tuneSaveSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('refused'), faults: z.array(abcFaultSchema) }),
 ]);
 export type TuneSave = z.infer<typeof tuneSaveSchema>;
+
+/** A tune in an archive. */
+export const archiveTuneSchema = z.strictObject({
+  sign: signSchema,
+  instrument: z.string().min(1).max(60),
+  abc: typedText.max(200_000),
+  pins: tunePinsSchema.shape.pins.default([]),
+  changed: momentSchema,
+  ...archiveDates,
+});
+
+/** Tunes. */
+export const tuneRoutes = {
+  tunes: route({
+    method: 'get',
+    path: '/tunes',
+    summary: 'The tunes by title',
+    who: staff,
+    query: tuneListQuerySchema,
+    answers: { 200: pageOf(tuneSummarySchema) },
+  }),
+  tune: route({ method: 'get', path: '/tunes/{id}', summary: 'One tune with its text', who: staff, answers: { 200: tuneDetailSchema } }),
+  bringTunes: route({
+    method: 'post',
+    path: '/tunes/import',
+    summary: 'Bring in an ABC file: what can be read is saved, what cannot is named with its faults (201 where anything was saved)',
+    who: staff,
+    query: tuneImportQuerySchema,
+    body: 'abc',
+    answers: { 200: importResultSchema, 201: importResultSchema },
+  }),
+  saveTune: route({
+    method: 'put',
+    path: '/tunes/{id}',
+    summary: 'Save the text of a tune; a text that cannot be read is not saved and its faults come back',
+    who: staff,
+    body: tuneInputSchema,
+    answers: { 200: tuneSaveSchema },
+  }),
+  pinFingers: route({
+    method: 'put',
+    path: '/tunes/{id}/pins',
+    summary: 'Which fingerings a tune must take, one a note; the whole list. 409 where they were changed after they were read',
+    who: staff,
+    body: tunePinsSchema,
+    answers: { 200: tuneDetailSchema },
+  }),
+  putTuneAway: route({ method: 'delete', path: '/tunes/{id}', summary: 'Put a tune away', who: staff, answers: { 204: null } }),
+  bringTuneBack: bringBackRoute('tune'),
+} as const;

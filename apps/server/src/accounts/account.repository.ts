@@ -1,7 +1,8 @@
 import type { Teacher } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
-import { StudentEntity, StudioEntity, TeacherEntity } from '../database/entities';
+import { StudentEntity } from '../students/student.entity';
+import { StudioEntity, TeacherEntity } from './account.entities';
 import type { Visitor } from '../http/endpoints';
 
 export interface TeacherAccount extends Teacher {

@@ -1,6 +1,6 @@
-import { resetHours, routes } from '@zelpit/contract';
+import { accountRoutes, resetHours } from '@zelpit/contract';
 import type { Database } from '../database/database';
-import { said, type Endpoints, type Visitor } from '../http/endpoints';
+import { respond, type Endpoints, type Visitor } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import type { AccountRepository } from './account.repository';
 import type { LinkRepository } from './link.repository';
@@ -26,30 +26,30 @@ export function teacherIdOf({ teacherId }: Visitor): string {
 }
 
 /** What teachers do with their own account. */
-export function accountRoutes(endpoints: Endpoints, { database, accounts, links, mail, address }: AccountParts): void {
+export function serveAccount(endpoints: Endpoints, { database, accounts, links, mail, address }: AccountParts): void {
   endpoints.serve(
-    routes.changePassword,
+    accountRoutes.changePassword,
     async ({ request, visitor, body: { current, next } }) => {
       const teacher = await accounts.byId(teacherIdOf(visitor));
       if (teacher === undefined) throw notFound('teacher');
-      if (teacher.studio.isDemo) throw new HttpProblem(422, 'Cannot be done', 'The demo studio keeps its password: it stands on the sign-in page.');
+      if (teacher.studio.isDemo) throw new HttpProblem('not-possible', 'The demo studio keeps its password: it stands on the sign-in page.');
       if (!(await passwordMatches(teacher.passwordHash, current)))
-        throw new HttpProblem(403, 'Wrong password', 'That is not the password that holds now. Nothing was changed.');
+        throw new HttpProblem('wrong-password', 'That is not the password that holds now. Nothing was changed.');
       await accounts.setPassword(teacher.id, await hashPassword(next));
       await links.endResets(teacher.id);
       await accounts.endSessions(teacher.id, request.sessionID);
-      return said(204, undefined, { deed: { did: 'set a password for', kind: 'teacher', id: teacher.id, name: teacher.name } });
+      return respond(204, undefined, { audit: { did: 'set a password for', kind: 'teacher', id: teacher.id, name: teacher.name } });
     },
     wrongPasswordLimit(),
   );
 
-  endpoints.serve(routes.endSessions, async ({ visitor }) => {
+  endpoints.serve(accountRoutes.endSessions, async ({ visitor }) => {
     await accounts.endSessions(teacherIdOf(visitor));
-    return said(204, undefined);
+    return respond(204, undefined);
   });
 
   endpoints.serveAnyone(
-    routes.askReset,
+    accountRoutes.askReset,
     async ({ request, body: { email } }) => {
       const teacher = await accounts.byEmail(email);
       if (teacher !== undefined && !teacher.studio.isDemo) {
@@ -60,7 +60,7 @@ export function accountRoutes(endpoints: Endpoints, { database, accounts, links,
           await mail.add(teacher.studio.id, email, subject, body);
         });
       }
-      return said(204, undefined);
+      return respond(204, undefined);
     },
     askingLimit(),
   );

@@ -2,7 +2,7 @@ import type { Invitation } from '@zelpit/contract';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { IsNull, MoreThan } from 'typeorm';
 import type { Database } from '../database/database';
-import { OneTimeLinkEntity } from '../database/entities';
+import { OneTimeLinkEntity } from './account.entities';
 
 export interface LinkInput {
   readonly studioId: string;

@@ -1,6 +1,6 @@
-import { routes, type LinkUse } from '@zelpit/contract';
+import { accountRoutes, type LinkUse } from '@zelpit/contract';
 import type { AuditRepository } from '../audit/audit.repository';
-import { said, type Endpoints } from '../http/endpoints';
+import { respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
 import type { AccountParts } from './account.routes';
 import type { OpenLink } from './link.repository';
@@ -10,20 +10,20 @@ import { signInAs, visitorOf } from './session';
 import type { AnswerSession } from './session-answer';
 import { isFromThisComputer } from './this-computer';
 
-const deadLink = (): HttpProblem => new HttpProblem(404, 'Link used up', 'This link was used already, is too old, or was copied in part. Ask for a new one.');
-const missing = (path: string, message: string): HttpProblem => new HttpProblem(400, 'Not understood', message, [{ path, message }]);
+const deadLink = (): HttpProblem => new HttpProblem('link-used-up', 'This link was used already, is too old, or was copied in part. Ask for a new one.');
+const missing = (path: string, message: string): HttpProblem => new HttpProblem('not-understood', message, { fields: [{ path, message }] });
 
 /** One-time links, and the outbox that shows the mails in which they stand. */
-export function linkRoutes(endpoints: Endpoints, parts: AccountParts, audit: AuditRepository, answer: AnswerSession, hasOutbox: boolean): void {
+export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: AuditRepository, answer: AnswerSession, hasOutbox: boolean): void {
   const { database, accounts, links, mail } = parts;
 
   endpoints.serveAnyone(
-    routes.lookAtLink,
+    accountRoutes.lookAtLink,
     async ({ body: { token } }) => {
       const link = await links.open(token);
       if (link === undefined) throw deadLink();
       const { purpose, name, email, studioId } = link;
-      return said(200, { purpose, name, email, studio: await accounts.studioName(studioId) });
+      return respond(200, { purpose, name, email, studio: await accounts.studioName(studioId) });
     },
     askingLimit(),
   );
@@ -47,7 +47,7 @@ export function linkRoutes(endpoints: Endpoints, parts: AccountParts, audit: Aud
       return { teacherId: link.teacherId };
     }
     if ((await accounts.byEmail(link.email)) !== undefined)
-      throw new HttpProblem(422, 'Address taken', 'An account with this e-mail address is here already. Sign in with it.');
+      throw new HttpProblem('address-taken', 'An account with this e-mail address is here already. Sign in with it.');
     const joined = name ?? link.name;
     const teacherId = await accounts.addTeacher(link.studioId, { name: joined, email: link.email, passwordHash, role: 'teacher' });
     await audit.add(
@@ -58,7 +58,7 @@ export function linkRoutes(endpoints: Endpoints, parts: AccountParts, audit: Aud
   };
 
   endpoints.serveAnyone(
-    routes.takeLink,
+    accountRoutes.takeLink,
     async ({ request, body }) => {
       const who = await database.transaction(async () => {
         const link = await links.use(body.token);
@@ -66,13 +66,13 @@ export function linkRoutes(endpoints: Endpoints, parts: AccountParts, audit: Aud
         return follow(link, body);
       });
       await signInAs(request, who);
-      return said(200, await answer(request, await visitorOf(accounts)(request)));
+      return respond(200, await answer(request, await visitorOf(accounts)(request)));
     },
     askingLimit(),
   );
 
-  endpoints.serveAnyone(routes.outbox, async ({ request, query }) => {
-    if (!hasOutbox || !isFromThisComputer(request)) throw new HttpProblem(403, 'Not from here', 'The outbox is read on the server’s own computer only.');
-    return said(200, await mail.list(query));
+  endpoints.serveAnyone(accountRoutes.outbox, async ({ request, query }) => {
+    if (!hasOutbox || !isFromThisComputer(request)) throw new HttpProblem('only-on-the-server', 'The outbox is read on the server’s own computer only.');
+    return respond(200, await mail.list(query));
   });
 }

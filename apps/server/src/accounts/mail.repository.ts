@@ -1,7 +1,7 @@
 import type { Mail, Page, PageQuery } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
-import { MailEntity } from '../database/entities';
+import { MailEntity } from './account.entities';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
 /** The outbox: what would be mailed. No mail leaves this computer. */

@@ -15,7 +15,7 @@ export function askingLimit(): RateLimitRequestHandler {
   return limited(askings, false, 'That was asked too often from this computer. Wait a quarter of an hour and try again.');
 }
 
-function limited(limit: number, skipSuccessfulRequests: boolean, said: string): RateLimitRequestHandler {
+function limited(limit: number, skipSuccessfulRequests: boolean, message: string): RateLimitRequestHandler {
   return rateLimit({
     windowMs: quarterHour,
     limit,
@@ -23,7 +23,7 @@ function limited(limit: number, skipSuccessfulRequests: boolean, said: string): 
     standardHeaders: 'draft-7',
     legacyHeaders: false,
     handler: () => {
-      throw new HttpProblem(429, 'Too many tries', said);
+      throw new HttpProblem('too-many-tries', message);
     },
   });
 }

@@ -1,5 +1,5 @@
-import { routes } from '@zelpit/contract';
-import { said, type Endpoints } from '../http/endpoints';
+import { sessionRoutes } from '@zelpit/contract';
+import { respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
 import type { AccountRepository } from './account.repository';
 import { passwordMatches } from './password';
@@ -7,29 +7,29 @@ import { wrongPasswordLimit } from './password-limit';
 import { saveSession, signInAs, startFresh, visitorOf } from './session';
 import type { AnswerSession } from './session-answer';
 
-export function sessionRoutes(endpoints: Endpoints, accounts: AccountRepository, answer: AnswerSession): void {
+export function serveSession(endpoints: Endpoints, accounts: AccountRepository, answer: AnswerSession): void {
   const visitor = visitorOf(accounts);
 
-  endpoints.serveAnyone(routes.session, async ({ request }) => said(200, await answer(request, await visitor(request))));
+  endpoints.serveAnyone(sessionRoutes.session, async ({ request }) => respond(200, await answer(request, await visitor(request))));
 
   endpoints.serveAnyone(
-    routes.signIn,
+    sessionRoutes.signIn,
     async ({ request, body: { email, password } }) => {
       const teacher = await accounts.byEmail(email);
       if (!(await passwordMatches(teacher?.passwordHash, password)) || teacher === undefined) {
-        throw new HttpProblem(401, 'Not signed in', 'E-mail address and password do not belong together.');
+        throw new HttpProblem('wrong-sign-in', 'E-mail address and password do not belong together.');
       }
       await signInAs(request, { teacherId: teacher.id });
-      return said(200, await answer(request, await visitor(request)));
+      return respond(200, await answer(request, await visitor(request)));
     },
     wrongPasswordLimit(),
   );
 
-  endpoints.serveAnyone(routes.signOut, async ({ request }) => {
+  endpoints.serveAnyone(sessionRoutes.signOut, async ({ request }) => {
     await startFresh(request);
     const body = await answer(request, undefined);
     await saveSession(request);
     // What the browser has kept of the studio's answers goes with the session.
-    return said(200, body, { headers: { 'clear-site-data': '"cache"' } });
+    return respond(200, body, { headers: { 'clear-site-data': '"cache"' } });
   });
 }

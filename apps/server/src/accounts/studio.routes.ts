@@ -1,5 +1,5 @@
-import { invitationDays, routes, type Teacher } from '@zelpit/contract';
-import { said, idOf, type Endpoints } from '../http/endpoints';
+import { accountRoutes, invitationDays, type Teacher } from '@zelpit/contract';
+import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import type { AccountParts } from './account.routes';
 import { invitationMail } from './mails';
@@ -10,19 +10,18 @@ import type { AnswerSession } from './session-answer';
 import { linkAddress, isFromThisComputer } from './this-computer';
 
 const emailTaken = (): HttpProblem =>
-  new HttpProblem(422, 'Address taken', 'An account with this e-mail address is here already. Sign in with it, or take another address.');
+  new HttpProblem('address-taken', 'An account with this e-mail address is here already. Sign in with it, or take another address.');
 
 /** Creating a studio, and who teaches in it. */
-export function studioRoutes(endpoints: Endpoints, parts: AccountParts, answer: AnswerSession): void {
+export function serveStudio(endpoints: Endpoints, parts: AccountParts, answer: AnswerSession): void {
   const { database, accounts, links, mail, address } = parts;
 
   endpoints.serveAnyone(
-    routes.createStudio,
+    accountRoutes.createStudio,
     async ({ request, body: { studio, name, email, password } }) => {
       if ((await accounts.hasAnyStudio()) && !isFromThisComputer(request))
         throw new HttpProblem(
-          403,
-          'Not from here',
+          'only-on-the-server',
           'On this server a studio is created on the server’s own computer. Ask whoever runs it, or ask an owner for an invitation.',
         );
       const passwordHash = await hashPassword(password);
@@ -31,17 +30,17 @@ export function studioRoutes(endpoints: Endpoints, parts: AccountParts, answer: 
         return accounts.addTeacher(await accounts.addStudio(studio), { name, email, passwordHash, role: 'owner' });
       });
       await signInAs(request, { teacherId });
-      return said(201, await answer(request, await visitorOf(accounts)(request)));
+      return respond(201, await answer(request, await visitorOf(accounts)(request)));
     },
     askingLimit(),
   );
 
-  endpoints.serve(routes.renameStudio, async ({ visitor: { studioId }, body: { name } }) => {
+  endpoints.serve(accountRoutes.renameStudio, async ({ visitor: { studioId }, body: { name } }) => {
     await accounts.renameStudio(studioId, name);
-    return said(200, { id: studioId, name }, { deed: { did: 'changed', kind: 'studio', id: studioId, name } });
+    return respond(200, { id: studioId, name }, { audit: { did: 'changed', kind: 'studio', id: studioId, name } });
   });
 
-  endpoints.serve(routes.teachers, async ({ visitor }) => said(200, await accounts.teachers(visitor.studioId)));
+  endpoints.serve(accountRoutes.teachers, async ({ visitor }) => respond(200, await accounts.teachers(visitor.studioId)));
 
   /** The teacher named in the address; a studio never loses its last owner. */
   const teacherToChange = async (studioId: string, id: string, staysOwner: boolean): Promise<Teacher> => {
@@ -49,38 +48,38 @@ export function studioRoutes(endpoints: Endpoints, parts: AccountParts, answer: 
     const teacher = all.find((each) => each.id === id);
     if (teacher === undefined) throw notFound('teacher');
     if (!staysOwner && teacher.role === 'owner' && all.filter((each) => each.role === 'owner').length === 1)
-      throw new HttpProblem(422, 'Last owner', `${teacher.name} is the only owner. Make somebody else an owner first.`);
+      throw new HttpProblem('last-owner', `${teacher.name} is the only owner. Make somebody else an owner first.`);
     return teacher;
   };
 
-  endpoints.serve(routes.setTeacherRole, async ({ request, visitor: { studioId }, body: { role } }) => {
+  endpoints.serve(accountRoutes.setTeacherRole, async ({ request, visitor: { studioId }, body: { role } }) => {
     const teacher = await teacherToChange(studioId, idOf(request, 'teacher'), role === 'owner');
     await accounts.setRole(teacher.id, role);
-    return said(200, { ...teacher, role }, { deed: { did: 'changed', kind: 'teacher', id: teacher.id, name: `${teacher.name}, now ${role}` } });
+    return respond(200, { ...teacher, role }, { audit: { did: 'changed', kind: 'teacher', id: teacher.id, name: `${teacher.name}, now ${role}` } });
   });
 
-  endpoints.serve(routes.removeTeacher, async ({ request, visitor: { studioId } }) => {
+  endpoints.serve(accountRoutes.removeTeacher, async ({ request, visitor: { studioId } }) => {
     const teacher = await teacherToChange(studioId, idOf(request, 'teacher'), false);
     await accounts.endSessions(teacher.id);
     await accounts.removeTeacher(teacher.id);
-    return said(204, undefined, { deed: { did: 'removed', kind: 'teacher', id: teacher.id, name: teacher.name } });
+    return respond(204, undefined, { audit: { did: 'removed', kind: 'teacher', id: teacher.id, name: teacher.name } });
   });
 
-  endpoints.serve(routes.invitations, async ({ visitor }) => said(200, await links.invitations(visitor.studioId)));
+  endpoints.serve(accountRoutes.invitations, async ({ visitor }) => respond(200, await links.invitations(visitor.studioId)));
 
-  endpoints.serve(routes.invite, async ({ request, visitor, body: { name, email } }) => {
+  endpoints.serve(accountRoutes.invite, async ({ request, visitor, body: { name, email } }) => {
     if ((await accounts.byEmail(email)) !== undefined) throw emailTaken();
     const { studioId } = visitor;
     await links.endInvitations(studioId, email);
     const { id, token, until } = await links.add({ studioId, purpose: 'invitation', name, email, hours: invitationDays * 24 });
     const { subject, body } = invitationMail(name, await accounts.studioName(studioId), visitor.name, linkAddress(request, address, token));
     await mail.add(studioId, email, subject, body);
-    return said(201, { id, name, email, until: until.toISOString() }, { deed: { did: 'invited', kind: 'teacher', name } });
+    return respond(201, { id, name, email, until: until.toISOString() }, { audit: { did: 'invited', kind: 'teacher', name } });
   });
 
-  endpoints.serve(routes.withdrawInvitation, async ({ request, visitor }) => {
+  endpoints.serve(accountRoutes.withdrawInvitation, async ({ request, visitor }) => {
     const name = await links.withdraw(visitor.studioId, idOf(request, 'invitation'));
     if (name === undefined) throw notFound('invitation');
-    return said(204, undefined, { deed: { did: 'withdrew', kind: 'teacher', name } });
+    return respond(204, undefined, { audit: { did: 'withdrew', kind: 'teacher', name } });
   });
 }

@@ -1,10 +1,20 @@
-import { archiveContentSchema, tokenHeader, type ArchiveContent, type OwnModel, type Page, type SheetDetail, type Student } from '@zelpit/contract';
+import { tokenHeader, type OwnModel, type Page, type SheetDetail, type Student } from '@zelpit/contract';
 import { practiceChanter } from '@zelpit/core';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { createHash } from 'node:crypto';
 import { loadDemo } from '../demo/load-demo';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
+import { emptyArchive } from '../testing/empty-archive';
+import { things } from '../things/things';
 import { readArchive, writeArchive } from './archive-file';
+
+/** What an archive holds, by file. */
+type ArchiveContent = Readonly<Record<string, unknown>>;
+
+async function readWhole(bytes: Uint8Array): Promise<ArchiveContent> {
+  const { studio, files } = await readArchive(things, bytes);
+  return { 'studio.json': studio, ...Object.fromEntries(files.map(({ part, content }) => [part.file, content])) };
+}
 
 let server: TestServer;
 let ada: Visitor;
@@ -50,7 +60,7 @@ async function fill(visitor: Visitor): Promise<void> {
   const choices = { settings: { fromLowest: 'full' }, syllables: { c: { note: 'co', grace: '' } } };
   const { body: now } = await visitor.get('/api/movement-choices').expect(200);
   await visitor.put('/api/movement-choices', { ...choices, version: (now as { version: number }).version }).expect(200);
-  await visitor.put(`/api/tunes/${tuneId}/pins`, { pins: [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 1, 0] }] }).expect(200);
+  await visitor.put(`/api/tunes/${tuneId}/pins`, { pins: [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 1, 0] }], version: 1 }).expect(200);
   await visitor.remove(`/api/students/${gone.id}`).expect(204);
 }
 
@@ -72,7 +82,7 @@ const bring = (visitor: Visitor, archive: Uint8Array, before = 'empty') =>
     .set(tokenHeader, visitor.token)
     .set('content-type', 'application/octet-stream')
     .send(Buffer.from(archive));
-const contentOf = async (visitor: Visitor): Promise<ArchiveContent> => readArchive(await take(visitor));
+const contentOf = async (visitor: Visitor): Promise<ArchiveContent> => readWhole(await take(visitor));
 
 /** The tables of a studio as text, to see that nothing was changed. */
 const everything = async (): Promise<string> =>
@@ -118,14 +128,7 @@ describe('the archive of a studio', () => {
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
     expect(answer.body).toEqual({
-      students: 2,
-      tunes: 1,
-      sheets: 2,
-      instruments: 3,
-      models: 1,
-      fingerings: 1,
-      trials: 2,
-      movements: 2,
+      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2 },
       newCodes: 2,
       putAway: 0,
     });
@@ -138,7 +141,7 @@ describe('the archive of a studio', () => {
   it('comes back equal with its codes where they are free', async () => {
     await fill(ada);
     const archive = await take(ada);
-    const before = await readArchive(archive);
+    const before = await readWhole(archive);
     await server.dataSource.query(
       'DELETE FROM sheet; DELETE FROM tune; DELETE FROM instrument; DELETE FROM model; DELETE FROM fingering; DELETE FROM trial; DELETE FROM student;',
     );
@@ -154,7 +157,6 @@ describe('the archive of a studio', () => {
     expect(signedIn.body).toMatchObject({ signedIn: { role: 'owner' } });
     const content = await contentOf(demo);
     expect(content['tunes.json']).toHaveLength(17);
-    expect(archiveContentSchema.parse(content)).toEqual(content);
   });
 
   it('puts away what is there where that is asked for, and refuses where nothing is said', async () => {
@@ -162,7 +164,7 @@ describe('the archive of a studio', () => {
     await fill(bea);
     const archive = await take(ada);
     const before = await everything();
-    expect((await bring(bea, archive).expect(409)).body).toMatchObject({ title: 'Studio not empty' });
+    expect((await bring(bea, archive).expect(409)).body).toMatchObject({ type: 'urn:zelpit:problem:studio-not-empty' });
     expect(await everything()).toBe(before);
     expect((await bring(bea, archive, 'put-away').expect(200)).body).toMatchObject({ putAway: 8 });
     const { items } = (await bea.get('/api/sheets')).body as Page<SheetDetail>;
@@ -183,11 +185,11 @@ describe('the archive of a studio', () => {
   it('in which one sign was changed anywhere is refused or says the same', async () => {
     await fill(ada);
     const archive = await take(ada);
-    const whole = await readArchive(archive);
+    const whole = await readWhole(archive);
     for (let at = 0; at < archive.length; at += 7) {
       const changed = Buffer.from(archive);
       changed[at] ^= 0x21;
-      const read = await readArchive(changed).catch((error: unknown) => error);
+      const read = await readWhole(changed).catch((error: unknown) => error);
       if (!(read instanceof Error)) expect(read).toEqual(whole);
     }
   });
@@ -265,15 +267,14 @@ describe('an archive of an earlier version', () => {
     const head = { format: 'zelpit-studio', version, written: '2026-03-09T14:02:00.000Z', files };
     const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...old };
     const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
-    expect(await readArchive(archive)).toEqual({ ...second, 'trials.json': [], 'movements.json': { choices: null, kept: [] } });
+    expect(await readWhole(archive)).toEqual({ ...second, 'trials.json': [], 'movements.json': { choices: null, kept: [] } });
   });
 });
 
 describe('writeArchive', () => {
   it('gives back what it was given', async () => {
-    const lists = { 'instruments.json': [], 'models.json': [], 'fingerings.json': [], 'trials.json': [] };
     const kept = [{ movement: 'grip', definition: null, by: 'Bea', on: '2026-03-09' }];
-    const content: ArchiveContent = { ...first, ...lists, 'movements.json': { choices: null, kept } };
-    expect(await readArchive(await writeArchive(content, new Date('2026-03-09T14:02:00Z')))).toEqual(content);
+    const content = new Map([...emptyArchive('Fell Row'), ['movements.json', { choices: null, kept }]]);
+    expect(await readWhole(await writeArchive(things, content, new Date('2026-03-09T14:02:00Z')))).toEqual(Object.fromEntries(content));
   });
 });

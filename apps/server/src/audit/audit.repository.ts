@@ -4,7 +4,7 @@ import type { Database } from '../database/database';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 
 /** What a write did, for the list of who changed what. */
-export interface Deed {
+export interface AuditEvent {
   readonly did: AuditEntry['did'];
   readonly kind: AuditEntry['kind'];
   /** Absent where it is about many things. */
@@ -41,7 +41,7 @@ export class AuditRepository {
   constructor(private readonly database: Database) {}
 
   /** Changes of one thing by one person within ten minutes are one entry. */
-  async add({ studioId, teacherId, name: who }: Doer, { did, kind, id, name }: Deed): Promise<void> {
+  async add({ studioId, teacherId, name: who }: Doer, { did, kind, id, name }: AuditEvent): Promise<void> {
     if (did === 'changed' && id !== undefined) {
       const joined = await this.database.query<{ id: string }>(
         `WITH latest AS (

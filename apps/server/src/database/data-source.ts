@@ -1,20 +1,27 @@
 import 'reflect-metadata';
 import pg from 'pg';
-import { DataSource } from 'typeorm';
-import { entities } from './entities';
+import { DataSource, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import { FirstGround1764000000000 } from './migrations/1764000000000-first-ground';
 import { WholeStudio1764060000000 } from './migrations/1764060000000-whole-studio';
 import { Instruments1764115200000 } from './migrations/1764115200000-instruments';
 import { ChangeBench1764201600000 } from './migrations/1764201600000-change-bench';
 import { Movements1764288000000 } from './migrations/1764288000000-movements';
+import { PinsVersion1764374400000 } from './migrations/1764374400000-pins-version';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
-export function createDataSource(databaseUrl: string, onPoolError: (error: unknown) => void): DataSource {
+export function createDataSource(databaseUrl: string, entities: readonly EntityTarget<ObjectLiteral>[], onPoolError: (error: unknown) => void): DataSource {
   return new DataSource({
     type: 'postgres',
     url: databaseUrl,
-    entities,
-    migrations: [FirstGround1764000000000, WholeStudio1764060000000, Instruments1764115200000, ChangeBench1764201600000, Movements1764288000000],
+    entities: [...entities] as never[],
+    migrations: [
+      FirstGround1764000000000,
+      WholeStudio1764060000000,
+      Instruments1764115200000,
+      ChangeBench1764201600000,
+      Movements1764288000000,
+      PinsVersion1764374400000,
+    ],
     synchronize: false,
     extra: { max: 10, connectionTimeoutMillis: 3000 },
     poolErrorHandler: onPoolError,

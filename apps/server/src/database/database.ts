@@ -5,12 +5,12 @@ type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
 
 /** The tables, for repositories: inside a transaction every repository works in it without being told. */
 export class Database {
-  private readonly underway = new AsyncLocalStorage<EntityManager>();
+  private readonly underway = new AsyncLocalStorage<{ readonly manager: EntityManager; readonly isolation: Isolation }>();
 
   constructor(private readonly dataSource: DataSource) {}
 
   get manager(): EntityManager {
-    return this.underway.getStore() ?? this.dataSource.manager;
+    return this.underway.getStore()?.manager ?? this.dataSource.manager;
   }
 
   of<T extends ObjectLiteral>(entity: EntityTarget<T>): Repository<T> {
@@ -21,9 +21,15 @@ export class Database {
     return this.manager.query<T[]>(sql, [...values]);
   }
 
-  /** All of the work or nothing of it. Inside another transaction the work belongs to that one. */
-  transaction<T>(work: () => Promise<T>, isolation: Isolation = 'READ COMMITTED'): Promise<T> {
-    if (this.underway.getStore() !== undefined) return work();
-    return this.dataSource.transaction(isolation, (manager) => this.underway.run(manager, work));
+  /**
+   * All of the work or nothing of it. Inside another transaction the work belongs to that one.
+   * @throws Error where that one is less isolated than this work needs: it would see things change under its hands
+   */
+  async transaction<T>(work: () => Promise<T>, isolation: Isolation = 'READ COMMITTED'): Promise<T> {
+    const outer = this.underway.getStore();
+    if (outer === undefined) return this.dataSource.transaction(isolation, (manager) => this.underway.run({ manager, isolation }, work));
+    if (isolation === 'REPEATABLE READ' && outer.isolation !== isolation)
+      throw new Error(`A transaction that needs ${isolation} cannot run inside one of ${outer.isolation}.`);
+    return work();
   }
 }

@@ -1,14 +1,14 @@
-import { onceHeader, problemSchema, routes, tokenHeader, type FileKind, type Route } from '@zelpit/contract';
+import { onceHeader, problemSchema, tokenHeader, type FileKind, type Route } from '@zelpit/contract';
 import * as z from 'zod';
 import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiPathsObject, type ZodOpenApiResponsesObject } from 'zod-openapi';
 
 const fileTypes: Readonly<Record<FileKind, string>> = { abc: 'text/vnd.abc', zip: 'application/zip', any: 'application/octet-stream' };
 const binary = { type: 'string', format: 'binary' } as const;
 
-const said: Readonly<Record<number, string>> = { 200: 'Done', 201: 'Made', 204: 'Done, nothing to say' };
+const descriptions: Readonly<Record<number, string>> = { 200: 'Done', 201: 'Made', 204: 'Done, nothing to say' };
 
 /** The API as OpenAPI 3.1, made of the table of routes and its schemas. */
-export function describeApi(): ReturnType<typeof createDocument> {
+export function describeApi(routes: Readonly<Record<string, Route>>): ReturnType<typeof createDocument> {
   const paths: Record<string, Record<string, ZodOpenApiOperationObject>> = {};
   for (const [id, route] of Object.entries(routes)) {
     const path = `/api${route.path}`;
@@ -43,7 +43,7 @@ function operation(operationId: string, route: Route): ZodOpenApiOperationObject
       ...(Object.fromEntries(
         Object.entries(route.answers).map(([status, body]) => [
           status,
-          { description: said[Number(status)], ...(body !== null && { content: content(body) }) },
+          { description: descriptions[Number(status)], ...(body !== null && { content: content(body) }) },
         ]),
       ) as ZodOpenApiResponsesObject),
       default: { description: 'What went wrong, with a sentence', content: { 'application/problem+json': { schema: problemSchema } } },

@@ -18,7 +18,7 @@ const places = {
 export function readCursor(sign: string | undefined, by: keyof typeof places): readonly [first?: string, id?: string] {
   if (sign === undefined) return [];
   const place = places[by].safeParse(parsed(Buffer.from(sign, 'base64url').toString()));
-  if (!place.success) throw new HttpProblem(400, 'Not understood', 'after: this sign did not come from the end of a list here.');
+  if (!place.success) throw new HttpProblem('not-understood', 'after: this sign did not come from the end of a list here.');
   return place.data;
 }
 

@@ -1,7 +1,7 @@
 import { idSchema, type AnswerOf, type BodyOf, type FileKind, type QueryOf, type Role, type Route } from '@zelpit/contract';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
 import type * as z from 'zod';
-import type { AuditRepository, Deed } from '../audit/audit.repository';
+import type { AuditRepository, AuditEvent } from '../audit/audit.repository';
 import type { Database } from '../database/database';
 import type { KeptAnswers } from './kept-answers';
 import { HttpProblem, notFound, tooLarge } from './problem';
@@ -16,14 +16,14 @@ export interface Visitor {
 }
 
 /** A request to one route, read by its schemas. */
-export interface Asked<R extends Route> {
+export interface RequestTo<R extends Route> {
   readonly request: Request;
   readonly query: QueryOf<R>;
   readonly body: BodyOf<R>;
 }
 
 /** The same behind the sign-in. */
-export interface AskedBy<R extends Route> extends Asked<R> {
+export interface RequestBy<R extends Route> extends RequestTo<R> {
   readonly visitor: Visitor;
 }
 
@@ -31,14 +31,14 @@ export interface AskedBy<R extends Route> extends Asked<R> {
 export type Answer<R extends Route> = AnswerOf<R> & Beside;
 
 interface Beside {
-  readonly deed?: Deed;
+  readonly audit?: AuditEvent;
   readonly headers?: Readonly<Record<string, string>>;
   /** Under which name a browser keeps it. */
   readonly fileName?: string;
 }
 
 /** An answer, with its status as the contract spells it. */
-export const said = <const S extends number, B>(status: S, body: B, beside: Beside = {}): { readonly status: S; readonly body: B } & Beside => ({
+export const respond = <const S extends number, B>(status: S, body: B, beside: Beside = {}): { readonly status: S; readonly body: B } & Beside => ({
   status,
   body,
   ...beside,
@@ -63,32 +63,32 @@ export class Endpoints {
   constructor(private readonly parts: EndpointParts) {}
 
   /** An address that needs no sign-in. It opens its own transactions. */
-  serveAnyone<R extends Route>(route: R, handle: (asked: Asked<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
+  serveAnyone<R extends Route>(route: R, handle: (incoming: RequestTo<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
     this.add(route, before, async (request, response) => send(response, route, await handle(read(route, request))));
   }
 
   /** An address behind the sign-in. A write runs in one transaction with its entry in the list of changes and its kept answer. */
-  serve<R extends Route>(route: R, handle: (asked: AskedBy<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
+  serve<R extends Route>(route: R, handle: (incoming: RequestBy<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
     const letIn: RequestHandler = async (request, response, next) => {
       response.locals['visitor'] = await this.letIn(route, request);
       next();
     };
     this.add(route, [letIn, ...before], async (request, response) => {
       const visitor = response.locals['visitor'] as Visitor;
-      const asked = { ...read(route, request), visitor };
-      if (route.method === 'get') return send(response, route, await handle(asked));
-      const answer = await this.parts.database.transaction(() => this.writeOnce(asked, handle));
+      const incoming = { ...read(route, request), visitor };
+      if (route.method === 'get') return send(response, route, await handle(incoming));
+      const answer = await this.parts.database.transaction(() => this.writeOnce(incoming, handle));
       return send(response, route, answer);
     });
   }
 
-  private async writeOnce<R extends Route>(asked: AskedBy<R>, handle: (asked: AskedBy<R>) => Promise<Answer<R>>): Promise<Answer<R>> {
-    const { visitor, request } = asked;
+  private async writeOnce<R extends Route>(incoming: RequestBy<R>, handle: (incoming: RequestBy<R>) => Promise<Answer<R>>): Promise<Answer<R>> {
+    const { visitor, request } = incoming;
     const askedBy = visitor.teacherId ?? visitor.studentId;
     if (askedBy === undefined) throw notSignedIn();
     const answer = await this.parts.keptAnswers.once(request, askedBy, visitor.studioId, async () => {
-      const { status, body, deed } = (await handle(asked)) as { status: number; body: unknown; deed?: Deed };
-      if (deed !== undefined) await this.parts.audit.add(visitor, deed);
+      const { status, body, audit } = (await handle(incoming)) as { status: number; body: unknown; audit?: AuditEvent };
+      if (audit !== undefined) await this.parts.audit.add(visitor, audit);
       return { status, body };
     });
     return answer as unknown as Answer<R>;
@@ -114,10 +114,10 @@ export class Endpoints {
   }
 }
 
-export const notSignedIn = (): HttpProblem => new HttpProblem(401, 'Not signed in', 'Sign in first.');
+export const notSignedIn = (): HttpProblem => new HttpProblem('not-signed-in', 'Sign in first.');
 
 const notForThem = (role: Role): HttpProblem =>
-  new HttpProblem(403, 'Not yours to do', role === 'student' ? 'Only a teacher can do that.' : 'Only an owner of the studio can do that.');
+  new HttpProblem('not-allowed', role === 'student' ? 'Only a teacher can do that.' : 'Only an owner of the studio can do that.');
 
 /** Refuses a body by the length that it announces, before it comes in; Express itself would read it off to its end. */
 const refuseLong =
@@ -134,11 +134,11 @@ const refuseLong =
 const expectJson: RequestHandler = (request, _response, next) => {
   const hasBody = Number(request.get('content-length') ?? 0) > 0 || request.get('transfer-encoding') !== undefined;
   if (request.body === undefined && hasBody)
-    throw new HttpProblem(415, 'Not understood', 'This address takes JSON: send it with the content type application/json.');
+    throw new HttpProblem('wrong-media-type', 'This address takes JSON: send it with the content type application/json.');
   next();
 };
 
-function read<R extends Route>(route: R, request: Request): Asked<R> {
+function read<R extends Route>(route: R, request: Request): RequestTo<R> {
   const query = route.query?.parse(request.query) as QueryOf<R>;
   const body = (isSchema(route.body) ? route.body.parse(request.body) : undefined) as BodyOf<R>;
   return { request, query, body };

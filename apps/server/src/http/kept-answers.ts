@@ -51,7 +51,7 @@ export class KeptAnswers {
       [askedBy, key],
     );
     if (kept.request_hash !== hash)
-      throw new HttpProblem(422, 'Key used twice', 'This key belongs to another write. Each new write needs a key of its own; nothing was changed.');
+      throw new HttpProblem('key-used-twice', 'This key belongs to another write. Each new write needs a key of its own; nothing was changed.');
     return { status: kept.status, body: kept.body === null ? undefined : (JSON.parse(kept.body) as unknown) };
   }
 }
@@ -60,7 +60,7 @@ function readKey(request: Request): string | undefined {
   const sent = request.get(onceHeader);
   if (sent === undefined) return undefined;
   const key = z.uuid().safeParse(sent);
-  if (!key.success) throw new HttpProblem(400, 'Not understood', `The header ${onceHeader} takes a UUID.`);
+  if (!key.success) throw new HttpProblem('not-understood', `The header ${onceHeader} takes a UUID.`);
   return key.data;
 }
 

@@ -1,25 +1,36 @@
 import { ZelpitFault } from '@zelpit/core';
-import type { Problem } from '@zelpit/contract';
+import { problems, problemType, type Problem, type ProblemCode } from '@zelpit/contract';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 
+interface Beside {
+  /** One sentence per field that was wrong. */
+  readonly fields?: Problem['fields'];
+  /** Where the status is another than the usual one of its code. */
+  readonly status?: number;
+}
+
 /** An answer that is no success, thrown from anywhere below a route. */
 export class HttpProblem extends Error {
+  readonly status: number;
+  readonly fields: Problem['fields'];
+
   constructor(
-    readonly status: number,
-    readonly title: string,
+    readonly code: ProblemCode,
     readonly detail: string,
-    readonly fields?: Problem['fields'],
+    { fields, status = problems[code].status }: Beside = {},
   ) {
     super(detail);
     this.name = 'HttpProblem';
+    this.status = status;
+    this.fields = fields;
   }
 }
 
-export const notFound = (thing: string): HttpProblem => new HttpProblem(404, 'Not here', `There is no such ${thing} in this studio.`);
+export const notFound = (thing: string): HttpProblem => new HttpProblem('not-found', `There is no such ${thing} in this studio.`);
 
-const databaseAway = new HttpProblem(503, 'Database away', 'The database does not answer just now. Nothing was changed; try again in a moment.');
+const databaseAway = new HttpProblem('database-away', 'The database does not answer just now. Nothing was changed; try again in a moment.');
 
 const uniqueViolation = '23505';
 
@@ -35,28 +46,25 @@ export function isDatabaseAway(error: unknown): boolean {
   return (code !== undefined && connectionCodes.has(code)) || connectionWords.test(message ?? '');
 }
 
-export const tooLarge = (): HttpProblem => new HttpProblem(413, 'Too large', 'That is more than the server takes at once.');
+export const tooLarge = (): HttpProblem => new HttpProblem('too-large', 'That is more than the server takes at once.');
 
 /** One table from faults to HTTP answers. */
 export function problemFor(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (error instanceof ZodError) {
     const fields = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
-    return new HttpProblem(
-      400,
-      'Not understood',
-      fields.map((field) => (field.path === '' ? field.message : `${field.path}: ${field.message}`)).join(' '),
+    return new HttpProblem('not-understood', fields.map((field) => (field.path === '' ? field.message : `${field.path}: ${field.message}`)).join(' '), {
       fields,
-    );
+    });
   }
-  if (error instanceof ZelpitFault) return new HttpProblem(422, 'Cannot be done', error.message);
+  if (error instanceof ZelpitFault) return new HttpProblem('not-possible', error.message);
   const { type, status, code } = (error ?? {}) as { type?: string; status?: number; code?: string };
   if (type === 'entity.too.large') return tooLarge();
-  if (type === 'entity.parse.failed') return new HttpProblem(400, 'Not understood', 'The request is no valid JSON.');
-  if (code === uniqueViolation) return new HttpProblem(409, 'Just taken', 'Somebody else did the same at this moment. Look again, then try once more.');
+  if (type === 'entity.parse.failed') return new HttpProblem('not-understood', 'The request is no valid JSON.');
+  if (code === uniqueViolation) return new HttpProblem('just-taken', 'Somebody else did the same at this moment. Look again, then try once more.');
   if (isDatabaseAway(error)) return databaseAway;
-  if (status !== undefined && status >= 400 && status < 500) return new HttpProblem(status, 'Not understood', 'The server could not read this request.');
-  return new HttpProblem(500, 'Something broke', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
+  if (status !== undefined && status >= 400 && status < 500) return new HttpProblem('not-understood', 'The server could not read this request.', { status });
+  return new HttpProblem('unforeseen', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
 }
 
 /** What a log may hold of a fault: never the values that went with it, which are people's words. */
@@ -66,7 +74,7 @@ function withoutData(error: unknown): { type: string; code?: string; message: st
 }
 
 export const unknownRoute: RequestHandler = () => {
-  throw new HttpProblem(404, 'Not here', 'The server knows no such address.');
+  throw new HttpProblem('not-found', 'The server knows no such address.');
 };
 
 export function problemHandler(logger: Logger): ErrorRequestHandler {
@@ -79,8 +87,8 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
       return;
     }
     const body: Problem = {
-      type: 'about:blank',
-      title: problem.title,
+      type: problemType(problem.code),
+      title: problems[problem.code].title,
       status: problem.status,
       detail: problem.detail,
       ...(problem.fields && { fields: [...problem.fields] }),

@@ -2,7 +2,7 @@ import type { HeldInstrument, HeldInstrumentInput, HeldInstrumentSave, Page, Pag
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
-import { InstrumentEntity } from '../database/entities';
+import { InstrumentEntity } from './instrument.entity';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 

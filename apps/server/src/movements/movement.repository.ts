@@ -10,7 +10,8 @@ import {
 import { usualMovementSettings } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
-import { MovementEntity, StudioEntity } from '../database/entities';
+import { MovementEntity } from './movement.entity';
+import { StudioEntity } from '../accounts/account.entities';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
 type Row = Pick<MovementEntity, 'id' | 'movement' | 'definition' | 'keptBy' | 'keptOn'>;
@@ -53,6 +54,11 @@ export class MovementRepository {
     if (found === null) return undefined;
     await this.database.of(MovementEntity).delete({ studioId, id });
     return found.movement;
+  }
+
+  /** What the studio chose itself; null where it plays them the usual way. */
+  async ownChoices(studioId: string): Promise<MovementChoices | null> {
+    return (await this.database.of(StudioEntity).findOneByOrFail({ id: studioId })).movementChoices;
   }
 
   async choices(studioId: string): Promise<MovementChoicesShown> {

@@ -5,6 +5,7 @@ import { problemHandler } from '../http/problem';
 import { clusterUrl, onCluster, startTestServer, type TestServer } from '../testing/test-server';
 import { createDataSource, migrate } from '../database/data-source';
 import { readConfig } from './config';
+import { tables } from '../things/tables';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -21,7 +22,7 @@ describe('the server', () => {
   it('answers an unknown address with a problem that people can read', async () => {
     const answer = await request(server.app).get('/api/session/none').expect(404);
     expect(answer.type).toBe('application/problem+json');
-    expect(answer.body).toMatchObject({ type: 'about:blank', status: 404, detail: 'The server knows no such address.' });
+    expect(answer.body).toMatchObject({ type: 'urn:zelpit:problem:not-found', status: 404, detail: 'The server knows no such address.' });
     await request(server.app).get('/nowhere').expect(404);
   });
 
@@ -41,7 +42,7 @@ describe('the server', () => {
     await onCluster('CREATE DATABASE migrate_twice');
     const url = new URL(clusterUrl());
     url.pathname = '/migrate_twice';
-    const sources = [1, 2].map(() => createDataSource(url.toString(), () => undefined));
+    const sources = [1, 2].map(() => createDataSource(url.toString(), tables, () => undefined));
     await Promise.all(sources.map((source) => source.initialize()));
     await Promise.all(sources.map((source) => migrate(source, url.toString())));
     const [{ count }] = await sources[0].query<{ count: string }[]>('SELECT count(*) FROM migrations');

@@ -1,5 +1,5 @@
 import compression from 'compression';
-import { longestArchive, longestBook, routes, type FileKind } from '@zelpit/contract';
+import { longestArchive, longestBook, watchRoutes, type FileKind } from '@zelpit/contract';
 import express, { type Express, type RequestHandler, type Router } from 'express';
 import helmet from 'helmet';
 import { randomBytes } from 'node:crypto';
@@ -9,39 +9,27 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
-import { accountRoutes } from '../accounts/account.routes';
+import { serveAccount } from '../accounts/account.routes';
 import { LinkRepository } from '../accounts/link.repository';
-import { linkRoutes } from '../accounts/link.routes';
+import { serveLinks } from '../accounts/link.routes';
 import { MailRepository } from '../accounts/mail.repository';
 import { requireToken, sessions, visitorOf } from '../accounts/session';
 import { sessionAnswers } from '../accounts/session-answer';
-import { sessionRoutes } from '../accounts/session.routes';
-import { studioRoutes } from '../accounts/studio.routes';
+import { serveSession } from '../accounts/session.routes';
+import { serveStudio } from '../accounts/studio.routes';
 import { ArchiveRepository } from '../archive/archive.repository';
-import { archiveRoutes } from '../archive/archive.routes';
+import { serveArchive } from '../archive/archive.routes';
 import { AuditRepository } from '../audit/audit.repository';
-import { auditRoutes } from '../audit/audit.routes';
+import { serveAudit } from '../audit/audit.routes';
 import { Database } from '../database/database';
 import { describeApi } from '../description/openapi';
-import { said, Endpoints } from '../http/endpoints';
+import { respond, Endpoints } from '../http/endpoints';
 import { KeptAnswers } from '../http/kept-answers';
 import { problemHandler, HttpProblem, unknownRoute } from '../http/problem';
-import { FingeringRepository } from '../instruments/fingering.repository';
-import { InstrumentRepository } from '../instruments/instrument.repository';
-import { instrumentRoutes } from '../instruments/instrument.routes';
-import { ModelRepository } from '../instruments/model.repository';
-import { MovementRepository } from '../movements/movement.repository';
-import { movementRoutes } from '../movements/movement.routes';
 import { PutAwayRepository } from '../put-away/put-away.repository';
-import { putAwayRoutes } from '../put-away/put-away.routes';
-import { SheetRepository } from '../sheets/sheet.repository';
-import { sheetRoutes } from '../sheets/sheet.routes';
-import { StudentRepository } from '../students/student.repository';
-import { studentRoutes } from '../students/student.routes';
-import { TrialRepository } from '../trials/trial.repository';
-import { trialRoutes } from '../trials/trial.routes';
-import { TuneRepository } from '../tunes/tune.repository';
-import { tuneRoutes } from '../tunes/tune.routes';
+import { servePutAway } from '../put-away/put-away.routes';
+import { things } from '../things/things';
+import { allRoutes } from './all-routes';
 import type { Config } from './config';
 import type { Metrics } from './metrics';
 import { webFiles } from './web-files';
@@ -94,35 +82,26 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   const endpoints = new Endpoints(parts);
   const answer = sessionAnswers(accounts, config);
   const account = { database, accounts, links: new LinkRepository(database), mail: new MailRepository(database), address: config.address };
-  sessionRoutes(endpoints, accounts, answer);
-  studioRoutes(endpoints, account, answer);
-  linkRoutes(endpoints, account, audit, answer, config.hasOutbox);
-  accountRoutes(endpoints, account);
-  auditRoutes(endpoints, audit);
-  const [students, tunes, sheets] = [new StudentRepository(database), new TuneRepository(database), new SheetRepository(database)];
-  studentRoutes(endpoints, students, account.links, config.address);
-  const models = new ModelRepository(database);
-  tuneRoutes(endpoints, tunes, models);
-  sheetRoutes(endpoints, sheets, students, tunes, models);
-  const fingerings = new FingeringRepository(database);
-  instrumentRoutes(endpoints, { instruments: new InstrumentRepository(database), models, fingerings, students });
-  trialRoutes(endpoints, new TrialRepository(database), students, models);
-  const movements = new MovementRepository(database);
-  movementRoutes(endpoints, movements, models);
-  putAwayRoutes(endpoints, new PutAwayRepository(database));
-  archiveRoutes(endpoints, new ArchiveRepository(database, sheets, fingerings, movements));
+  serveSession(endpoints, accounts, answer);
+  serveStudio(endpoints, account, answer);
+  serveLinks(endpoints, account, audit, answer, config.hasOutbox);
+  serveAccount(endpoints, account);
+  serveAudit(endpoints, audit);
+  for (const { serve } of things) serve(endpoints, { database, address: config.address });
+  servePutAway(endpoints, new PutAwayRepository(database, things));
+  serveArchive(endpoints, new ArchiveRepository(database, things), things);
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };
 }
 
 /** Whether the server lives and can work, and what its API is. */
 function watchedRoutes(endpoints: Endpoints, dataSource: DataSource): Router {
-  endpoints.serveAnyone(routes.health, async () => said(200, { status: 'ok' }));
-  endpoints.serveAnyone(routes.ready, async () => {
-    if (!(await answersInTime(dataSource))) throw new HttpProblem(503, 'Not ready', 'The database does not answer.');
-    return said(200, { status: 'ready' });
+  endpoints.serveAnyone(watchRoutes.health, async () => respond(200, { status: 'ok' }));
+  endpoints.serveAnyone(watchRoutes.ready, async () => {
+    if (!(await answersInTime(dataSource))) throw new HttpProblem('not-ready', 'The database does not answer.');
+    return respond(200, { status: 'ready' });
   });
-  const description = describeApi();
-  endpoints.serveAnyone(routes.description, async () => said(200, { ...description }));
+  const description = describeApi(allRoutes);
+  endpoints.serveAnyone(watchRoutes.description, async () => respond(200, { ...description }));
   return endpoints.router;
 }
 

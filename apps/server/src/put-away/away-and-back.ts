@@ -1,6 +1,6 @@
 import type { Route } from '@zelpit/contract';
-import type { Deed } from '../audit/audit.repository';
-import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
+import type { AuditEvent } from '../audit/audit.repository';
+import { respond, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { notFound } from '../http/problem';
 
 type SilentRoute = Route & { readonly answers: { readonly 204: null } };
@@ -14,7 +14,7 @@ export interface AwayAndBack {
 interface Ways {
   readonly away: SilentRoute;
   readonly back: SilentRoute;
-  readonly kind: Deed['kind'];
+  readonly kind: AuditEvent['kind'];
   /** What a missing one is called. */
   readonly thing: string;
   /** May refuse it. */
@@ -24,9 +24,9 @@ interface Ways {
 
 /** Serves putting a thing away and bringing it back, each with its entry in the list of changes. */
 export function serveAwayAndBack(endpoints: Endpoints, repository: AwayAndBack, { away, back, kind, thing, before, after }: Ways): void {
-  const done = (did: Deed['did'], id: string, name: string | undefined): Answer<SilentRoute> => {
+  const done = (did: AuditEvent['did'], id: string, name: string | undefined): Answer<SilentRoute> => {
     if (name === undefined) throw notFound(thing);
-    return said(204, undefined, { deed: { did, kind, id, name } });
+    return respond(204, undefined, { audit: { did, kind, id, name } });
   };
 
   endpoints.serve(away, async ({ request, visitor: { studioId } }) => {

@@ -1,6 +1,7 @@
 import { putAwayDays, type Page, type PageQuery, type PutAway } from '@zelpit/contract';
 import type { Database } from '../database/database';
-import { StudentEntity } from '../database/entities';
+import { StudentEntity } from '../students/student.entity';
+import type { PutAwayPart, Thing } from '../things/thing';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
 interface Row {
@@ -17,18 +18,21 @@ const kept = `interval '${putAwayDays} days'`;
 
 /** What was put away: listed while it can be brought back, gone afterwards. The database's clock decides. */
 export class PutAwayRepository {
-  constructor(private readonly database: Database) {}
+  private readonly parts: readonly (PutAwayPart & { readonly kind: string })[];
+
+  constructor(
+    private readonly database: Database,
+    things: readonly Thing[],
+  ) {
+    this.parts = things.flatMap(({ kind, putAway }) => (putAway === undefined ? [] : [{ kind, ...putAway }]));
+  }
 
   /** Newest first. */
   async list(studioId: string, { limit, after }: PageQuery): Promise<Page<PutAway>> {
     const [at, id] = readCursor(after, 'moment');
     const rows = await this.database.query<Row>(
       `SELECT kind, id, name, deleted_at AS since, deleted_at + ${kept} AS until, deleted_at::text AS exact FROM (
-         SELECT 'tune' AS kind, id, title AS name, deleted_at FROM tune WHERE studio_id = $1 AND deleted_at IS NOT NULL
-         UNION ALL SELECT 'student', id, alias, deleted_at FROM student WHERE studio_id = $1 AND deleted_at IS NOT NULL
-         UNION ALL SELECT 'sheet', id, title, deleted_at FROM sheet WHERE studio_id = $1 AND deleted_at IS NOT NULL
-         UNION ALL SELECT 'instrument', id, name, deleted_at FROM instrument WHERE studio_id = $1 AND deleted_at IS NOT NULL
-         UNION ALL SELECT 'model', id, name, deleted_at FROM model WHERE studio_id = $1 AND deleted_at IS NOT NULL
+         ${this.parts.map(({ kind, table, name }) => `SELECT '${kind}' AS kind, id, ${name} AS name, deleted_at FROM ${table} WHERE studio_id = $1 AND deleted_at IS NOT NULL`).join(' UNION ALL ')}
        ) AS away
        WHERE $2::timestamptz IS NULL OR (deleted_at, id) < ($2::timestamptz, $3::uuid)
        ORDER BY deleted_at DESC, id DESC LIMIT $4`,
@@ -42,11 +46,11 @@ export class PutAwayRepository {
     );
   }
 
-  /** Deletes for good what was put away longer ago than it is kept, lines taken off a sheet too. Sheets and instruments go with their student. */
+  /** Deletes for good what was put away longer ago than it is kept: what names another thing before what it names. */
   async clear(): Promise<number> {
     return this.database.transaction(async () => {
       let gone = 0;
-      for (const table of ['sheet', 'tune', 'instrument', 'model', 'student']) {
+      for (const { table, alsoClears } of [...this.parts].reverse()) {
         // What is gone is not named in the list of changes either.
         const rows = await this.database.query(
           `WITH old AS (DELETE FROM ${table} WHERE deleted_at < now() - ${kept} RETURNING id),
@@ -54,8 +58,8 @@ export class PutAwayRepository {
            SELECT id FROM old`,
         );
         gone += rows.length;
+        if (alsoClears !== undefined) await this.database.query(`DELETE FROM ${alsoClears.table} WHERE ${alsoClears.since} < now() - ${kept}`);
       }
-      await this.database.query(`DELETE FROM sheet_line WHERE removed_at < now() - ${kept}`);
       return gone;
     });
   }
@@ -67,15 +71,16 @@ export class PutAwayRepository {
   async forget(studioId: string, id: string): Promise<boolean> {
     return this.database.transaction(async () => {
       if (!(await this.database.of(StudentEntity).exists({ where: { studioId, id }, withDeleted: true }))) return false;
-      await this.database.query(
-        `DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2
-           OR thing_id IN (SELECT id FROM sheet WHERE student_id = $2 UNION ALL SELECT id FROM instrument WHERE student_id = $2))`,
-        [studioId, id],
-      );
+      await this.database.query(`DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2 OR thing_id IN (${this.idsOfStudent('$2')}))`, [studioId, id]);
       await this.database.query('DELETE FROM kept_answer WHERE studio_id = $1 AND position($2 in body) > 0', [studioId, id]);
       await this.database.query("DELETE FROM session WHERE sess->>'studentId' = $1", [id]);
       await this.database.of(StudentEntity).delete({ studioId, id });
       return true;
     });
+  }
+
+  /** The ids of everything that goes with a student, as a query. */
+  private idsOfStudent(student: string): string {
+    return this.parts.flatMap(({ table, isOfStudent }) => (isOfStudent ? [`SELECT id FROM ${table} WHERE student_id = ${student}`] : [])).join(' UNION ALL ');
   }
 }

@@ -1,14 +1,14 @@
-import { routes } from '@zelpit/contract';
-import { said, idOf, type Endpoints } from '../http/endpoints';
+import { putAwayRoutes } from '@zelpit/contract';
+import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { notFound } from '../http/problem';
 import type { PutAwayRepository } from './put-away.repository';
 
-export function putAwayRoutes(endpoints: Endpoints, putAway: PutAwayRepository): void {
-  endpoints.serve(routes.putAway, async ({ visitor, query }) => said(200, await putAway.list(visitor.studioId, query)));
+export function servePutAway(endpoints: Endpoints, putAway: PutAwayRepository): void {
+  endpoints.serve(putAwayRoutes.putAway, async ({ visitor, query }) => respond(200, await putAway.list(visitor.studioId, query)));
 
-  endpoints.serve(routes.forgetStudent, async ({ request, visitor }) => {
+  endpoints.serve(putAwayRoutes.forgetStudent, async ({ request, visitor }) => {
     if (!(await putAway.forget(visitor.studioId, idOf(request, 'student')))) throw notFound('student');
     // No name: nothing of the student stays.
-    return said(204, undefined, { deed: { did: 'deleted', kind: 'student', name: 'a student' } });
+    return respond(204, undefined, { audit: { did: 'deleted', kind: 'student', name: 'a student' } });
   });
 }

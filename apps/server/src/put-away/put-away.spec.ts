@@ -1,6 +1,7 @@
 import type { PutAway } from '@zelpit/contract';
 import { Database } from '../database/database';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
+import { things } from '../things/things';
 import { PutAwayRepository } from './put-away.repository';
 
 let server: TestServer;
@@ -48,7 +49,7 @@ describe('what was put away', () => {
   it('goes for good after thirty days and not before', async () => {
     const student = await addStudent('Tansy');
     await ada.remove(`/api/students/${student}`).expect(204);
-    const repository = new PutAwayRepository(new Database(server.dataSource));
+    const repository = new PutAwayRepository(new Database(server.dataSource), things);
     const age = (days: number): Promise<unknown> =>
       server.dataSource.query("UPDATE student SET deleted_at = now() - $1 * interval '1 day' WHERE deleted_at IS NOT NULL", [days]);
     await age(29.9);
@@ -62,7 +63,7 @@ describe('what was put away', () => {
 
   it('leaves alone what is in use', async () => {
     const student = await addStudent('Yarrow');
-    await new PutAwayRepository(new Database(server.dataSource)).clear();
+    await new PutAwayRepository(new Database(server.dataSource), things).clear();
     expect(((await ada.get('/api/students')).body.items as { id: string }[]).some(({ id }) => id === student)).toBe(true);
   });
 });

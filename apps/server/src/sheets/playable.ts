@@ -7,7 +7,7 @@ export function assertPlayable(instrument: Instrument, lines: readonly Pick<Shee
   for (const { home, other, exercise } of lines) {
     const name = noteOf(instrument, home).schoolName;
     noteOf(instrument, other);
-    if (home === other) throw new HttpProblem(422, 'Cannot be done', `A line goes between two notes; here both are ${name}.`);
+    if (home === other) throw new HttpProblem('not-possible', `A line goes between two notes; here both are ${name}.`);
     for (const { note, graceNotes = [] } of exercise?.notes ?? []) for (const id of [note, ...graceNotes]) noteOf(instrument, id);
   }
 }

@@ -2,7 +2,7 @@ import type { OpenedLine, Page, PageQuery, SheetCreate, SheetDetail, SheetLine, 
 import { randomUUID } from 'node:crypto';
 import { In, IsNull, Not } from 'typeorm';
 import type { Database } from '../database/database';
-import { SheetEntity, SheetLineEntity, StudentEntity, TuneEntity } from '../database/entities';
+import { SheetEntity, SheetLineEntity } from './sheet.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 import { newCode } from './line-code';
@@ -18,6 +18,33 @@ export interface SheetScope {
   readonly studentId?: string;
 }
 
+const codesAtOnce = 200;
+
+interface SummaryRow {
+  readonly id: string;
+  readonly title: string;
+  readonly instrument: string;
+  readonly studentId: string;
+  readonly alias: string;
+  readonly tuneId: string | null;
+  readonly tuneTitle: string | null;
+  readonly updatedAt: Date;
+  /** To the microsecond, as the database orders. */
+  readonly exact: string;
+  readonly lineCount: number;
+}
+
+const summaryColumns = `s.id, s.title, s.instrument, s.student_id AS "studentId", st.alias, s.tune_id AS "tuneId", t.title AS "tuneTitle",
+  s.updated_at AS "updatedAt", s.updated_at::text AS exact`;
+const summaryTables = 'FROM sheet s JOIN student st ON st.id = s.student_id LEFT JOIN tune t ON t.id = s.tune_id';
+
+const summaryOf = ({ id, title, instrument, studentId, alias, tuneId, tuneTitle, updatedAt, lineCount }: SummaryRow): SheetSummary => ({
+  ...{ id, title, instrument, lineCount },
+  student: { id: studentId, alias },
+  tune: tuneId === null ? null : { id: tuneId, title: tuneTitle ?? '' },
+  updatedAt: updatedAt.toISOString(),
+});
+
 type SheetLineRow = Pick<SheetLineEntity, keyof SheetLineInput | 'sheetId' | 'position' | 'code' | 'removedAt'> & { readonly id: string };
 
 export class SheetRepository {
@@ -26,36 +53,34 @@ export class SheetRepository {
   /** Changed last first; `find` looks in titles. */
   async list({ studioId, studentId }: SheetScope, { limit, after, find, student }: Wanted): Promise<Page<SheetSummary>> {
     const [at, id] = readCursor(after, 'moment');
-    const rows = await this.database.query<{ id: string; exact: string }>(
-      `SELECT id, updated_at::text AS exact FROM sheet
-       WHERE studio_id = $1 AND deleted_at IS NULL
-         AND ($2::timestamptz IS NULL OR (updated_at, id) < ($2::timestamptz, $3::uuid))
-         AND ($4::text IS NULL OR title ILIKE $4)
-         AND ($5::uuid IS NULL OR student_id = $5::uuid)
-         AND ($6::uuid IS NULL OR student_id = $6::uuid)
-       ORDER BY updated_at DESC, id DESC LIMIT $7`,
+    const rows = await this.database.query<SummaryRow>(
+      `SELECT ${summaryColumns}, (SELECT count(*)::int FROM sheet_line l WHERE l.sheet_id = s.id AND l.removed_at IS NULL) AS "lineCount"
+       ${summaryTables}
+       WHERE s.studio_id = $1 AND s.deleted_at IS NULL
+         AND ($2::timestamptz IS NULL OR (s.updated_at, s.id) < ($2::timestamptz, $3::uuid))
+         AND ($4::text IS NULL OR s.title ILIKE $4)
+         AND ($5::uuid IS NULL OR s.student_id = $5::uuid)
+         AND ($6::uuid IS NULL OR s.student_id = $6::uuid)
+       ORDER BY s.updated_at DESC, s.id DESC LIMIT $7`,
       [studioId, at ?? null, id ?? null, containing(find), student ?? null, studentId ?? null, limit + 1],
     );
-    const page = cutPage(
-      rows,
-      limit,
-      (row) => cursorOf(row.exact, row.id),
-      (row) => row.id,
-    );
-    if (page.items.length === 0) return { items: [], next: null };
-    const sheets = await this.database.of(SheetEntity).findBy({ studioId, id: In(page.items) });
-    const found = new Map((await this.summaries(sheets)).map((sheet) => [sheet.id, sheet]));
-    return { ...page, items: page.items.flatMap((each) => found.get(each) ?? []) };
+    return cutPage(rows, limit, (row) => cursorOf(row.exact, row.id), summaryOf);
   }
 
+  /** One statement, so that the lines are those of the version. */
   async get({ studioId, studentId }: SheetScope, id: string): Promise<SheetDetail | undefined> {
-    return this.database.transaction(async () => {
-      const sheet = await this.database.of(SheetEntity).findOneBy({ studioId, id, ...(studentId !== undefined && { studentId }) });
-      if (sheet === null) return undefined;
-      const [summary] = await this.summaries([sheet]);
-      const lines = await this.database.of(SheetLineEntity).find({ where: { sheetId: id, removedAt: IsNull() }, order: { position: 'ASC' } });
-      return { ...summary, note: sheet.note, version: sheet.version, lines: lines.map(lineOf) };
-    }, 'REPEATABLE READ');
+    const [row] = await this.database.query<Omit<SummaryRow, 'lineCount'> & Pick<SheetDetail, 'note' | 'version' | 'lines'>>(
+      `SELECT ${summaryColumns}, s.note, s.version,
+         COALESCE((SELECT json_agg(json_build_object('id', l.id, 'code', l.code, 'home', l.home, 'other', l.other, 'repetitions', l.repetitions,
+           'tempo', l.tempo, 'point', l.point, 'exercise', l.exercise) ORDER BY l.position)
+           FROM sheet_line l WHERE l.sheet_id = s.id AND l.removed_at IS NULL), '[]') AS lines
+       ${summaryTables}
+       WHERE s.studio_id = $1 AND s.id = $2 AND s.deleted_at IS NULL AND ($3::uuid IS NULL OR s.student_id = $3::uuid)`,
+      [studioId, id, studentId ?? null],
+    );
+    if (row === undefined) return undefined;
+    const { note, version, lines } = row;
+    return { ...summaryOf({ ...row, lineCount: lines.length }), note, version, lines };
   }
 
   /** Undefined where there is no such sheet. */
@@ -100,7 +125,7 @@ export class SheetRepository {
     const line = await this.database.of(SheetLineEntity).findOneBy({ code, removedAt: IsNull() });
     const sheet = line === null ? undefined : await this.get(scope, line.sheetId);
     if (line === null || sheet === undefined) return undefined;
-    return { line: lineOf(line), instrument: sheet.instrument, sheet: { id: sheet.id, title: sheet.title }, student: sheet.student.alias };
+    return { line: lineOf(line), instrument: sheet.instrument, sheet: { id: sheet.id, title: sheet.title }, student: sheet.student };
   }
 
   private async titleOf(studioId: string, id: string): Promise<string | undefined> {
@@ -146,33 +171,30 @@ export class SheetRepository {
     return [...codes];
   }
 
-  private async summaries(sheets: readonly SheetEntity[]): Promise<SheetSummary[]> {
-    if (sheets.length === 0) return [];
-    const { manager } = this.database;
-    const students = await manager.find(StudentEntity, { where: { id: In(sheets.map((sheet) => sheet.studentId)) }, withDeleted: true });
-    const tuneIds = sheets.flatMap((sheet) => (sheet.tuneId === null ? [] : [sheet.tuneId]));
-    const tunes =
-      tuneIds.length === 0 ? [] : await manager.find(TuneEntity, { select: { id: true, title: true }, where: { id: In(tuneIds) }, withDeleted: true });
-    const counts = await manager
-      .createQueryBuilder(SheetLineEntity, 'line')
-      .select('line.sheet_id', 'sheetId')
-      .addSelect('count(*)::int', 'count')
-      .where({ sheetId: In(sheets.map((sheet) => sheet.id)), removedAt: IsNull() })
-      .groupBy('line.sheet_id')
-      .getRawMany<{ sheetId: string; count: number }>();
-    return sheets.map((sheet) => {
-      const student = students.find((each) => each.id === sheet.studentId);
-      const tune = tunes.find((each) => each.id === sheet.tuneId);
-      return {
-        id: sheet.id,
-        title: sheet.title,
-        student: { id: sheet.studentId, alias: student?.alias ?? '' },
-        tune: tune === undefined ? null : { id: tune.id, title: tune.title },
-        instrument: sheet.instrument,
-        lineCount: counts.find((each) => each.sheetId === sheet.id)?.count ?? 0,
-        updatedAt: sheet.updatedAt.toISOString(),
-      };
-    });
+  /** Lines of all sheets of a studio in their order, but those that were taken off. */
+  async linesBySheet(studioId: string): Promise<ReadonlyMap<string, readonly SheetLineEntity[]>> {
+    const lines = await this.database.query<SheetLineEntity>(
+      `SELECT l.sheet_id AS "sheetId", l.home, l.other, l.repetitions, l.tempo, l.point, l.exercise, l.code
+       FROM sheet_line l JOIN sheet s ON s.id = l.sheet_id WHERE s.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
+      [studioId],
+    );
+    const groups = new Map<string, SheetLineEntity[]>();
+    for (const line of lines) {
+      const group = groups.get(line.sheetId);
+      if (group === undefined) groups.set(line.sheetId, [line]);
+      else group.push(line);
+    }
+    return groups;
+  }
+
+  /** Which of these codes some line has already. */
+  async takenCodes(codes: readonly string[]): Promise<Set<string>> {
+    const taken = new Set<string>();
+    for (let start = 0; start < codes.length; start += codesAtOnce) {
+      const found = await this.database.of(SheetLineEntity).find({ select: { code: true }, where: { code: In(codes.slice(start, start + codesAtOnce)) } });
+      for (const { code } of found) taken.add(code);
+    }
+    return taken;
   }
 }
 

@@ -88,7 +88,7 @@ describe('a sheet', () => {
   it('opens a line by its code, however it is typed', async () => {
     const sheet = await newSheet();
     const { body } = await ada.get(`/api/lines/${sheet.lines[0].code.toLowerCase()}`).expect(200);
-    expect(body).toMatchObject({ line: { home: 'c', other: 'e' }, sheet: { id: sheet.id }, student: 'Pim' });
+    expect(body).toMatchObject({ line: { home: 'c', other: 'e' }, sheet: { id: sheet.id }, student: { id: studentId, alias: 'Pim' } });
     expect((await ada.get('/api/lines/00')).body.detail).toMatch(/No line of this studio has that code/);
   });
 

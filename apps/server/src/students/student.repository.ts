@@ -2,7 +2,7 @@ import type { Page, PageQuery, Student, StudentInput, StudentSave } from '@zelpi
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
-import { StudentEntity } from '../database/entities';
+import { StudentEntity } from './student.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 

@@ -1,7 +1,7 @@
 import type { Page, PageQuery, Trial, TrialInput } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
-import { TrialEntity } from '../database/entities';
+import { TrialEntity } from './trial.entity';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
 interface Wanted extends PageQuery {

@@ -124,9 +124,15 @@ describe('pinned fingerings', () => {
     const { items } = (await ada.get('/api/tunes?find=Pins').expect(200)).body as Page<{ id: string }>;
     const path = `/api/tunes/${items[0].id}/pins`;
     const pin = { note: 'high-g', pattern: practiceChanter.fingerings[0].pattern };
-    expect(((await ada.put(path, { pins: [pin] }).expect(200)).body as TuneDetail).pins).toEqual([pin]);
-    expect((await ada.put(path, { pins: [pin, pin] }).expect(422)).body).toMatchObject({ detail: expect.stringContaining('pinned twice') });
-    expect((await ada.put(path, { pins: [{ ...pin, pattern: [1] }] }).expect(422)).body).toMatchObject({ detail: expect.stringContaining('8 holes') });
+    expect((await ada.put(path, { pins: [pin], version: 1 }).expect(200)).body as TuneDetail).toMatchObject({ pins: [pin], pinsVersion: 2, version: 1 });
+    const twice = await ada.put(path, { pins: [pin, pin], version: 2 }).expect(422);
+    expect(twice.body).toMatchObject({ detail: expect.stringContaining('pinned twice') });
+    const short = await ada.put(path, { pins: [{ ...pin, pattern: [1] }], version: 2 }).expect(422);
+    expect(short.body).toMatchObject({ detail: expect.stringContaining('8 holes') });
+    expect(((await ada.get(`/api/tunes/${items[0].id}`).expect(200)).body as TuneDetail).pins).toEqual([pin]);
+    // Issue 12: a second window that read them before does not write over them, and the text keeps its own version.
+    const late = await ada.put(path, { pins: [], version: 1 }).expect(409);
+    expect(late.body).toMatchObject({ type: 'urn:zelpit:problem:changed-elsewhere' });
     expect(((await ada.get(`/api/tunes/${items[0].id}`).expect(200)).body as TuneDetail).pins).toEqual([pin]);
   });
 });

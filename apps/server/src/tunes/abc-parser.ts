@@ -3,8 +3,3 @@ import abcjs from 'abcjs';
 
 /** The ABC parser of abcjs, narrowed to what the core reads. */
 export const parseAbc: ParseAbc = (abc) => abcjs.parseOnly(abc)[0] as unknown as ParsedAbc;
-
-/** The same tune so many semitones higher or lower, in its new key. */
-export function moveAbc(abc: string, semitones: number): string {
-  return abcjs.strTranspose(abc, abcjs.parseOnly(abc), semitones);
-}

@@ -3,7 +3,7 @@ import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
-import { TuneEntity } from '../database/entities';
+import { TuneEntity } from './tune.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 
@@ -58,7 +58,7 @@ export class TuneRepository {
 
   async get(studioId: string, id: string): Promise<TuneDetail | undefined> {
     const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
-    return found === null ? undefined : { ...summary(found), abc: found.abc, version: found.version, pins: found.pins };
+    return found === null ? undefined : { ...summary(found), abc: found.abc, version: found.version, pins: found.pins, pinsVersion: found.pinsVersion };
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
@@ -81,9 +81,12 @@ export class TuneRepository {
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }
 
-  /** Replaces the pinned fingerings; false where there is no such tune. */
-  async pin(studioId: string, id: string, pins: readonly TunePin[]): Promise<boolean> {
-    return (await this.database.of(TuneEntity).update({ studioId, id, deletedAt: IsNull() }, { pins: [...pins] })).affected === 1;
+  /** Replaces the fixed fingerings unless a later version of them is there. */
+  async pin(studioId: string, id: string, version: number, pins: readonly TunePin[]): Promise<SaveOutcome> {
+    const where = { studioId, id, pinsVersion: version, deletedAt: IsNull() };
+    const { affected } = await this.database.of(TuneEntity).update(where, { pins: [...pins], pinsVersion: version + 1 });
+    if (affected === 1) return 'saved';
+    return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }
 
   /** Puts away, and gives the title back; undefined where there is no such tune. */

@@ -1,13 +1,14 @@
-import { routes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
+import { tuneRoutes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
 import { noteOf, readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
-import { said, idOf, type Answer, type Endpoints } from '../http/endpoints';
+import { respond, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
-import { moveAbc, parseAbc } from './abc-parser';
+import { parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
-import type { ModelRepository } from '../instruments/model.repository';
-import type { TuneRepository } from './tune.repository';
+import { ModelRepository } from '../models/model.repository';
+import type { ThingParts } from '../things/thing';
+import { TuneRepository } from './tune.repository';
 
 /** Tunes read before the server turns to other requests. */
 const readAtOnce = 20;
@@ -24,18 +25,20 @@ async function readGently(instrument: Instrument, text: string, choose?: (wanted
   return readings;
 }
 
-export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: ModelRepository): void {
+export function serveTunes(endpoints: Endpoints, { database }: ThingParts): void {
+  const [tunes, models] = [new TuneRepository(database), new ModelRepository(database)];
+
   const tuneOr404 = async (studioId: string, id: string): Promise<TuneDetail> => {
     const tune = await tunes.get(studioId, id);
     if (tune === undefined) throw notFound('tune');
     return tune;
   };
 
-  endpoints.serve(routes.tunes, async ({ visitor, query }) => said(200, await tunes.list(visitor.studioId, query)));
+  endpoints.serve(tuneRoutes.tunes, async ({ visitor, query }) => respond(200, await tunes.list(visitor.studioId, query)));
 
-  endpoints.serve(routes.tune, async ({ request, visitor }) => said(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
+  endpoints.serve(tuneRoutes.tune, async ({ request, visitor }) => respond(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
 
-  endpoints.serve(routes.bringTunes, async ({ request, visitor, query }) => {
+  endpoints.serve(tuneRoutes.bringTunes, async ({ request, visitor, query }) => {
     const instrument = await models.known(visitor.studioId, query.instrument);
     const text = Buffer.isBuffer(request.body) ? decodeText(request.body) : '';
     const readings = await readGently(instrument, text);
@@ -46,35 +49,30 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: 
       else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
     }
     const saved = await tunes.addAll(visitor.studioId, good);
-    if (saved.length === 0) return said(200, { saved, refused });
+    if (saved.length === 0) return respond(200, { saved, refused });
     const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
-    return said(201, { saved, refused }, { deed: { did: 'brought in', kind: 'tunes', name } });
+    return respond(201, { saved, refused }, { audit: { did: 'brought in', kind: 'tunes', name } });
   });
 
-  const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof routes.saveTune>> => {
+  const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof tuneRoutes.saveTune>> => {
     const instrument = await models.known(studioId, moved ?? (await tuneOr404(studioId, id)).instrument);
     // Whoever moved it to an instrument meant that one, whatever the key says.
     const readings = await readGently(instrument, abc, (wanted) => wanted);
     const [reading] = readings;
     if (readings.length !== 1)
-      throw new HttpProblem(422, 'Not one tune', `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.`);
+      throw new HttpProblem('not-one-tune', `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.`);
     if (reading.kind === 'refused') {
       await tuneOr404(studioId, id);
-      return said(200, { kind: 'refused', faults: [...reading.entry.faults] });
+      return respond(200, { kind: 'refused', faults: [...reading.entry.faults] });
     }
     assertSaved(await tunes.replace(studioId, id, version, reading.entry), 'tune');
     const tune = await tuneOr404(studioId, id);
-    return said(200, { kind: 'saved', tune }, { deed: { did: 'changed', kind: 'tune', id, name: tune.title } });
+    return respond(200, { kind: 'saved', tune }, { audit: { did: 'changed', kind: 'tune', id, name: tune.title } });
   };
 
-  endpoints.serve(routes.saveTune, async ({ request, visitor, body }) => save(visitor.studioId, idOf(request, 'tune'), body));
+  endpoints.serve(tuneRoutes.saveTune, async ({ request, visitor, body }) => save(visitor.studioId, idOf(request, 'tune'), body));
 
-  endpoints.serve(routes.moveTune, async ({ request, visitor: { studioId }, body: { semitones, version } }) => {
-    const { id, abc, instrument } = await tuneOr404(studioId, idOf(request, 'tune'));
-    return save(studioId, id, { version, instrument, abc: moveAbc(abc, semitones) });
-  });
-
-  endpoints.serve(routes.pinFingers, async ({ request, visitor: { studioId }, body: { pins } }) => {
+  endpoints.serve(tuneRoutes.pinFingers, async ({ request, visitor: { studioId }, body: { pins, version } }) => {
     const id = idOf(request, 'tune');
     const { instrument: model, title } = await tuneOr404(studioId, id);
     const instrument = await models.known(studioId, model);
@@ -83,16 +81,15 @@ export function tuneRoutes(endpoints: Endpoints, tunes: TuneRepository, models: 
       const name = noteOf(instrument, note).schoolName;
       if (pattern.length !== instrument.holes.length)
         throw new HttpProblem(
-          422,
-          'Cannot be done',
+          'not-possible',
           `The ${instrument.name} has ${instrument.holes.length} holes; the fingers for ${name} speak of ${pattern.length}.`,
         );
-      if (seen.has(note)) throw new HttpProblem(422, 'Cannot be done', `${name} is pinned twice; one fingering a note can be.`);
+      if (seen.has(note)) throw new HttpProblem('not-possible', `${name} is pinned twice; one fingering a note can be.`);
       seen.add(note);
     }
-    if (!(await tunes.pin(studioId, id, pins))) throw notFound('tune');
-    return said(200, await tuneOr404(studioId, id), { deed: { did: 'changed', kind: 'tune', id, name: title } });
+    assertSaved(await tunes.pin(studioId, id, version, pins), 'tune');
+    return respond(200, await tuneOr404(studioId, id), { audit: { did: 'changed', kind: 'tune', id, name: title } });
   });
 
-  serveAwayAndBack(endpoints, tunes, { away: routes.putTuneAway, back: routes.bringTuneBack, kind: 'tune', thing: 'tune' });
+  serveAwayAndBack(endpoints, tunes, { away: tuneRoutes.putTuneAway, back: tuneRoutes.bringTuneBack, kind: 'tune', thing: 'tune' });
 }

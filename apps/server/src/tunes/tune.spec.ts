@@ -2,7 +2,7 @@ import { changesOfTune, instrumentById, readBook } from '@zelpit/core';
 import { tokenHeader, type ImportResult } from '@zelpit/contract';
 import { demoBooks } from '../demo/demo-tunes.data';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
-import { moveAbc, parseAbc } from './abc-parser';
+import { parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
 
 let server: TestServer;
@@ -96,13 +96,6 @@ describe('a tune', () => {
     await ada.put(`/api/tunes/${id}`, { abc: `${one('One')}\n${one('Two')}`, version: 2 }).expect(422);
   });
 
-  it('moves to a key that the chanter has', async () => {
-    const id = await newTune('X:1\nT:In G\nM:4/4\nL:1/8\nK:G\nGABc d2 z2|\n');
-    expect((await ada.get(`/api/tunes/${id}`)).body.outside).toBe(1);
-    const moved = await ada.post(`/api/tunes/${id}/move`, { semitones: 2, version: 1 }).expect(200);
-    expect(moved.body).toMatchObject({ kind: 'saved', tune: { outside: 0, key: 'A' } });
-  });
-
   it('comes back after it was put away', async () => {
     const id = await newTune();
     await ada.remove(`/api/tunes/${id}`).expect(204);
@@ -164,10 +157,4 @@ describe('the demo tunes', () => {
       expect(changesOfTune(instrument, tune).open.length).toBeGreaterThan(3);
     },
   );
-});
-
-describe('moveAbc', () => {
-  it('moves notes and key together', () => {
-    expect(moveAbc('X:1\nT:t\nL:1/8\nK:G\nGAB|\n', 2)).toMatch(/K:\s*A\b[\s\S]*ABc/);
-  });
 });

@@ -1,14 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import {
-  openedLineSchema,
-  sheetDetailSchema,
-  sheetSummarySchema,
-  type OpenedLine,
-  type SheetCreate,
-  type SheetDetail,
-  type SheetSave,
-  type SheetSummary,
-} from '@zelpit/contract';
+import { sheetRoutes, type OpenedLine, type SheetCreate, type SheetDetail, type SheetSave, type SheetSummary } from '@zelpit/contract';
 import type { Observable } from 'rxjs';
 import { ApiService, type Sending } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
@@ -20,34 +11,34 @@ export class SheetsService {
   private readonly outgoing = inject(OutgoingService);
 
   list(): Observable<SheetSummary[]> {
-    return this.api.all('/api/sheets', sheetSummarySchema);
+    return this.api.all(sheetRoutes.sheets, {});
   }
 
   get(id: string): Observable<SheetDetail> {
-    return this.api.get(`/api/sheets/${id}`, sheetDetailSchema);
+    return this.api.call(sheetRoutes.sheet, { id });
   }
 
   add(sheet: SheetCreate): Observable<SheetDetail> {
-    return this.outgoing.make({ path: '/api/sheets', body: sheet, schema: sheetDetailSchema, said: `the sheet “${sheet.title}”` });
+    return this.outgoing.make(sheetRoutes.addSheet, { body: sheet }, `the sheet “${sheet.title}”`);
   }
 
   save(id: string, sheet: SheetSave, sending?: Sending): Observable<SheetDetail> {
-    return this.api.put(`/api/sheets/${id}`, sheet, sheetDetailSchema, sending);
+    return this.api.call(sheetRoutes.saveSheet, { id, body: sheet }, sending);
   }
 
-  putAway(id: string): Observable<void> {
-    return this.api.send('DELETE', `/api/sheets/${id}`);
+  putAway(id: string): Observable<undefined> {
+    return this.api.call(sheetRoutes.putSheetAway, { id });
   }
 
-  bringBack(id: string): Observable<void> {
-    return this.api.send('POST', `/api/sheets/${id}/restore`);
+  bringBack(id: string): Observable<undefined> {
+    return this.api.call(sheetRoutes.bringSheetBack, { id });
   }
 
   lineByCode(code: string): Observable<OpenedLine> {
-    return this.api.get(`/api/lines/${encodeURIComponent(code)}`, openedLineSchema);
+    return this.api.call(sheetRoutes.lineByCode, { code });
   }
 
   abcOf(id: string): Observable<string> {
-    return this.api.text(`/api/sheets/${id}/lines.abc`);
+    return this.api.call(sheetRoutes.linesOfSheet, { id });
   }
 }

@@ -1,15 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import {
-  importResultSchema,
-  tuneDetailSchema,
-  tuneSaveSchema,
-  tuneSummarySchema,
-  type ImportResult,
-  type TuneDetail,
-  type TuneInput,
-  type TuneSave,
-  type TuneSummary,
-} from '@zelpit/contract';
+import { tuneRoutes, type ImportResult, type TuneDetail, type TuneInput, type TuneSave, type TuneSummary } from '@zelpit/contract';
 import {
   changesOfTune,
   isTongued,
@@ -68,16 +58,16 @@ export class TunesService {
   private readonly costs = new WeakMap<Instrument, PathCosts>();
 
   list(): Observable<TuneSummary[]> {
-    return this.api.all('/api/tunes', tuneSummarySchema);
+    return this.api.all(tuneRoutes.tunes, {});
   }
 
   detail(id: string): Observable<TuneDetail> {
-    return this.api.get(`/api/tunes/${id}`, tuneDetailSchema).pipe(tap(({ pins }) => this.pins.take(id, pins)));
+    return this.api.call(tuneRoutes.tune, { id }).pipe(tap((detail) => this.pins.take(detail)));
   }
 
   /** A tune's text taken apart, for its instrument as the student in hand plays it. */
   takeApart(detail: TuneDetail): Observable<OpenedTune> {
-    const instrument = this.shelf.forStudent(this.shelf.known(detail.instrument), this.state.student()?.id);
+    const instrument = this.shelf.instrumentFor(this.state.student()?.id, detail.instrument);
     const articulation = this.articulation.of(instrument.family);
     const pins = this.pins.of(detail.id);
     return from(this.engraver.parse(detail.abc)).pipe(
@@ -101,19 +91,19 @@ export class TunesService {
   }
 
   bringIn(file: Blob, instrument: string): Observable<ImportResult> {
-    return this.outgoing.make({ path: `/api/tunes/import?instrument=${instrument}`, body: file, schema: importResultSchema, said: 'what you brought in' });
+    return this.outgoing.make(tuneRoutes.bringTunes, { query: { instrument }, body: file }, 'what you brought in');
   }
 
   save(id: string, input: TuneInput, sending?: Sending): Observable<TuneSave> {
-    return this.api.put(`/api/tunes/${id}`, input, tuneSaveSchema, sending);
+    return this.api.call(tuneRoutes.saveTune, { id, body: input }, sending);
   }
 
-  putAway(id: string): Observable<void> {
-    return this.api.send('DELETE', `/api/tunes/${id}`);
+  putAway(id: string): Observable<undefined> {
+    return this.api.call(tuneRoutes.putTuneAway, { id });
   }
 
-  bringBack(id: string): Observable<void> {
-    return this.api.send('POST', `/api/tunes/${id}/restore`);
+  bringBack(id: string): Observable<undefined> {
+    return this.api.call(tuneRoutes.bringTuneBack, { id });
   }
 }
 

@@ -1,10 +1,10 @@
 import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import { onceHeader, studentSchema, tokenHeader } from '@zelpit/contract';
+import { archiveRoutes, auditRoutes, onceHeader, problemType, sheetRoutes, studentRoutes, tokenHeader, tuneRoutes } from '@zelpit/contract';
 import { SessionToken } from '../session/session-token';
 import { tokenInterceptor } from '../session/token.interceptor';
-import { ApiFault, ApiService, saidBy } from './api.service';
+import { ApiFault, ApiService, messageOf } from './api.service';
 
 function service(): { api: ApiService; http: HttpTestingController } {
   TestBed.configureTestingModule({ providers: [provideHttpClient(withInterceptors([tokenInterceptor])), provideHttpClientTesting()] });
@@ -13,41 +13,45 @@ function service(): { api: ApiService; http: HttpTestingController } {
 }
 
 const pim = { id: '1', alias: 'Pim', consent: null, movements: [], version: 1 };
-const problem = { type: 'about:blank', title: 'Not here', status: 404, detail: 'There is no such student in this studio.' };
+const sheet = {
+  ...{ id: '1', title: 'Week 1', student: { id: '2', alias: 'Pim' }, tune: null, instrument: 'practice-chanter', lineCount: 0 },
+  ...{ updatedAt: '2026-03-09T14:02:00Z', note: '', version: 1, lines: [] },
+};
+const problem = { type: problemType('not-found'), title: 'Not found', status: 404, detail: 'There is no such student in this studio.' };
 
 describe('ApiService', () => {
   it('gives what the schema promises', () => {
     const { api, http } = service();
     let got: unknown;
-    api.get('/api/students/1', studentSchema).subscribe((student) => (got = student));
-    http.expectOne('/api/students/1').flush({ ...pim, more: 'is left out' });
-    expect(got).toEqual(pim);
+    api.call(sheetRoutes.sheet, { id: '1' }).subscribe((answer) => (got = answer));
+    http.expectOne('/api/sheets/1').flush({ ...sheet, more: 'is left out' });
+    expect(got).toEqual(sheet);
   });
 
   it('refuses an answer of another shape rather than passing it on', () => {
     const { api, http } = service();
     let fault: unknown;
-    api.get('/api/students/1', studentSchema).subscribe({ error: (error: unknown) => (fault = error) });
-    http.expectOne('/api/students/1').flush({ id: 1 });
+    api.call(sheetRoutes.sheet, { id: '1' }).subscribe({ error: (error: unknown) => (fault = error) });
+    http.expectOne('/api/sheets/1').flush({ id: 1 });
     expect(fault).toBeDefined();
-    expect(saidBy(fault)).toContain('Something unexpected happened here');
+    expect(messageOf(fault)).toContain('Something unexpected happened here');
   });
 
   it("turns the server's problem into its sentence and status", () => {
     const { api, http } = service();
     let fault: unknown;
-    api.get('/api/students/1', studentSchema).subscribe({ error: (error: unknown) => (fault = error) });
-    http.expectOne('/api/students/1').flush(problem, { status: 404, statusText: 'Not Found' });
+    api.call(sheetRoutes.sheet, { id: '1' }).subscribe({ error: (error: unknown) => (fault = error) });
+    http.expectOne('/api/sheets/1').flush(problem, { status: 404, statusText: 'Not Found' });
     expect(fault).toBeInstanceOf(ApiFault);
-    expect(fault).toMatchObject({ status: 404, said: problem.detail });
+    expect(fault).toMatchObject({ status: 404, message: problem.detail, code: 'not-found' });
   });
 
   it('reads a problem that came as text', () => {
     const { api, http } = service();
     let fault: unknown;
-    api.text('/api/sheets/1/lines.abc').subscribe({ error: (error: unknown) => (fault = error) });
+    api.call(sheetRoutes.linesOfSheet, { id: '1' }).subscribe({ error: (error: unknown) => (fault = error) });
     http.expectOne('/api/sheets/1/lines.abc').flush(JSON.stringify(problem), { status: 404, statusText: 'Not Found' });
-    expect(saidBy(fault)).toBe(problem.detail);
+    expect(messageOf(fault)).toBe(problem.detail);
   });
 
   describe('while the server is away', () => {
@@ -69,48 +73,48 @@ describe('ApiService', () => {
     it('tries four times in all and then says so', () => {
       const { api, http } = service();
       let fault: unknown;
-      api.get('/api/students/1', studentSchema).subscribe({ error: (error: unknown) => (fault = error) });
-      failing(http, '/api/students/1');
-      http.expectNone('/api/students/1');
+      api.call(sheetRoutes.sheet, { id: '1' }).subscribe({ error: (error: unknown) => (fault = error) });
+      failing(http, '/api/sheets/1');
+      http.expectNone('/api/sheets/1');
       expect(fault).toMatchObject({ status: 0, isAway: true });
-      expect(saidBy(fault)).toContain('The server does not answer');
+      expect(messageOf(fault)).toContain('The server does not answer');
     });
 
     it('sends a write again under one key, so that it is done once, and another write under another', () => {
       const { api, http } = service();
-      api.send('DELETE', '/api/tunes/1').subscribe({ error: () => undefined });
+      api.call(tuneRoutes.putTuneAway, { id: '1' }).subscribe({ error: () => undefined });
       const keys = failing(http, '/api/tunes/1');
       expect(keys[0]).toMatch(/^[0-9a-f-]{36}$/);
       expect(new Set(keys).size).toBe(1);
-      api.send('DELETE', '/api/tunes/1').subscribe({ error: () => undefined });
+      api.call(tuneRoutes.putTuneAway, { id: '1' }).subscribe({ error: () => undefined });
       expect(failing(http, '/api/tunes/1')[0]).not.toBe(keys[0]);
     });
 
     it('never repeats what the server refused', () => {
       const { api, http } = service();
-      api.send('POST', '/api/c').subscribe({ error: () => undefined });
-      http.expectOne('/api/c').flush(problem, { status: 422, statusText: 'Unprocessable' });
+      api.call(tuneRoutes.bringTuneBack, { id: '1' }).subscribe({ error: () => undefined });
+      http.expectOne('/api/tunes/1/restore').flush(problem, { status: 422, statusText: 'Unprocessable' });
       jest.advanceTimersByTime(10_000);
-      http.expectNone('/api/c');
+      http.expectNone('/api/tunes/1/restore');
     });
   });
 
   it('fetches a list page after page', () => {
     const { api, http } = service();
     let got: unknown;
-    api.all('/api/students', studentSchema).subscribe((students) => (got = students));
+    api.all(studentRoutes.students, {}).subscribe((students) => (got = students));
     http.expectOne('/api/students').flush({ items: [pim], next: 'a b' });
-    http.expectOne('/api/students?after=a%20b').flush({ items: [{ ...pim, id: '2' }], next: null });
+    http.expectOne('/api/students?after=a+b').flush({ items: [{ ...pim, id: '2' }], next: null });
     expect(got).toEqual([pim, { ...pim, id: '2' }]);
   });
 
   it('takes a new token and sends a write once more where the page was too old', () => {
     const { api, http } = service();
     let isDone = false;
-    api.send('POST', '/api/c').subscribe(() => (isDone = true));
-    http.expectOne('/api/c').flush({ ...problem, status: 403, title: 'Page too old' }, { status: 403, statusText: 'Forbidden' });
+    api.call(tuneRoutes.bringTuneBack, { id: '1' }).subscribe(() => (isDone = true));
+    http.expectOne('/api/tunes/1/restore').flush({ ...problem, type: problemType('page-too-old'), status: 403 }, { status: 403, statusText: 'Forbidden' });
     http.expectOne('/api/session').flush({ token: 'a new token', demo: null, isNew: false, canCreateStudio: false, hasOutbox: false, signedIn: null });
-    const again = http.expectOne('/api/c');
+    const again = http.expectOne('/api/tunes/1/restore');
     expect(again.request.headers.get(tokenHeader)).toBe('a new token');
     again.flush(null, { status: 204, statusText: 'No Content' });
     expect(isDone).toBe(true);
@@ -118,18 +122,39 @@ describe('ApiService', () => {
 
   it('counts each answer that says that nobody is signed in', () => {
     const { api, http } = service();
-    api.get('/api/tunes/1', studentSchema).subscribe({ error: () => undefined });
+    api.call(tuneRoutes.tune, { id: '1' }).subscribe({ error: () => undefined });
     http.expectOne('/api/tunes/1').flush({ ...problem, status: 401 }, { status: 401, statusText: 'Unauthorized' });
     expect(TestBed.inject(SessionToken).ended()).toBe(1);
   });
 
   it('sends the token with writes and not with reads', () => {
     const { api, http } = service();
-    api.get('/api/a', studentSchema).subscribe({ error: () => undefined });
-    api.put('/api/b', {}, studentSchema).subscribe({ error: () => undefined });
-    api.send('POST', '/api/c').subscribe({ error: () => undefined });
-    expect(http.expectOne('/api/a').request.headers.has(tokenHeader)).toBe(false);
-    expect(http.expectOne('/api/b').request.headers.get(tokenHeader)).toBe('the token');
-    expect(http.expectOne('/api/c').request.headers.get(tokenHeader)).toBe('the token');
+    api.call(tuneRoutes.tune, { id: 'a' }).subscribe({ error: () => undefined });
+    api.call(sheetRoutes.saveSheet, { id: 'b', body: { title: 'x', note: '', lines: [], version: 1 } }).subscribe({ error: () => undefined });
+    api.call(tuneRoutes.bringTuneBack, { id: '1' }).subscribe({ error: () => undefined });
+    expect(http.expectOne('/api/tunes/a').request.headers.has(tokenHeader)).toBe(false);
+    expect(http.expectOne('/api/sheets/b').request.headers.get(tokenHeader)).toBe('the token');
+    expect(http.expectOne('/api/tunes/1/restore').request.headers.get(tokenHeader)).toBe('the token');
+  });
+
+  it('writes what varies into the path and the query, and leaves out what is not asked for', () => {
+    const { api, http } = service();
+    api.call(auditRoutes.audit, { query: { limit: 50, find: 'Łódź & co', after: undefined } }).subscribe();
+    http.expectOne('/api/audit?limit=50&find=%C5%81%C3%B3d%C5%BA+%26+co').flush({ items: [], next: null });
+    api.call(sheetRoutes.lineByCode, { code: 'a/b?' }).subscribe({ error: () => undefined });
+    http.expectOne('/api/lines/a%2Fb%3F');
+  });
+
+  it('sends a file as it is, and gives one back as it is', () => {
+    const { api, http } = service();
+    let got: unknown;
+    api.call(archiveRoutes.bringArchive, { query: { before: 'empty' }, body: new Blob(['zip']) }).subscribe((result) => (got = result));
+    const sent = http.expectOne('/api/archive?before=empty');
+    expect(sent.request.headers.get('content-type')).toBe('application/octet-stream');
+    sent.flush({ counts: { sheet: 1 }, newCodes: 0, putAway: 0 });
+    expect(got).toEqual({ counts: { sheet: 1 }, newCodes: 0, putAway: 0 });
+    api.call(archiveRoutes.takeArchive, {}).subscribe((file) => (got = file));
+    http.expectOne('/api/archive').flush(new Blob(['whole']));
+    expect((got as Blob).size).toBe(5);
   });
 });

@@ -1,18 +1,21 @@
 import { HttpClient, HttpErrorResponse, type HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { onceHeader, pageOf, problemSchema } from '@zelpit/contract';
+import { onceHeader, problemCodeOf, type FileKind, type ProblemCode, type Route } from '@zelpit/contract';
 import { catchError, EMPTY, expand, map, reduce, retry, throwError, timeout, timer, type Observable } from 'rxjs';
 import type * as z from 'zod';
+import { addressOf, type ItemOf, type ListRoute, type RequestOf, type ResponseOf } from './call';
+import { problemOf } from './problem-of';
 
-/** An answer that was no success, as a sentence for people. */
+/** An answer that was no success; its message is a sentence for people. */
 export class ApiFault extends Error {
   constructor(
     /** HTTP status; 0 where the server did not answer at all. */
     readonly status: number,
-    readonly said: string,
-    readonly title = '',
+    message: string,
+    /** What went wrong, for code; undefined where the server gave no code. */
+    readonly code?: ProblemCode,
   ) {
-    super(said);
+    super(message);
     this.name = 'ApiFault';
   }
 
@@ -23,17 +26,15 @@ export class ApiFault extends Error {
 }
 
 /** The sentence in whatever was thrown. */
-export function saidBy(error: unknown): string {
-  return error instanceof ApiFault ? error.said : 'Something unexpected happened here. Reload the page; what was saved is safe.';
+export function messageOf(error: unknown): string {
+  return error instanceof ApiFault ? error.message : 'Something unexpected happened here. Reload the page; what was saved is safe.';
 }
 
 const away = 'The server does not answer. What you did last may not be saved; try again in a moment.';
 /** Waits before an answer is asked for again, where the server is away. */
 const pauses: readonly number[] = [400, 1200, 3000];
 const patienceMs = 30_000;
-const uploadPatienceMs = 180_000;
-
-type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+const filePatienceMs = 180_000;
 
 /** How one write is sent. */
 export interface Sending {
@@ -44,83 +45,77 @@ export interface Sending {
 }
 
 /**
- * Talks to the server; every answer is checked against its schema on the way in. Where the server is away, a request is
- * tried again some times: a read is harmless, and a write carries a key by which the server knows it again and does it once.
+ * Talks to the server through the contract's routes; every answer is checked against its schema on the way in. Where the server is away, a
+ * request is tried again some times: a read is harmless, and a write carries a key by which the server knows it again and does it once.
  */
 @Injectable({ providedIn: 'root' })
 export class ApiService {
   private readonly http = inject(HttpClient);
 
-  get<T>(path: string, schema: z.ZodType<T>): Observable<T> {
-    return this.ask('GET', path, undefined).pipe(map((body) => schema.parse(body)));
+  /**
+   * One request to one route.
+   * @example call(sheetRoutes.saveSheet, { id, body: { title, note, lines, version } })
+   */
+  call<R extends Route>(route: R, request: RequestOf<R>, sending?: Sending): Observable<ResponseOf<R>> {
+    const { body } = request as { readonly body?: unknown };
+    return this.request(route, addressOf(route, request), body, sending).pipe(map((response) => received(route, response) as ResponseOf<R>));
   }
 
   /** Every item of a list, page after page. */
-  all<T>(path: string, item: z.ZodType<T>): Observable<T[]> {
-    const schema = pageOf(item);
-    const page = (after: string | null): Observable<z.infer<typeof schema>> => {
-      const sign = after === null ? '' : `${path.includes('?') ? '&' : '?'}after=${encodeURIComponent(after)}`;
-      return this.get(`${path}${sign}`, schema);
-    };
-    return page(null).pipe(
+  all<R extends ListRoute>(route: R, request: RequestOf<R>): Observable<ItemOf<R>[]> {
+    const page = (after?: string): Observable<{ items: ItemOf<R>[]; next: string | null }> =>
+      this.call(route, {
+        ...request,
+        query: { ...(request as { query?: object }).query, ...(after !== undefined && { after }) },
+      } as RequestOf<R>) as Observable<{
+        items: ItemOf<R>[];
+        next: string | null;
+      }>;
+    return page().pipe(
       expand(({ next }) => (next === null ? EMPTY : page(next))),
-      reduce((items: T[], { items: more }) => [...items, ...more], []),
+      reduce((items: ItemOf<R>[], { items: more }) => [...items, ...more], []),
     );
   }
 
-  post<T>(path: string, body: unknown, schema: z.ZodType<T>, sending?: Sending): Observable<T> {
-    return this.ask('POST', path, body, sending).pipe(map((answer) => schema.parse(answer)));
+  /** A write to an address that was kept from before; what it answers is nobody's business any more. */
+  resend(address: string, body: unknown, key: string): Observable<unknown> {
+    return this.request({ method: 'post', answers: {} }, address, body, { key });
   }
 
-  put<T>(path: string, body: unknown, schema: z.ZodType<T>, sending?: Sending): Observable<T> {
-    return this.ask('PUT', path, body, sending).pipe(map((answer) => schema.parse(answer)));
-  }
-
-  remove<T>(path: string, schema: z.ZodType<T>): Observable<T> {
-    return this.ask('DELETE', path, undefined).pipe(map((answer) => schema.parse(answer)));
-  }
-
-  /** A write whose answer has no body. */
-  send(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Observable<void> {
-    return this.ask(method, path, body).pipe(map(() => undefined));
-  }
-
-  /** A file as it is. */
-  upload<T>(path: string, file: Blob, schema: z.ZodType<T>, sending?: Sending): Observable<T> {
-    return this.ask('POST', path, file, sending, uploadPatienceMs).pipe(map((answer) => schema.parse(answer)));
-  }
-
-  text(path: string): Observable<string> {
-    return this.http.get(path, { responseType: 'text' }).pipe(catchError(toFault), withPatience(true, patienceMs));
-  }
-
-  /** A file that the server makes. */
-  file(path: string): Observable<Blob> {
-    return this.http.get(path, { responseType: 'blob' }).pipe(catchError(toFault), withPatience(true, uploadPatienceMs));
-  }
-
-  private ask(
-    method: Method,
-    path: string,
+  private request(
+    { method, answers }: Pick<Route, 'method' | 'answers'>,
+    address: string,
     body: unknown,
     { key = crypto.randomUUID(), triesAgain = true }: Sending = {},
-    patience = patienceMs,
-  ): Observable<unknown> {
+  ): Observable<HttpResponse<unknown>> {
     const headers: Record<string, string> = {};
-    if (method !== 'GET') headers[onceHeader] = key;
+    if (method !== 'get') headers[onceHeader] = key;
     if (body instanceof Blob) headers['content-type'] = 'application/octet-stream';
-    return this.http.request(method, path, { body, headers, observe: 'response' }).pipe(
-      catchError(toFault),
-      map((answer: HttpResponse<unknown>) => answer.body),
-      withPatience(triesAgain, patience),
-    );
+    const file = Object.values(answers).find((content): content is FileKind => typeof content === 'string');
+    const responseType = responseTypeOf(file);
+    const patience = body instanceof Blob || responseType === 'blob' ? filePatienceMs : patienceMs;
+    // Angular's own types tell the response types apart by overload; here it is only known at run time.
+    const options = { body, headers, observe: 'response', responseType: responseType as 'json' } as const;
+    return this.http.request(method.toUpperCase(), address, options).pipe(catchError(toFault), withPatience(triesAgain, patience));
   }
 }
 
+function responseTypeOf(file: FileKind | undefined): 'json' | 'text' | 'blob' {
+  if (file === undefined) return 'json';
+  return file === 'abc' ? 'text' : 'blob';
+}
+
+/** The body of an answer as its schema gives it. @throws ZodError where it is of another shape */
+function received(route: Route, { status, body }: HttpResponse<unknown>): unknown {
+  const content = route.answers[status] ?? Object.values(route.answers)[0];
+  if (content === null) return undefined;
+  return typeof content === 'string' ? body : (content as z.ZodType).parse(body);
+}
+
 /** Waits only so long for an answer, and asks again where the server is away. */
-function withPatience<T>(triesAgain: boolean, patience: number): (answer: Observable<T>) => Observable<T> {
-  return (answer) =>
-    answer.pipe(
+function withPatience<T>(triesAgain: boolean, patience: number): (response: Observable<T>) => Observable<T> {
+  return (response) =>
+    response.pipe(
       timeout({ first: patience, with: () => throwError(() => new ApiFault(0, away)) }),
       retry({
         count: triesAgain ? pauses.length : 0,
@@ -131,18 +126,6 @@ function withPatience<T>(triesAgain: boolean, patience: number): (answer: Observ
 
 function toFault(error: unknown): Observable<never> {
   if (!(error instanceof HttpErrorResponse)) return throwError(() => error);
-  const problem = problemSchema.safeParse(bodyOf(error));
-  return throwError(() => (problem.success ? new ApiFault(error.status, problem.data.detail, problem.data.title) : new ApiFault(error.status, away)));
-}
-
-function bodyOf({ error }: HttpErrorResponse): unknown {
-  return typeof error === 'string' ? parseJson(error) : (error as unknown);
-}
-
-function parseJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
+  const problem = problemOf(error);
+  return throwError(() => new ApiFault(error.status, problem?.detail ?? away, problem === undefined ? undefined : problemCodeOf(problem.type)));
 }

@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import type { Observable } from 'rxjs';
-import { saidBy } from './api.service';
+import { messageOf } from './api.service';
 
 /** Something that a form asks of the server: whether it is underway, and what went wrong, as a sentence. */
 export class Attempt {
@@ -17,7 +17,7 @@ export class Attempt {
       },
       error: (error: unknown) => {
         this.isBusy.set(false);
-        this.fault.set(saidBy(error));
+        this.fault.set(messageOf(error));
         failed?.(error);
       },
     });

@@ -1,5 +1,5 @@
 import { Injectable, signal } from '@angular/core';
-import { saidBy } from '../api/api.service';
+import { messageOf } from '../api/api.service';
 
 export interface Notice {
   readonly id: number;
@@ -21,7 +21,7 @@ export class NoticeService {
   }
 
   fault(error: unknown): void {
-    const said = saidBy(error);
+    const said = messageOf(error);
     if (!this.notices().some((notice) => notice.said === said)) this.show({ id: this.nextId++, said, kind: 'fault' });
   }
 

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/core';
 import { firstValueFrom, type Observable } from 'rxjs';
-import { ApiFault, saidBy } from '../api/api.service';
+import { ApiFault, messageOf } from '../api/api.service';
 import { SessionService } from '../session/session.service';
 import { edited, pauseMs, redone, startHistory, undone, type History } from './history';
 import { WorkStore, type KeptWork, type KindOfWork, type Outstanding } from './work-store.service';
@@ -209,13 +209,13 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     this.base = kept.base;
     this.outstanding = kept.outstanding;
     this.history.set(kept.history);
-    this.said.set(fault.said);
+    this.said.set(fault.message);
     this.state.set('waiting');
     this.sendIn(retryMs);
   }
 
   private failOpening(error: unknown): void {
-    this.said.set(saidBy(error));
+    this.said.set(messageOf(error));
     this.state.set('missing');
   }
 
@@ -289,8 +289,8 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
   }
 
   private fail(error: unknown): void {
-    const fault = error instanceof ApiFault ? error : new ApiFault(-1, saidBy(error));
-    if (fault.status !== 404 && fault.status !== 409) this.said.set(fault.said);
+    const fault = error instanceof ApiFault ? error : new ApiFault(-1, messageOf(error));
+    if (fault.status !== 404 && fault.status !== 409) this.said.set(fault.message);
     if (fault.isAway || fault.status === 429 || fault.status >= 500) {
       this.state.set('waiting');
       this.sendIn(retryMs);
@@ -299,7 +299,7 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
       this.outstanding = null;
       if (fault.status === 409) this.lookAtTheirs();
       else if (fault.status === 404) this.failOpening(fault);
-      else this.refuse(fault.said);
+      else this.refuse(fault.message);
     }
   }
 

@@ -1,26 +1,21 @@
 import { inject, Injectable } from '@angular/core';
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
 import { catchError, firstValueFrom, from, Subject, switchMap, throwError, type Observable } from 'rxjs';
-import * as z from 'zod';
+import type { Route } from '@zelpit/contract';
 import { ApiFault, ApiService } from '../api/api.service';
+import { addressOf, type RequestOf, type ResponseOf } from '../api/call';
 import { SessionService } from '../session/session.service';
 import { NoticeService } from '../notices/notice.service';
 import { capital } from '../words/words';
 
-/** Something new that a person made: it is kept here if the server cannot take it now. */
-export interface Making<T> {
-  readonly path: string;
-  readonly body: unknown;
-  readonly schema: z.ZodType<T>;
-  /** What is being made: "Pim", "the pasted tunes". */
-  readonly said: string;
-}
-
+/** Something new that a person made and the server does not have yet. */
 interface KeptMaking {
   readonly person: string;
   readonly key: string;
+  /** Its address, with its query. */
   readonly path: string;
   readonly body: unknown;
+  /** What is being made: "Pim", "the pasted tunes". Stored under this name by versions before. */
   readonly said: string;
   readonly at: number;
 }
@@ -38,18 +33,23 @@ export class OutgoingService {
   /** Says each time that something kept has arrived, so that lists can be fetched again. */
   readonly arrived = new Subject<void>();
 
-  /** Errors: `KeptForLater` where it waits now; `ApiFault` where the server refused it. */
-  make<T>({ path, body, schema, said }: Making<T>): Observable<T> {
+  /**
+   * Makes something new; it is kept here if the server cannot take it now.
+   * @param label what is being made: "Pim", "the pasted tunes"
+   * Errors: `KeptForLater` where it waits now; `ApiFault` where the server refused it.
+   */
+  make<R extends Route>(route: R, request: RequestOf<R>, label: string): Observable<ResponseOf<R>> {
     const key = crypto.randomUUID();
     const person = this.person()?.id ?? '';
-    return this.post(path, body, schema, key).pipe(
+    const { body } = request as { readonly body?: unknown };
+    return this.api.call(route, request, { key }).pipe(
       catchError((error: unknown) => {
         const canWait = error instanceof ApiFault && (error.isAway || error.status === 401);
         if (!canWait || this.store === undefined) return throwError(() => error);
-        return from(set(key, { person, key, path, body, said, at: Date.now() } satisfies KeptMaking, this.store)).pipe(
+        return from(set(key, { person, key, path: addressOf(route, request), body, said: label, at: Date.now() } satisfies KeptMaking, this.store)).pipe(
           switchMap(() =>
             throwError(
-              () => new KeptForLater(error.status, `The server does not answer. ${capital(said)} waits in this browser and goes to it as soon as it does.`),
+              () => new KeptForLater(error.status, `The server does not answer. ${capital(label)} waits in this browser and goes to it as soon as it does.`),
             ),
           ),
         );
@@ -71,17 +71,13 @@ export class OutgoingService {
 
   private async sendOne({ path, body, key, said }: KeptMaking): Promise<'done' | 'away'> {
     try {
-      await firstValueFrom(this.post(path, body, z.unknown(), key));
+      await firstValueFrom(this.api.resend(path, body, key));
       this.notices.done(`${capital(said)} has reached the server.`);
       this.arrived.next();
     } catch (error) {
       if (!(error instanceof ApiFault) || error.isAway || error.status === 401 || error.status === 429) return 'away';
-      this.notices.fault(new ApiFault(error.status, `${capital(said)} could not be saved: ${error.said}`));
+      this.notices.fault(new ApiFault(error.status, `${capital(said)} could not be saved: ${error.message}`));
     }
     return 'done';
-  }
-
-  private post<T>(path: string, body: unknown, schema: z.ZodType<T>, key: string): Observable<T> {
-    return body instanceof Blob ? this.api.upload(path, body, schema, { key }) : this.api.post(path, body, schema, { key });
   }
 }

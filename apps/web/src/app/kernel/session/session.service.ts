@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { linkSchema, sessionSchema, type Link, type LinkUse, type PasswordChange, type Session, type SignIn, type StudioCreate } from '@zelpit/contract';
+import { accountRoutes, sessionRoutes, type Link, type LinkUse, type PasswordChange, type Session, type SignIn, type StudioCreate } from '@zelpit/contract';
 import { firstValueFrom, map, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
 import { SessionToken } from './session-token';
@@ -23,7 +23,7 @@ export class SessionService {
 
   /** The session as the server knows it, asked once. */
   load(): Promise<Session> {
-    this.first ??= firstValueFrom(this.keep(this.api.get('/api/session', sessionSchema))).catch((error: unknown) => {
+    this.first ??= firstValueFrom(this.keep(this.api.call(sessionRoutes.session, {}))).catch((error: unknown) => {
       this.first = undefined;
       throw error;
     });
@@ -31,37 +31,37 @@ export class SessionService {
   }
 
   signIn(input: SignIn): Observable<Session> {
-    return this.keep(this.api.post('/api/session', input, sessionSchema));
+    return this.keep(this.api.call(sessionRoutes.signIn, { body: input }));
   }
 
   createStudio(input: StudioCreate): Observable<Session> {
-    return this.keep(this.api.post('/api/studios', input, sessionSchema));
+    return this.keep(this.api.call(accountRoutes.createStudio, { body: input }));
   }
 
   lookAtLink(token: string): Observable<Link> {
-    return this.api.post('/api/links/look', { token }, linkSchema);
+    return this.api.call(accountRoutes.lookAtLink, { body: { token } });
   }
 
   takeLink(input: LinkUse): Observable<Session> {
-    return this.keep(this.api.post('/api/links/take', input, sessionSchema));
+    return this.keep(this.api.call(accountRoutes.takeLink, { body: input }));
   }
 
   askReset(email: string): Observable<void> {
-    return this.api.send('POST', '/api/account/reset', { email });
+    return this.api.call(accountRoutes.askReset, { body: { email } });
   }
 
   signOut(): Observable<void> {
-    return this.keep(this.api.remove('/api/session', sessionSchema)).pipe(map(() => undefined));
+    return this.keep(this.api.call(sessionRoutes.signOut, {})).pipe(map(() => undefined));
   }
 
   /** Sets a new password; the sessions on other computers end. */
   changePassword(input: PasswordChange): Observable<void> {
-    return this.api.send('PUT', '/api/account/password', input);
+    return this.api.call(accountRoutes.changePassword, { body: input });
   }
 
   /** Ends all sessions, this one too. */
   signOutEverywhere(): Observable<void> {
-    return this.api.send('DELETE', '/api/account/sessions').pipe(tap(() => this.expire()));
+    return this.api.call(accountRoutes.endSessions, {}).pipe(tap(() => this.expire()));
   }
 
   /** The studio under its new name. */

@@ -1,10 +1,12 @@
 import { HttpBackend, HttpClient, HttpErrorResponse, type HttpInterceptorFn, type HttpRequest } from '@angular/common/http';
 import { inject } from '@angular/core';
-import { sessionSchema, tokenHeader } from '@zelpit/contract';
+import { problemCodeOf, sessionRoutes, sessionSchema, tokenHeader } from '@zelpit/contract';
 import { catchError, switchMap, tap, throwError } from 'rxjs';
+import { addressOf } from '../api/call';
+import { problemOf } from '../api/problem-of';
 import { SessionToken } from './session-token';
 
-const sessionAddress = '/api/session';
+const sessionAddress = addressOf(sessionRoutes.session);
 
 /**
  * Sends the token with every write. Where the session has changed behind the page's back, it takes the new token and
@@ -33,8 +35,5 @@ const withToken = (request: HttpRequest<unknown>, value: string): HttpRequest<un
   request.method === 'GET' ? request : request.clone({ setHeaders: { [tokenHeader]: value } });
 
 function isOldToken(error: unknown): boolean {
-  if (!(error instanceof HttpErrorResponse) || error.status !== 403) return false;
-  const body: unknown = error.error;
-  const text = typeof body === 'string' ? body : JSON.stringify(body);
-  return text.includes('Page too old');
+  return error instanceof HttpErrorResponse && problemCodeOf(problemOf(error)?.type ?? '') === 'page-too-old';
 }

@@ -2,7 +2,7 @@ import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { shortestPassword, type Link } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';
 import { SessionService } from '../../kernel/session/session.service';
@@ -69,7 +69,7 @@ export class LinkPage {
   constructor() {
     this.session.load().then(
       () => this.look(),
-      (error: unknown) => this.attempt.fault.set(saidBy(error)),
+      (error: unknown) => this.attempt.fault.set(messageOf(error)),
     );
   }
 

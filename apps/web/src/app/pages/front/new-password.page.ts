@@ -2,7 +2,7 @@ import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { resetHours } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';
 import { SessionService } from '../../kernel/session/session.service';
@@ -45,7 +45,7 @@ export class NewPasswordPage {
   protected email = '';
 
   constructor() {
-    this.session.load().catch((error: unknown) => this.attempt.fault.set(saidBy(error)));
+    this.session.load().catch((error: unknown) => this.attempt.fault.set(messageOf(error)));
   }
 
   protected ask(): void {

@@ -2,7 +2,7 @@ import { Component, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { shortestPassword } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';
 import { SessionService } from '../../kernel/session/session.service';
@@ -43,7 +43,7 @@ export class NewStudioPage {
   protected password = '';
 
   constructor() {
-    this.session.load().catch((error: unknown) => this.attempt.fault.set(saidBy(error)));
+    this.session.load().catch((error: unknown) => this.attempt.fault.set(messageOf(error)));
   }
 
   protected create(): void {

@@ -1,8 +1,8 @@
 import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { mailSchema, type Mail } from '@zelpit/contract';
-import { ApiService, saidBy } from '../../kernel/api/api.service';
+import { accountRoutes, type Mail } from '@zelpit/contract';
+import { ApiService, messageOf } from '../../kernel/api/api.service';
 import { FrontComponent } from './front.component';
 
 interface ShownMail extends Mail {
@@ -52,10 +52,10 @@ export class OutboxPage {
 
   constructor() {
     inject(ApiService)
-      .all('/api/outbox', mailSchema)
+      .all(accountRoutes.outbox, {})
       .subscribe({
         next: (mails) => this.mails.set(mails.map((mail) => ({ ...mail, pieces: piecesOf(mail.body) }))),
-        error: (error: unknown) => this.fault.set(saidBy(error)),
+        error: (error: unknown) => this.fault.set(messageOf(error)),
       });
   }
 }

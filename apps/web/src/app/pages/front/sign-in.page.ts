@@ -1,7 +1,7 @@
 import { Component, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';
 import { SessionService } from '../../kernel/session/session.service';
@@ -60,7 +60,7 @@ export class SignInPage {
       ({ isNew }) => {
         if (isNew) void this.router.navigate(['/new-studio']);
       },
-      (error: unknown) => this.attempt.fault.set(saidBy(error)),
+      (error: unknown) => this.attempt.fault.set(messageOf(error)),
     );
   }
 

@@ -2,7 +2,7 @@ import { Component, computed, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import type { HeldInstrument, HeldInstrumentInput } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -97,7 +97,7 @@ export class InstrumentsPage {
   }
 
   constructor() {
-    this.shelf.load().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
+    this.shelf.load().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   protected about(held: HeldInstrument): string {

@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { expectedMinutes, heldPhrase, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
 import type { SheetSummary } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { lineInput } from '../../documents/sheet/sheet-kind';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -156,7 +156,7 @@ export class LinesPage implements OnDestroy {
         const distinct = [...new Map(found.map((change) => [change.id, change])).values()];
         this.lines.set(distinct.map(({ change }) => plannedLine(opened.instrument, { home: change.from, other: change.to })));
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
     });
   }
 }

@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { lineTitle } from '@zelpit/core';
 import type { SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -85,12 +85,12 @@ export class MinePage {
           this.sheets.set(sheets);
           this.fault.set('');
         },
-        error: (error: unknown) => this.fault.set(saidBy(error)),
+        error: (error: unknown) => this.fault.set(messageOf(error)),
       });
   }
 
   protected titleOf(sheet: SheetDetail, line: SheetDetail['lines'][number]): string {
-    return lineTitle(this.shelf.known(sheet.instrument), line);
+    return lineTitle(this.shelf.instrumentFor(sheet.student.id, sheet.instrument), line);
   }
 
   protected leave(): void {

@@ -20,7 +20,7 @@ import {
   type Pattern,
 } from '@zelpit/core';
 import { concatMap, from, toArray } from 'rxjs';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { HolesComponent } from '../../music/lanes/holes.component';
 import { saveFile, fileNameOf } from '../../kernel/files/save-file';
@@ -395,7 +395,7 @@ export class MakeMovementPage {
       );
       this.fileAttempt.run(all, (kept) => this.notices.done(kept.length === 1 ? 'One movement came in.' : `${kept.length} movements came in.`));
     } catch (error) {
-      this.fileFault.set(error instanceof ZelpitFault ? error.message : saidBy(error));
+      this.fileFault.set(error instanceof ZelpitFault ? error.message : messageOf(error));
     }
   }
 

@@ -2,7 +2,7 @@ import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { codeSchema } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 
@@ -55,7 +55,7 @@ export class PracticePage {
       next: ({ line }) => void this.router.navigate(['/c', line.code]),
       error: (error: unknown) => {
         this.isBusy.set(false);
-        this.fault.set(saidBy(error));
+        this.fault.set(messageOf(error));
       },
     });
   }

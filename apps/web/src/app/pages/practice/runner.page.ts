@@ -2,7 +2,7 @@ import { Component, computed, effect, type ElementRef, inject, input, signal, un
 import { Router, RouterLink } from '@angular/router';
 import { beatsOfLine, describedLine } from '@zelpit/core';
 import type { OpenedLine } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
@@ -37,7 +37,7 @@ export class RunnerPage implements OnDestroy {
   private readonly drawing = viewChild<ElementRef<HTMLElement>>('drawing');
   private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-  protected readonly instrument = computed(() => this.shelf.known(this.opened()?.instrument));
+  protected readonly instrument = computed(() => this.shelf.instrumentFor(this.opened()?.student.id, this.opened()?.instrument));
   protected readonly described = computed(() => {
     const opened = this.opened();
     return opened === undefined ? undefined : describedLine(this.instrument(), opened.line);
@@ -142,7 +142,7 @@ export class RunnerPage implements OnDestroy {
         this.fault.set('');
         this.sheets.get(opened.sheet.id).subscribe({ next: ({ lines }) => this.codes.set(lines.map((line) => line.code)), error: () => this.codes.set([]) });
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
     });
   }
 }

@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
-import { putAwayDays, putAwaySchema, type PutAway } from '@zelpit/contract';
-import { ApiService, saidBy } from '../../kernel/api/api.service';
+import { bringBackRoute, putAwayDays, putAwayRoutes, type PutAway } from '@zelpit/contract';
+import { ApiService, messageOf } from '../../kernel/api/api.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -69,24 +69,24 @@ export class PutAwayPage {
   }
 
   protected load(): void {
-    this.api.all('/api/put-away', putAwaySchema).subscribe({
+    this.api.all(putAwayRoutes.putAway, {}).subscribe({
       next: (things) => {
         this.things.set(things);
         this.fault.set('');
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
     });
   }
 
   protected bringBack(thing: PutAway): void {
-    this.api.send('POST', `/api/${thing.kind}s/${thing.id}/restore`).subscribe({
+    this.api.call(bringBackRoute(thing.kind), { id: thing.id }).subscribe({
       next: () => this.after(`${thing.name} is back.`),
       error: (error: unknown) => this.notices.fault(error),
     });
   }
 
   protected forget(thing: PutAway): void {
-    this.api.send('DELETE', `/api/put-away/students/${thing.id}`).subscribe({
+    this.api.call(putAwayRoutes.forgetStudent, { id: thing.id }).subscribe({
       next: () => this.after(`${thing.name} was deleted for good.`),
       error: (error: unknown) => this.notices.fault(error),
     });

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { SheetSummary } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -90,7 +90,7 @@ export class SheetListPage {
         this.sheets.set(sheets);
         this.fault.set('');
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
     });
   }
 

@@ -1,7 +1,7 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { SheetDetail } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
@@ -76,7 +76,7 @@ export class SheetPaperPage implements OnDestroy {
   protected readonly onPaper = computed((): SheetOnPaper | undefined => {
     const sheet = this.sheet();
     if (sheet === undefined) return undefined;
-    const instrument = this.shelf.forStudent(this.shelf.known(sheet.instrument), sheet.student.id);
+    const instrument = this.shelf.instrumentFor(sheet.student.id, sheet.instrument);
     const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, dayInWords(sheet.updatedAt)].join(', ');
     return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines, words: this.words.words() };
   });
@@ -89,7 +89,7 @@ export class SheetPaperPage implements OnDestroy {
   constructor() {
     effect(() => {
       const id = this.id();
-      untracked(() => this.sheets.get(id).subscribe({ next: (sheet) => this.sheet.set(sheet), error: (error: unknown) => this.fault.set(saidBy(error)) }));
+      untracked(() => this.sheets.get(id).subscribe({ next: (sheet) => this.sheet.set(sheet), error: (error: unknown) => this.fault.set(messageOf(error)) }));
     });
   }
 

@@ -55,7 +55,7 @@ export class SheetPage implements OnDestroy {
   readonly id = input.required<string>();
   protected readonly chosen = signal('');
   protected readonly spoken = signal('');
-  protected readonly instrument = computed(() => this.shelf.forStudent(this.shelf.known(this.editor.stored()?.instrument), this.editor.stored()?.student.id));
+  protected readonly instrument = computed(() => this.shelf.instrumentFor(this.editor.stored()?.student.id, this.editor.stored()?.instrument));
   protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
   protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
   /** The lines with their codes, as they go onto paper. */

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import type { Student, StudentLink } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { KeptForLater, OutgoingService } from '../../kernel/saving/outgoing.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -146,6 +146,6 @@ export class StudentsPage implements OnDestroy {
   }
 
   private load(): void {
-    this.state.loadStudents().subscribe({ error: (error: unknown) => this.attempt.fault.set(saidBy(error)) });
+    this.state.loadStudents().subscribe({ error: (error: unknown) => this.attempt.fault.set(messageOf(error)) });
   }
 }

@@ -1,5 +1,5 @@
 import { Component, inject, signal } from '@angular/core';
-import { archiveResultSchema, type ArchiveResult } from '@zelpit/contract';
+import { archiveRoutes, type ArchiveResult } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
@@ -69,7 +69,7 @@ export class ArchivePage {
   protected take(): void {
     const day = new Date().toISOString().slice(0, 10);
     const name = fileNameOf(`${this.session.studio()?.name ?? 'Studio'} ${day}`, 'zip');
-    this.taking.run(this.api.file('/api/archive'), (file) => saveFile(name, file));
+    this.taking.run(this.api.call(archiveRoutes.takeArchive, {}), (file) => saveFile(name, file));
   }
 
   protected pick(event: Event): void {
@@ -83,23 +83,29 @@ export class ArchivePage {
   protected bring(before: 'empty' | 'put-away'): void {
     const file = this.file();
     if (file === undefined) return;
-    this.bringing.run(this.api.upload(`/api/archive?before=${before}`, file, archiveResultSchema), (result) => {
+    this.bringing.run(this.api.call(archiveRoutes.bringArchive, { query: { before }, body: file }), (result) => {
       this.result.set(result);
       this.file.set(undefined);
     });
   }
 
-  protected said({ students, tunes, sheets, instruments, models, fingerings, trials, newCodes, putAway }: ArchiveResult): string {
-    const counted = (count: number, one: string, several = `${one}s`): string => `${count} ${count === 1 ? one : several}`;
-    const others = [
-      ...(instruments === 0 ? [] : [counted(instruments, 'instrument')]),
-      ...(models === 0 ? [] : [counted(models, 'instrument of the workshop', 'instruments of the workshop')]),
-      ...(fingerings === 0 ? [] : [counted(fingerings, 'fingering')]),
-      ...(trials === 0 ? [] : [counted(trials, 'result')]),
-    ];
-    const all = [counted(students, 'student'), counted(tunes, 'tune'), counted(sheets, 'sheet'), ...others];
+  protected said({ counts, newCodes, putAway }: ArchiveResult): string {
+    const all = Object.entries(counts).filter(([kind, number]) => number > 0 || always.includes(kind));
     const codes = newCodes === 0 ? '' : ` ${newCodes} lines got new codes, because theirs were taken here; print those sheets again.`;
     const before = putAway === 0 ? '' : ` ${putAway} things that were here are put away.`;
-    return `Here now: ${all.join(', ')}.${codes}${before}`;
+    return `Here now: ${all.map(([kind, number]) => counted(kind, number)).join(', ')}.${codes}${before}`;
   }
+}
+
+/** Named even where there is none. */
+const always = ['student', 'tune', 'sheet'];
+/** Kinds of thing that are not called by their own name with an s. */
+const names: Readonly<Record<string, readonly [one: string, several: string]>> = {
+  model: ['instrument of the workshop', 'instruments of the workshop'],
+  trial: ['result', 'results'],
+};
+
+function counted(kind: string, number: number): string {
+  const [one, several] = names[kind] ?? [kind, `${kind}s`];
+  return `${number} ${number === 1 ? one : several}`;
 }

@@ -1,12 +1,11 @@
 import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { auditEntrySchema, pageOf, type AuditEntry } from '@zelpit/contract';
+import { auditRoutes, type AuditEntry } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 
-const entries = pageOf(auditEntrySchema);
 const atOnce = 50;
 
 /** Who changed what. */
@@ -86,8 +85,8 @@ export class DeedsPage {
 
   protected more(): void {
     const after = this.next();
-    const query = new URLSearchParams({ limit: String(atOnce), ...(this.wanted === '' ? {} : { find: this.wanted }), ...(after === null ? {} : { after }) });
-    this.attempt.run(this.api.get(`/api/audit?${query.toString()}`, entries), ({ items, next }) => {
+    const query = { limit: atOnce, find: this.wanted === '' ? undefined : this.wanted, after: after ?? undefined };
+    this.attempt.run(this.api.call(auditRoutes.audit, { query }), ({ items, next }) => {
       this.shown.update((shown) => [...shown, ...items]);
       this.next.set(next);
     });

@@ -1,7 +1,7 @@
 import { Component, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { shortestPassword, studioSchema } from '@zelpit/contract';
+import { accountRoutes, shortestPassword } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { WorkStore } from '../../kernel/saving/work-store.service';
@@ -87,7 +87,7 @@ export class StudioPage {
   protected name = this.session.studio()?.name ?? '';
 
   protected rename(): void {
-    this.renaming.run(this.api.put('/api/studio', { name: this.name }, studioSchema), ({ name }) => {
+    this.renaming.run(this.api.call(accountRoutes.renameStudio, { body: { name: this.name } }), ({ name }) => {
       this.session.renamed(name);
       this.name = name;
       this.notices.done(`The studio is called ${name} now.`);

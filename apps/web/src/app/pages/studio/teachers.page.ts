@@ -2,8 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { invitationDays, invitationSchema, teacherSchema, type Invitation, type Teacher } from '@zelpit/contract';
-import * as z from 'zod';
+import { accountRoutes, invitationDays, type Invitation, type Teacher } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -100,7 +99,7 @@ export class TeachersPage {
 
   protected invite(): void {
     const { name, email } = this;
-    this.attempt.run(this.api.post('/api/invitations', { name, email }, invitationSchema), () => {
+    this.attempt.run(this.api.call(accountRoutes.invite, { body: { name, email } }), () => {
       this.name = '';
       this.email = '';
       this.notices.done(`${name} is invited.`);
@@ -109,19 +108,19 @@ export class TeachersPage {
   }
 
   protected withdraw({ id, name }: Invitation): void {
-    this.attempt.run(this.api.send('DELETE', `/api/invitations/${id}`), () => {
+    this.attempt.run(this.api.call(accountRoutes.withdrawInvitation, { id }), () => {
       this.notices.done(`The invitation of ${name} does not hold any more.`);
       this.load();
     });
   }
 
   protected changeRole({ id, role }: Teacher): void {
-    this.attempt.run(this.api.put(`/api/teachers/${id}`, { role: role === 'owner' ? 'teacher' : 'owner' }, teacherSchema), () => this.load());
+    this.attempt.run(this.api.call(accountRoutes.setTeacherRole, { id, body: { role: role === 'owner' ? 'teacher' : 'owner' } }), () => this.load());
   }
 
   protected remove({ id, name }: Teacher): void {
     this.asked.set('');
-    this.attempt.run(this.api.send('DELETE', `/api/teachers/${id}`), () => {
+    this.attempt.run(this.api.call(accountRoutes.removeTeacher, { id }), () => {
       this.notices.done(`${name} was removed.`);
       this.load();
     });
@@ -129,8 +128,8 @@ export class TeachersPage {
 
   private load(): void {
     const failed = (error: unknown): void => this.notices.fault(error);
-    this.api.get('/api/teachers', z.array(teacherSchema)).subscribe({ next: (teachers) => this.teachers.set(teachers), error: failed });
+    this.api.call(accountRoutes.teachers, {}).subscribe({ next: (teachers) => this.teachers.set(teachers), error: failed });
     if (this.session.isOwner())
-      this.api.get('/api/invitations', z.array(invitationSchema)).subscribe({ next: (invitations) => this.invitations.set(invitations), error: failed });
+      this.api.call(accountRoutes.invitations, {}).subscribe({ next: (invitations) => this.invitations.set(invitations), error: failed });
   }
 }

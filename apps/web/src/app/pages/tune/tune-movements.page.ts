@@ -1,7 +1,7 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { MovementReader, movementsOfTune, placePhrase, proposeSeparations, type Density, type Separation, type TuneMovement } from '@zelpit/core';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { layersSaid } from '../../music/wording/movement-words';
 import { ornamentNames } from '../../music/wording/ornament-words';
@@ -170,7 +170,9 @@ export class TuneMovementsPage {
   constructor() {
     effect(() => {
       const id = this.id();
-      untracked(() => this.tunes.open(id).subscribe({ next: (opened) => this.opened.set(opened), error: (error: unknown) => this.fault.set(saidBy(error)) }));
+      untracked(() =>
+        this.tunes.open(id).subscribe({ next: (opened) => this.opened.set(opened), error: (error: unknown) => this.fault.set(messageOf(error)) }),
+      );
     });
   }
 }

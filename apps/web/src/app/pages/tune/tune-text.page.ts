@@ -1,6 +1,6 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
 import { UndoComponent } from '../../kernel/saving/undo.component';
@@ -104,7 +104,7 @@ export class TuneTextPage {
     try {
       await this.editor.moveKey(semitones);
     } catch (error) {
-      this.notices.done(saidBy(error));
+      this.notices.done(messageOf(error));
     } finally {
       this.isMoving.set(false);
     }

@@ -23,7 +23,7 @@ import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations, articulationSaid, isTonguedFamily } from '../../music/sound/articulation.service';
 import { BarStripComponent } from './bar-strip.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
@@ -182,7 +182,7 @@ export class TunePage implements OnDestroy {
     });
     this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
     this.sizes.observe(this.element.nativeElement);
-    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
+    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   ngOnDestroy(): void {
@@ -219,8 +219,8 @@ export class TunePage implements OnDestroy {
     });
   });
 
-  protected pin(note: string, pattern: Fingering['pattern'] | undefined): void {
-    this.pins.pin(this.id(), note, pattern);
+  protected pin(note: string, pattern: Fingering['pattern'] | undefined, name: string): void {
+    this.pins.pin(this.id(), note, pattern, name);
   }
 
   protected chooseArticulation(articulation: Articulation): void {
@@ -390,7 +390,7 @@ export class TunePage implements OnDestroy {
         this.visibleLine.set(line);
         setTimeout(() => this.goToLine(line, false));
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
     });
   }
 

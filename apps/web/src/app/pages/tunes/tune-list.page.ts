@@ -2,7 +2,7 @@ import { Component, computed, type ElementRef, inject, signal, viewChild } from 
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -67,7 +67,7 @@ export class TuneListPage {
         this.tunes.set(tunes);
         this.fault.set('');
       },
-      error: (error: unknown) => this.fault.set(saidBy(error)),
+      error: (error: unknown) => this.fault.set(messageOf(error)),
     });
   }
 
@@ -144,7 +144,7 @@ export class TuneListPage {
         this.load();
       },
       error: (error: unknown) => {
-        this.importFault.set(saidBy(error));
+        this.importFault.set(messageOf(error));
         this.isBusy.set(false);
       },
     });

@@ -4,7 +4,7 @@ import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import type { OwnModel } from '@zelpit/contract';
 import { instrumentJsonSchema, longestInstrumentFile, readInstrumentFile, ZelpitFault } from '@zelpit/core';
-import { saidBy } from '../../kernel/api/api.service';
+import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { saveFile } from '../../kernel/files/save-file';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
@@ -77,7 +77,7 @@ export class WorkshopPage {
   protected from = 'practice-chanter';
 
   constructor() {
-    this.shelf.load().subscribe({ error: (error: unknown) => this.fault.set(saidBy(error)) });
+    this.shelf.load().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   protected about({ instrument, by }: OwnModel): string {

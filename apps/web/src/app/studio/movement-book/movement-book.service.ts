@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { keptMovementSchema, movementChoicesShownSchema, type KeptMovement, type MovementChoices, type MovementChoicesShown } from '@zelpit/contract';
+import { movementRoutes, type KeptMovement, type MovementChoices, type MovementChoicesShown } from '@zelpit/contract';
 import { movementsOf, pipeMovements, usualMovementSettings, type Instrument, type MovementDefinition } from '@zelpit/core';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
@@ -27,7 +27,7 @@ export class MovementBook {
   }
 
   reload(): Observable<void> {
-    this.underway ??= forkJoin([this.api.all('/api/movements', keptMovementSchema), this.api.get('/api/movement-choices', movementChoicesShownSchema)]).pipe(
+    this.underway ??= forkJoin([this.api.all(movementRoutes.movements, {}), this.api.call(movementRoutes.movementChoices, {})]).pipe(
       map(([kept, choices]) => {
         this.kept.set(kept);
         this.choices.set(choices);
@@ -60,8 +60,8 @@ export class MovementBook {
     return this.send(definition.id, definition);
   }
 
-  drop({ id }: KeptMovement): Observable<void> {
-    return this.api.send('DELETE', `/api/movements/${id}`).pipe(tap(() => this.kept.update((all) => all.filter((each) => each.id !== id))));
+  drop({ id }: KeptMovement): Observable<undefined> {
+    return this.api.call(movementRoutes.dropMovement, { id }).pipe(tap(() => this.kept.update((all) => all.filter((each) => each.id !== id))));
   }
 
   /** Says again what was taken back. */
@@ -72,14 +72,12 @@ export class MovementBook {
   /** Errors: `ApiFault` 409 where they were changed elsewhere since. */
   saveChoices(change: Partial<MovementChoices>): Observable<MovementChoicesShown> {
     const { version, ...before } = this.choices();
-    return this.api
-      .put('/api/movement-choices', { ...before, ...change, version }, movementChoicesShownSchema)
-      .pipe(tap((choices) => this.choices.set(choices)));
+    return this.api.call(movementRoutes.saveMovementChoices, { body: { ...before, ...change, version } }).pipe(tap((choices) => this.choices.set(choices)));
   }
 
   private send(movement: string, definition: MovementDefinition | null): Observable<KeptMovement> {
     return this.api
-      .post('/api/movements', { movement, definition }, keptMovementSchema)
+      .call(movementRoutes.keepMovement, { body: { movement, definition } })
       .pipe(tap((kept) => this.kept.update((all) => [...all.filter((each) => each.movement !== movement), kept])));
   }
 }

@@ -1,8 +1,8 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import {
-  confirmedFingeringSchema,
-  heldInstrumentSchema,
-  ownModelSchema,
+  fingeringRoutes,
+  instrumentRoutes,
+  modelRoutes,
   type ConfirmedFingeringInput,
   type HeldInstrument,
   type HeldInstrumentInput,
@@ -38,11 +38,7 @@ export class InstrumentShelf {
   readonly modelChoices = computed((): readonly Choice<string>[] => this.models().map((model) => ({ value: model.id, said: nameOf(model) })));
 
   load(): Observable<void> {
-    return forkJoin([
-      this.api.all('/api/instruments', heldInstrumentSchema),
-      this.api.all('/api/models', ownModelSchema),
-      this.api.all('/api/fingerings', confirmedFingeringSchema),
-    ]).pipe(
+    return forkJoin([this.api.all(instrumentRoutes.instruments, {}), this.api.all(modelRoutes.models, {}), this.api.all(fingeringRoutes.fingerings, {})]).pipe(
       map(([held, models, fingerings]) => {
         this.held.set(held);
         this.ownModels.set(models);
@@ -82,52 +78,56 @@ export class InstrumentShelf {
     return model === undefined ? undefined : this.careful(model, () => asPlayed(model, held, this.keptFor(model.id)));
   }
 
-  /** The model as a student plays it, where the student has one of it; else with the studio's fingerings. */
-  forStudent(model: Instrument, studentId: string | undefined): Instrument {
+  /**
+   * The instrument on which something written for a model is shown, played and printed for a student: the student's own, where the student has
+   * one of that model; else the model with the studio's fingerings.
+   */
+  instrumentFor(studentId: string | undefined, modelId: string | undefined): Instrument {
+    const model = this.known(modelId);
     const held = this.held().find((each) => each.model === model.id && each.owner.kind === 'student' && each.owner.id === studentId);
     return (held === undefined ? undefined : this.played(held)) ?? this.kept(model);
   }
 
   add(input: HeldInstrumentInput): Observable<HeldInstrument> {
-    return this.api.post('/api/instruments', input, heldInstrumentSchema).pipe(tap((held) => this.held.update((all) => [...all, held].sort(byName))));
+    return this.api.call(instrumentRoutes.addInstrument, { body: input }).pipe(tap((held) => this.held.update((all) => [...all, held].sort(byName))));
   }
 
   /** Errors: `ApiFault` 409 where it was changed elsewhere since. */
   save({ id, version }: HeldInstrument, input: Omit<HeldInstrumentInput, 'studentId'>): Observable<HeldInstrument> {
     return this.api
-      .put(`/api/instruments/${id}`, { ...input, version }, heldInstrumentSchema)
+      .call(instrumentRoutes.saveInstrument, { id, body: { ...input, version } })
       .pipe(tap((held) => this.held.update((all) => [...replaced(all, held)].sort(byName))));
   }
 
-  putAway({ id }: HeldInstrument): Observable<void> {
-    return this.api.send('DELETE', `/api/instruments/${id}`).pipe(tap(() => this.held.update((all) => all.filter((each) => each.id !== id))));
+  putAway({ id }: HeldInstrument): Observable<undefined> {
+    return this.api.call(instrumentRoutes.putInstrumentAway, { id }).pipe(tap(() => this.held.update((all) => all.filter((each) => each.id !== id))));
   }
 
-  bringBack(held: HeldInstrument): Observable<void> {
-    return this.api.send('POST', `/api/instruments/${held.id}/restore`).pipe(tap(() => this.held.update((all) => [...all, held].sort(byName))));
+  bringBack(held: HeldInstrument): Observable<undefined> {
+    return this.api.call(instrumentRoutes.bringInstrumentBack, { id: held.id }).pipe(tap(() => this.held.update((all) => [...all, held].sort(byName))));
   }
 
   addModel(instrument: Instrument): Observable<OwnModel> {
-    return this.api.post('/api/models', { instrument }, ownModelSchema).pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
+    return this.api.call(modelRoutes.addModel, { body: { instrument } }).pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
   }
 
   /** Errors: `ApiFault` 409 where it was changed elsewhere since. */
   saveModel(id: string, version: number, instrument: Instrument, sending?: Sending): Observable<OwnModel> {
     return this.api
-      .put(`/api/models/${id}`, { instrument, version }, ownModelSchema, sending)
+      .call(modelRoutes.saveModel, { id, body: { instrument, version } }, sending)
       .pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
   }
 
-  putModelAway({ id }: OwnModel): Observable<void> {
-    return this.api.send('DELETE', `/api/models/${id}`).pipe(tap(() => this.ownModels.update((all) => all.filter((each) => each.id !== id))));
+  putModelAway({ id }: OwnModel): Observable<undefined> {
+    return this.api.call(modelRoutes.putModelAway, { id }).pipe(tap(() => this.ownModels.update((all) => all.filter((each) => each.id !== id))));
   }
 
-  bringModelBack(model: OwnModel): Observable<void> {
-    return this.api.send('POST', `/api/models/${model.id}/restore`).pipe(tap(() => this.ownModels.update((all) => [...all, model])));
+  bringModelBack(model: OwnModel): Observable<undefined> {
+    return this.api.call(modelRoutes.bringModelBack, { id: model.id }).pipe(tap(() => this.ownModels.update((all) => [...all, model])));
   }
 
   keep(input: ConfirmedFingeringInput): Observable<StudioFingering> {
-    return this.api.post('/api/fingerings', input, confirmedFingeringSchema).pipe(
+    return this.api.call(fingeringRoutes.keepFingering, { body: input }).pipe(
       tap((kept) => {
         const isSame = (each: StudioFingering): boolean =>
           each.model === kept.model && each.note === kept.note && patternKey(each.pattern) === patternKey(kept.pattern);
@@ -136,8 +136,8 @@ export class InstrumentShelf {
     );
   }
 
-  drop({ id }: StudioFingering): Observable<void> {
-    return this.api.send('DELETE', `/api/fingerings/${id}`).pipe(tap(() => this.fingerings.update((all) => all.filter((each) => each.id !== id))));
+  drop({ id }: StudioFingering): Observable<undefined> {
+    return this.api.call(fingeringRoutes.dropFingering, { id }).pipe(tap(() => this.fingerings.update((all) => all.filter((each) => each.id !== id))));
   }
 
   private keptFor(model: string): readonly StudioFingering[] {

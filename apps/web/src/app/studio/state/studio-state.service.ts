@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Instrument } from '@zelpit/core';
-import { studentLinkSchema, studentSchema, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
+import { studentRoutes, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../shelf/instrument-shelf.service';
@@ -113,7 +113,7 @@ export class StudioState {
   }
 
   loadStudents(): Observable<Student[]> {
-    return this.api.all('/api/students', studentSchema).pipe(
+    return this.api.all(studentRoutes.students, {}).pipe(
       tap((students) => {
         this.students.set(students);
         this.hasStudents.set(true);
@@ -127,7 +127,7 @@ export class StudioState {
   }
 
   add(alias: string): Observable<Student> {
-    return this.outgoing.make({ path: '/api/students', body: { alias }, schema: studentSchema, said: alias.trim() || 'the student' }).pipe(
+    return this.outgoing.make(studentRoutes.addStudent, { body: { alias } }, alias.trim() || 'the student').pipe(
       tap((student) => {
         this.students.update((students) => [...students, student].sort(byAlias));
         this.choose(student);
@@ -138,24 +138,24 @@ export class StudioState {
   /** Errors: `ApiFault` 409 where the student was changed elsewhere since. */
   save({ id, version }: Student, input: StudentInput): Observable<Student> {
     return this.api
-      .put(`/api/students/${id}`, { ...input, version }, studentSchema)
+      .call(studentRoutes.saveStudent, { id, body: { ...input, version } })
       .pipe(tap((saved) => this.students.update((students) => students.map((each) => (each.id === saved.id ? saved : each)).sort(byAlias))));
   }
 
   /** A link that opens the student's own sheets on their tablet. */
   linkFor(student: Student): Observable<StudentLink> {
-    return this.api.post(`/api/students/${student.id}/link`, undefined, studentLinkSchema);
+    return this.api.call(studentRoutes.linkForStudent, { id: student.id });
   }
 
-  putAway(student: Student): Observable<void> {
+  putAway(student: Student): Observable<undefined> {
     return this.api
-      .send('DELETE', `/api/students/${student.id}`)
+      .call(studentRoutes.putStudentAway, { id: student.id })
       .pipe(tap(() => this.students.update((students) => students.filter((each) => each.id !== student.id))));
   }
 
-  bringBack(student: Student): Observable<void> {
+  bringBack(student: Student): Observable<undefined> {
     return this.api
-      .send('POST', `/api/students/${student.id}/restore`)
+      .call(studentRoutes.bringStudentBack, { id: student.id })
       .pipe(tap(() => this.students.update((students) => [...students, student].sort(byAlias))));
   }
 }

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { trialSchema, type Trial, type TrialInput } from '@zelpit/contract';
+import { trialRoutes, type Trial, type TrialInput } from '@zelpit/contract';
 import { tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
@@ -14,17 +14,15 @@ export class TrialsService {
   readonly known = signal<readonly Trial[]>([]);
 
   load(): Observable<Trial[]> {
-    return this.api.all('/api/trials', trialSchema).pipe(tap((trials) => this.known.set(trials)));
+    return this.api.all(trialRoutes.trials, {}).pipe(tap((trials) => this.known.set(trials)));
   }
 
   /** A result that cannot be sent now is kept in the browser and sent later. */
   add(trial: TrialInput, said: string): Observable<Trial> {
-    return this.outgoing
-      .make({ path: '/api/trials', body: trial, schema: trialSchema, said })
-      .pipe(tap((kept) => this.known.update((known) => [kept, ...known])));
+    return this.outgoing.make(trialRoutes.addTrial, { body: trial }, said).pipe(tap((kept) => this.known.update((known) => [kept, ...known])));
   }
 
   drop({ id }: Trial): Observable<void> {
-    return this.api.send('DELETE', `/api/trials/${id}`).pipe(tap(() => this.known.update((known) => known.filter((each) => each.id !== id))));
+    return this.api.call(trialRoutes.dropTrial, { id }).pipe(tap(() => this.known.update((known) => known.filter((each) => each.id !== id))));
   }
 }

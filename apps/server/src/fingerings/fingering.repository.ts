@@ -2,7 +2,7 @@ import type { ConfirmedFingeringInput, Page, PageQuery, StudioFingering } from '
 import { patternKey } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
-import { FingeringEntity } from '../database/entities';
+import { FingeringEntity } from './fingering.entity';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
 type Row = Pick<FingeringEntity, 'id' | 'model' | 'kept' | 'confirmedBy' | 'confirmedOn'> & { readonly key: string };
@@ -24,6 +24,11 @@ export class FingeringRepository {
       [studioId, key ?? null, id ?? null, model ?? null, limit + 1],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.key, row.id), shown);
+  }
+
+  /** Every one of a studio, as it lies in the table. */
+  async all(studioId: string): Promise<readonly FingeringEntity[]> {
+    return this.database.of(FingeringEntity).find({ where: { studioId }, order: { createdAt: 'ASC', id: 'ASC' } });
   }
 
   async of(studioId: string, model: string): Promise<readonly StudioFingering[]> {

@@ -3,7 +3,7 @@ import { instrumentById, instruments, type Instrument } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
-import { ModelEntity } from '../database/entities';
+import { ModelEntity } from './model.entity';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 import { idSchema } from '@zelpit/contract';
 import type { SaveOutcome } from '../http/save-outcome';

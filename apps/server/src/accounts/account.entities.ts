@@ -1,0 +1,52 @@
+import type { MovementChoices } from '@zelpit/contract';
+import { Column, CreateDateColumn, Entity, PrimaryColumn } from 'typeorm';
+
+@Entity({ name: 'studio' })
+export class StudioEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'text' }) name: string;
+  @Column({ type: 'boolean', name: 'is_demo', default: false }) isDemo: boolean;
+  /** How it plays its movements; null for the usual way. */
+  @Column({ type: 'jsonb', name: 'movement_choices', nullable: true }) movementChoices: MovementChoices | null;
+  /** Grows by one with every save of them. */
+  @Column({ type: 'int', name: 'movement_choices_version', default: 1 }) movementChoicesVersion: number;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}
+
+@Entity({ name: 'teacher' })
+export class TeacherEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) name: string;
+  /** Lower case. */
+  @Column({ type: 'text', unique: true }) email: string;
+  @Column({ type: 'text', name: 'password_hash' }) passwordHash: string;
+  @Column({ type: 'text', default: 'owner' }) role: 'owner' | 'teacher';
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}
+
+/** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */
+@Entity({ name: 'one_time_link' })
+export class OneTimeLinkEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) purpose: 'invitation' | 'reset' | 'student';
+  @Column({ type: 'text', name: 'token_hash', unique: true }) tokenHash: string;
+  @Column({ type: 'text' }) name: string;
+  @Column({ type: 'text' }) email: string;
+  @Column({ type: 'uuid', name: 'teacher_id', nullable: true }) teacherId: string | null;
+  @Column({ type: 'uuid', name: 'student_id', nullable: true }) studentId: string | null;
+  @Column({ type: 'timestamptz', name: 'expires_at' }) expiresAt: Date;
+  @Column({ type: 'timestamptz', name: 'used_at', nullable: true }) usedAt: Date | null;
+}
+
+/** What would be mailed. */
+@Entity({ name: 'mail' })
+export class MailEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) recipient: string;
+  @Column({ type: 'text' }) subject: string;
+  @Column({ type: 'text' }) body: string;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+}

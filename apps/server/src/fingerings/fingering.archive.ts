@@ -1,0 +1,25 @@
+import { archiveFingeringSchema } from '@zelpit/contract';
+import { withKeptFingerings } from '@zelpit/core';
+import * as z from 'zod';
+import { archivePart } from '../archive/archive-part';
+import { checkOf } from '../models/model.archive';
+import type { FingeringEntity } from './fingering.entity';
+import { FingeringRepository } from './fingering.repository';
+
+export const fingeringArchive = archivePart({
+  file: 'fingerings.json',
+  since: 2,
+  schema: z.array(archiveFingeringSchema).max(50_000),
+  absent: [],
+  load: (database, studioId) => new FingeringRepository(database).all(studioId),
+  pack: (rows: readonly FingeringEntity[], signs) =>
+    rows.map(({ model, kept, confirmedBy, confirmedOn }) => ({ ...kept, model: signs.ofModel(model), by: confirmedBy, on: confirmedOn })),
+  prepare: (fingerings, files) => {
+    for (const each of fingerings) checkOf(files, each.note, each.model, (instrument) => withKeptFingerings(instrument, [each]));
+  },
+  write: async (fingerings, _, { database, studioId, modelOf }) => {
+    const repository = new FingeringRepository(database);
+    for (const { model, by, on, ...kept } of fingerings) await repository.keep(studioId, by, on, { ...kept, model: modelOf(model) });
+    return { count: fingerings.length };
+  },
+});

@@ -1,0 +1,94 @@
+import { archiveSheetSchema } from '@zelpit/contract';
+import { ZelpitFault } from '@zelpit/core';
+import { randomUUID } from 'node:crypto';
+import * as z from 'zod';
+import { archivePart, dateOrNull, everything, insertAll, isoOrNull, refused, signsIn, type ArchiveFiles } from '../archive/archive-part';
+import type { Database } from '../database/database';
+import { HttpProblem } from '../http/problem';
+import { instrumentIn } from '../models/model.archive';
+import { studentsFile } from '../students/student.archive';
+import { tunesFile } from '../tunes/tune.archive';
+import { assertPlayable } from './playable';
+import { SheetEntity, SheetLineEntity } from './sheet.entity';
+import { SheetRepository } from './sheet.repository';
+
+type ArchivedSheet = z.infer<typeof archiveSheetSchema>;
+
+interface Rows {
+  readonly sheets: readonly SheetEntity[];
+  /** By their sheet, in their order; those that were taken off are left out. */
+  readonly lines: ReadonlyMap<string, readonly SheetLineEntity[]>;
+}
+
+export const sheetArchive = archivePart({
+  file: 'sheets.json',
+  since: 1,
+  schema: z.array(archiveSheetSchema).max(50_000),
+  absent: [],
+  signs: { letter: 'p', idsOf: ({ sheets }: Rows) => sheets.map(({ id }) => id), signsOf: (sheets) => sheets.map(({ sign }) => sign) },
+  load: async (database, studioId) => ({
+    sheets: await everything(database, SheetEntity, studioId),
+    lines: await new SheetRepository(database).linesBySheet(studioId),
+  }),
+  pack: ({ sheets, lines }, signs) =>
+    sheets.map(({ id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt }) => ({
+      ...{ sign: signs.of(id), student: signs.of(studentId), tune: tuneId === null ? null : signs.of(tuneId), instrument: signs.ofModel(instrument) },
+      ...{ title, note, changed: updatedAt.toISOString() },
+      lines: (lines.get(id) ?? []).map(({ home, other, repetitions, tempo, point, exercise, code }) => ({
+        ...{ home, other, repetitions, tempo, point, exercise, code },
+      })),
+      ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
+    })),
+  prepare: (sheets, files) => {
+    const there = { students: signsIn(files, studentsFile), tunes: signsIn(files, tunesFile) };
+    for (const sheet of sheets) check(sheet, files, there);
+  },
+  write: async (sheets, _, { database, studioId, idOf, modelOf }) => {
+    const rows = sheets.map(({ sign, student, tune, instrument, title, note, created, changed, putAway }) => ({
+      ...{ id: idOf(sign), studioId, studentId: idOf(student), tuneId: tune === null ? null : idOf(tune), instrument: modelOf(instrument) },
+      ...{ title, note, version: 1, createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
+    }));
+    await insertAll(database, SheetEntity, rows);
+    const lines = sheets.flatMap((sheet) =>
+      sheet.lines.map((line, position) => ({ ...line, id: randomUUID() as string, sheetId: idOf(sheet.sign), position, removedAt: null })),
+    );
+    const newCodes = await giveCodes(database, lines);
+    await insertAll(database, SheetLineEntity, lines);
+    return { count: rows.length, newCodes };
+  },
+});
+
+interface There {
+  readonly students: ReadonlySet<string>;
+  readonly tunes: ReadonlySet<string>;
+}
+
+function check({ title, student, tune, instrument, lines }: ArchivedSheet, files: ArchiveFiles, there: There): void {
+  if (!there.students.has(student)) throw refused(`The sheet “${title}” belongs to a student who is not in this archive.`);
+  if (tune !== null && !there.tunes.has(tune)) throw refused(`The sheet “${title}” comes from a tune that is not in this archive.`);
+  const known = instrumentIn(files, instrument);
+  if (known === undefined) throw refused(`The sheet “${title}” is for an instrument that is neither in this archive nor known here.`);
+  try {
+    assertPlayable(known, lines);
+  } catch (error) {
+    if (error instanceof ZelpitFault || error instanceof HttpProblem) throw refused(`A line of the sheet “${title}” cannot be played: ${error.message}`);
+    throw error;
+  }
+}
+
+/** Keeps each line's code where nobody has it, and gives a new one where somebody has. */
+async function giveCodes(database: Database, lines: { code: string }[]): Promise<number> {
+  const sheets = new SheetRepository(database);
+  const taken = await sheets.takenCodes(lines.map(({ code }) => code));
+  const clashing = lines.filter(({ code }) => {
+    const isTaken = taken.has(code);
+    taken.add(code);
+    return isTaken;
+  });
+  for (const line of clashing) {
+    do [line.code] = await sheets.freshCodes(1);
+    while (taken.has(line.code));
+    taken.add(line.code);
+  }
+  return clashing.length;
+}

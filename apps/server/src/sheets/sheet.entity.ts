@@ -1,0 +1,35 @@
+import type { Exercise } from '@zelpit/core';
+import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
+
+@Entity({ name: 'sheet' })
+export class SheetEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'uuid', name: 'student_id' }) studentId: string;
+  @Column({ type: 'uuid', name: 'tune_id', nullable: true }) tuneId: string | null;
+  @Column({ type: 'text' }) instrument: string;
+  @Column({ type: 'text' }) title: string;
+  @Column({ type: 'text' }) note: string;
+  /** Grows by one with every save. */
+  @Column({ type: 'int' }) version: number;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+  @UpdateDateColumn({ type: 'timestamptz', name: 'updated_at' }) updatedAt: Date;
+  @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
+}
+
+@Entity({ name: 'sheet_line' })
+export class SheetLineEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'sheet_id' }) sheetId: string;
+  @Column({ type: 'int' }) position: number;
+  @Column({ type: 'text', unique: true }) code: string;
+  @Column({ type: 'text' }) home: string;
+  @Column({ type: 'text' }) other: string;
+  @Column({ type: 'int' }) repetitions: number;
+  @Column({ type: 'int', nullable: true }) tempo: number | null;
+  @Column({ type: 'text' }) point: string;
+  /** The line's own music; null for the change there and back. */
+  @Column({ type: 'jsonb', nullable: true }) exercise: Exercise | null;
+  /** When it was taken off its sheet; it keeps its code in case it comes back. */
+  @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt: Date | null;
+}

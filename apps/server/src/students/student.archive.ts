@@ -1,0 +1,27 @@
+import { archiveStudentSchema } from '@zelpit/contract';
+import * as z from 'zod';
+import { archivePart, dateOrNull, everything, insertAll, isoOrNull } from '../archive/archive-part';
+import { StudentEntity } from './student.entity';
+
+export const studentsFile = 'students.json';
+
+export const studentArchive = archivePart({
+  file: studentsFile,
+  since: 1,
+  schema: z.array(archiveStudentSchema).max(5000),
+  absent: [],
+  signs: { letter: 's', idsOf: (rows: readonly StudentEntity[]) => rows.map(({ id }) => id), signsOf: (students) => students.map(({ sign }) => sign) },
+  load: (database, studioId) => everything(database, StudentEntity, studioId),
+  pack: (rows, signs) =>
+    rows.map(({ id, alias, consent, movements, createdAt, deletedAt }) => ({
+      ...{ sign: signs.of(id), alias, consent, movements, created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
+    })),
+  prepare: () => undefined,
+  write: async (students, _, { database, studioId, idOf }) => {
+    const rows = students.map(({ sign, alias, consent, movements, created, putAway }) => ({
+      ...{ id: idOf(sign), studioId, alias, consent, movements, version: 1, createdAt: new Date(created), deletedAt: dateOrNull(putAway) },
+    }));
+    await insertAll(database, StudentEntity, rows);
+    return { count: rows.length };
+  },
+});

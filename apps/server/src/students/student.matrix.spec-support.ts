@@ -1,0 +1,22 @@
+import { made } from '../things/matrix.spec-support';
+import type { ThingMatrix } from '../things/matrix.spec-support';
+
+export const matrix: ThingMatrix = {
+  make: async (owner) => ({ spare: await made(owner, '/api/students', { alias: 'Oda' }) }),
+  entries: {
+    'GET /api/students': { expected: [401, 200, 200, 200, 403] },
+    'POST /api/students': { body: () => ({ alias: 'New' }), expected: [401, 201, 201, 201, 403] },
+    'PUT /api/students/{id}': {
+      path: ({ spare }) => `/api/students/${spare}`,
+      body: () => ({ alias: 'Other', version: 1 }),
+      expected: [401, 404, 200, 200, 403],
+    },
+    'DELETE /api/students/{id}': { path: ({ spare }) => `/api/students/${spare}`, expected: [401, 404, 204, 204, 403] },
+    'POST /api/students/{id}/restore': {
+      path: ({ spare }) => `/api/students/${spare}/restore`,
+      putAway: ({ spare }) => `/api/students/${spare}`,
+      expected: [401, 404, 204, 204, 403],
+    },
+    'POST /api/students/{id}/link': { path: ({ spare }) => `/api/students/${spare}/link`, expected: [401, 404, 201, 201, 403] },
+  },
+};

@@ -1,0 +1,4 @@
+import 'reflect-metadata';
+import { makeTemplate } from './test-server';
+
+export default makeTemplate;

@@ -1,0 +1,38 @@
+import type { Route } from '@zelpit/contract';
+import type { EntityTarget, ObjectLiteral } from 'typeorm';
+import type { AnyArchivePart } from '../archive/archive-part';
+import type { Database } from '../database/database';
+import type { Endpoints } from '../http/endpoints';
+
+/** What a module is served with; it makes its repositories itself. */
+export interface ThingParts {
+  readonly database: Database;
+  /** Where people reach this server, for links; absent for loopback. */
+  readonly address: string | undefined;
+}
+
+/** How a kind of thing is put away: its table has `deleted_at`. */
+export interface PutAwayPart {
+  readonly table: string;
+  /** The column that holds its name. */
+  readonly name: string;
+  /** True where it has a `student_id`, so that it goes for good with its student. */
+  readonly isOfStudent?: true;
+  /** What else goes for good after a while: a table and the column with the moment since when. */
+  readonly alsoClears?: { readonly table: string; readonly since: string };
+}
+
+/**
+ * One kind of thing that a studio keeps. Routes, archive, putting away, tables and the matrix of who may do what walk over the list of these in
+ * `things.ts`; a new kind is a folder, its contract file, a migration and a line there.
+ */
+export interface Thing {
+  /** As the list of changes and the API name it: "sheet". Its folder has the same name in the plural. */
+  readonly kind: string;
+  /** Its addresses, by their operation ids. */
+  readonly routes: Readonly<Record<string, Route>>;
+  readonly entities: readonly EntityTarget<ObjectLiteral>[];
+  readonly serve: (endpoints: Endpoints, parts: ThingParts) => void;
+  readonly putAway?: PutAwayPart;
+  readonly archive?: AnyArchivePart;
+}

@@ -1,0 +1,12 @@
+import { fingeringThing } from '../fingerings/fingering.thing';
+import { instrumentThing } from '../instruments/instrument.thing';
+import { modelThing } from '../models/model.thing';
+import { movementThing } from '../movements/movement.thing';
+import { sheetThing } from '../sheets/sheet.thing';
+import { studentThing } from '../students/student.thing';
+import { trialThing } from '../trials/trial.thing';
+import { tuneThing } from '../tunes/tune.thing';
+import type { Thing } from './thing';
+
+/** Every kind of thing that a studio keeps; one that names another comes after it, so that an archive can be written in this order. */
+export const things: readonly Thing[] = [studentThing, tuneThing, sheetThing, instrumentThing, modelThing, fingeringThing, trialThing, movementThing];

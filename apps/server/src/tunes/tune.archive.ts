@@ -1,0 +1,52 @@
+import { archiveTuneSchema } from '@zelpit/contract';
+import { readBook, ZelpitFault, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
+import * as z from 'zod';
+import { archivePart, dateOrNull, everything, insertAll, isoOrNull, refused } from '../archive/archive-part';
+import { instrumentIn } from '../models/model.archive';
+import { parseAbc } from './abc-parser';
+import { TuneEntity } from './tune.entity';
+import { fieldsOf } from './tune.repository';
+
+export const tunesFile = 'tunes.json';
+
+export const tuneArchive = archivePart({
+  file: tunesFile,
+  since: 1,
+  schema: z.array(archiveTuneSchema).max(50_000),
+  absent: [],
+  signs: { letter: 't', idsOf: (rows: readonly TuneEntity[]) => rows.map(({ id }) => id), signsOf: (tunes) => tunes.map(({ sign }) => sign) },
+  load: (database, studioId) => everything(database, TuneEntity, studioId),
+  pack: (rows, signs) =>
+    rows.map(({ id, instrument, abc, pins, createdAt, updatedAt, deletedAt }) => ({
+      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, pins },
+      ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
+    })),
+  /** Every tune, read as if it were brought in alone. */
+  prepare: (tunes, files): ReadonlyMap<string, ReadEntry> =>
+    new Map(
+      tunes.map(({ sign, instrument, abc }) => {
+        const [reading, ...others] = readings(instrumentIn(files, instrument), abc);
+        if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this archive (${sign}) cannot be read.`);
+        return [sign, { ...reading.entry, abc }];
+      }),
+    ),
+  write: async (tunes, entries, { database, studioId, idOf, modelOf }) => {
+    const rows = tunes.map(({ sign, instrument, pins, created, changed, putAway }) => ({
+      ...fieldsOf(entries.get(sign) as ReadEntry),
+      ...{ id: idOf(sign), studioId, instrument: modelOf(instrument), pins, version: 1, pinsVersion: 1 },
+      ...{ createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
+    }));
+    await insertAll(database, TuneEntity, rows);
+    return { count: rows.length };
+  },
+});
+
+function readings(instrument: Instrument | undefined, abc: string): readonly BookReading[] {
+  if (instrument === undefined) return [];
+  try {
+    return [...readBook(instrument, abc, parseAbc, (wanted) => wanted)];
+  } catch (error) {
+    if (error instanceof ZelpitFault) return [];
+    throw error;
+  }
+}

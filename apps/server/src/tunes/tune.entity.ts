@@ -1,0 +1,25 @@
+import type { TunePin } from '@zelpit/contract';
+import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
+
+@Entity({ name: 'tune' })
+export class TuneEntity {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @Column({ type: 'text' }) title: string;
+  @Column({ type: 'text' }) rhythm: string;
+  @Column({ type: 'text' }) meter: string;
+  @Column({ type: 'text', name: 'music_key' }) musicKey: string;
+  @Column({ type: 'int' }) bars: number;
+  @Column({ type: 'int' }) outside: number;
+  @Column({ type: 'text' }) instrument: string;
+  @Column({ type: 'text' }) abc: string;
+  /** Fingerings that must be taken, one a note. */
+  @Column({ type: 'jsonb', default: [] }) pins: TunePin[];
+  /** Grows by one with every save of them. */
+  @Column({ type: 'int', name: 'pins_version', default: 1 }) pinsVersion: number;
+  /** Grows by one with every save of the text. */
+  @Column({ type: 'int', default: 1 }) version: number;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+  @UpdateDateColumn({ type: 'timestamptz', name: 'updated_at' }) updatedAt: Date;
+  @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
+}
