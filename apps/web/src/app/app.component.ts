@@ -22,7 +22,7 @@ export class AppComponent implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly pending = inject(PendingWork);
   private readonly ended = inject(SessionToken).ended;
-  private readonly onOnline = (): void => void this.pending.send(() => this.openId());
+  private readonly onOnline = (): void => void this.pending.send();
   private readonly release = this.keys.use([
     { keys: ['?'], cap: '?', said: 'Show the keys', run: () => void this.showKeys() },
     { keys: ['g'], cap: 'G', said: 'Go to all places', run: () => void this.router.navigate(['/places']) },
@@ -32,7 +32,7 @@ export class AppComponent implements OnDestroy {
     inject(ThemeService);
     window.addEventListener('online', this.onOnline);
     effect(() => {
-      if (this.session.person() !== undefined) untracked(() => void this.pending.send(() => this.openId()));
+      if (this.session.person() !== undefined) untracked(() => void this.pending.send());
     });
     effect(() => {
       if (this.ended() > 0) untracked(() => this.leave());
@@ -42,11 +42,6 @@ export class AppComponent implements OnDestroy {
   ngOnDestroy(): void {
     this.release();
     window.removeEventListener('online', this.onOnline);
-  }
-
-  /** The document in view, by its address. */
-  private openId(): string {
-    return /^\/(?:sheets|tunes)\/([^/?]+)/.exec(this.router.url)?.[1] ?? '';
   }
 
   /** The session has ended behind the page's back: what was typed is kept, and after signing in one is back here. */

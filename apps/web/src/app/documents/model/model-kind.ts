@@ -4,7 +4,7 @@ import { map, of, type Observable } from 'rxjs';
 import { ApiFault } from '../../kernel/api/api.service';
 import type { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { changedIn, type Comparison, type Piece } from '../../kernel/saving/pieces';
-import type { DocumentKind, SaveResult } from '../../kernel/saving/kept-document';
+import type { DocumentKind, SaveResult } from '../../kernel/saving/document-kind';
 
 export interface ModelDraft {
   readonly instrument: Instrument;
@@ -25,7 +25,7 @@ export function modelKind(shelf: InstrumentShelf): DocumentKind<ModelDraft, OwnM
     kind: 'model',
     load: (id) => shelf.load().pipe(map(() => found(shelf, id))),
     save: (id, { instrument }, version, key): Observable<SaveResult<OwnModel>> => {
-      if (instrumentProblems(instrument).length > 0) return of({ kind: 'refused', said: 'The instrument does not hold together yet.' });
+      if (instrumentProblems(instrument).length > 0) return of({ kind: 'refused', message: 'The instrument does not hold together yet.' });
       return shelf.saveModel(id, version, instrument, { key, triesAgain: false }).pipe(map((stored) => ({ kind: 'saved', stored })));
     },
     draftOf: ({ instrument }) => ({ instrument }),

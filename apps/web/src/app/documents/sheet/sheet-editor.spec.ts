@@ -40,8 +40,11 @@ class FakeSheets {
 }
 
 const away = (): Observable<never> => throwError(() => new ApiFault(0, 'The server does not answer.'));
-const wait = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+/** Lets so much time pass, with all that waits in it. */
+const wait = (ms: number): Promise<void> => jest.advanceTimersByTimeAsync(ms);
 const settled = 700;
+beforeEach(() => jest.useFakeTimers());
+afterEach(() => jest.useRealTimers());
 
 let person = 0;
 /** Each test has a person of its own, so that nothing is kept from the one before. */
@@ -51,7 +54,9 @@ async function opened(sheets = new FakeSheets(), id = `maren-${(person += 1)}`):
     providers: [SheetEditor, { provide: SheetsService, useValue: sheets }, { provide: SessionService, useValue: { person: () => ({ id, name: 'Maren' }) } }],
   });
   const editor = TestBed.inject(SheetEditor);
-  await editor.open('sheet-1');
+  const opening = editor.open('sheet-1');
+  await wait(20);
+  await opening;
   return { editor, sheets, id };
 }
 
@@ -60,11 +65,11 @@ describe('SheetEditor', () => {
     const { editor, sheets } = await opened();
     editor.setTitle('Week');
     editor.setTitle('Week 2');
-    expect(editor.stateSaid()).toBe('Saving …');
+    expect(editor.stateLabel()).toBe('Saving …');
     expect(sheets.saves).toHaveLength(0);
     await wait(settled);
     expect(sheets.saves.map((save) => save.title)).toEqual(['Week 2']);
-    expect(editor.stateSaid()).toMatch(/^Saved \d\d:\d\d$/);
+    expect(editor.stateLabel()).toMatch(/^Saved \d\d:\d\d$/);
   });
 
   it('moves lines, keeps their ids, and ignores moves that lead off the sheet', async () => {
@@ -111,7 +116,7 @@ describe('SheetEditor', () => {
     sheets.answer = away;
     editor.setTitle('One');
     await wait(settled);
-    expect(editor.state()).toBe('waiting');
+    expect(editor.state()).toBe('away');
     editor.setTitle('Two');
     sheets.answer = (save) => of(saved(save));
     window.dispatchEvent(new Event('online'));
@@ -146,7 +151,7 @@ describe('SheetEditor', () => {
     await wait(settled);
     first.sheets.get = away;
     const { editor, sheets } = await opened(first.sheets, first.id);
-    expect([editor.shown().title, editor.state()]).toEqual(['Typed on the train', 'waiting']);
+    expect([editor.shown().title, editor.state()]).toEqual(['Typed on the train', 'away']);
     sheets.answer = (save) => of(saved(save));
     window.dispatchEvent(new Event('online'));
     await wait(settled);
@@ -156,7 +161,7 @@ describe('SheetEditor', () => {
 
   it('shows both versions after a change elsewhere, and sends nothing until one is chosen', async () => {
     const { editor, sheets } = await opened();
-    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed elsewhere.'));
+    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed elsewhere.', 'changed-elsewhere'));
     sheets.now = stored({ title: 'Theirs', version: 7 });
     editor.setTitle('Mine');
     await wait(settled);
@@ -173,7 +178,7 @@ describe('SheetEditor', () => {
 
   it('saves nothing where the other version is taken as it is', async () => {
     const { editor, sheets } = await opened();
-    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed elsewhere.'));
+    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed elsewhere.', 'changed-elsewhere'));
     sheets.now = stored({ title: 'Theirs', version: 7 });
     editor.setTitle('Mine');
     await wait(settled);
@@ -188,7 +193,7 @@ describe('SheetEditor', () => {
     sheets.answer = () => throwError(() => new ApiFault(400, 'A title is missing.'));
     editor.setTitle('');
     await wait(settled);
-    expect([editor.state(), editor.said(), editor.shown().title]).toEqual(['refused', 'A title is missing.', '']);
+    expect([editor.state(), editor.message(), editor.shown().title]).toEqual(['refused', 'A title is missing.', '']);
   });
 
   it('keeps the work of somebody whose session has ended, and shows it to nobody else', async () => {

@@ -1,6 +1,6 @@
 import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
 import { map } from 'rxjs';
-import type { DocumentKind } from '../../kernel/saving/kept-document';
+import type { DocumentKind } from '../../kernel/saving/document-kind';
 import type { SheetsService } from './sheets.service';
 
 /** A line as it is edited; its id is made here, so that it stays the same through saving, undoing and a reload. */

@@ -1,6 +1,6 @@
 import type { TuneDetail } from '@zelpit/contract';
 import { map } from 'rxjs';
-import type { DocumentKind, SaveResult } from '../../kernel/saving/kept-document';
+import type { DocumentKind, SaveResult } from '../../kernel/saving/document-kind';
 import type { TunesService } from './tunes.service';
 
 export interface TuneDraft {
@@ -18,7 +18,7 @@ export function tuneKind(tunes: TunesService): DocumentKind<TuneDraft, TuneDetai
       tunes.save(id, { abc, instrument, version }, { key, triesAgain: false }).pipe(
         map((answer): SaveResult<TuneDetail> => {
           if (answer.kind === 'saved') return { kind: 'saved', stored: answer.tune };
-          return { kind: 'refused', said: 'The text cannot be read yet.' };
+          return { kind: 'refused', message: 'The text cannot be read yet.' };
         }),
       ),
     draftOf: ({ abc, instrument }) => ({ abc, instrument }),

@@ -1,5 +1,5 @@
 import { InjectionToken, type Injector, type Provider } from '@angular/core';
-import type { DocumentKind } from './kept-document';
+import type { DocumentKind } from './document-kind';
 
 /** A kind of document by its name; what fetches and saves it is loaded when work of that kind waits. */
 export interface RegisteredKind {

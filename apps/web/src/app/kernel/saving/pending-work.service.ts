@@ -1,11 +1,12 @@
 import { inject, Injectable, Injector } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { ApiFault } from '../api/api.service';
 import { NoticeService } from '../notices/notice.service';
 import { SessionService } from '../session/session.service';
+import { sendSave, type DocumentKind } from './document-kind';
 import { documentKinds } from './document-kinds';
-import type { DocumentKind } from './kept-document';
+import { OpenDocuments } from './open-documents.service';
 import { OutgoingService } from './outgoing.service';
+import { isPending, nextSaving, type Saving } from './saving';
 import { inOneWindow, WorkStore, type FoundWork, type KeptWork } from './work-store.service';
 
 const retryMs = 10_000;
@@ -15,14 +16,15 @@ const retryMs = 10_000;
 export class PendingWork {
   private readonly store = inject(WorkStore);
   private readonly outgoing = inject(OutgoingService);
+  private readonly openDocuments = inject(OpenDocuments);
   private readonly session = inject(SessionService);
   private readonly notices = inject(NoticeService);
   private readonly injector = inject(Injector);
   private readonly kinds = inject(documentKinds, { optional: true }) ?? [];
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  /** Looks now, and again for as long as the server is away. `openId` says which document is in view: it sends itself. */
-  async send(openId: () => string): Promise<void> {
+  /** Looks now, and again for as long as the server is away. A document in view sends itself. */
+  async send(): Promise<void> {
     clearTimeout(this.timer);
     const person = this.session.person()?.id;
     if (person === undefined) return;
@@ -31,45 +33,36 @@ export class PendingWork {
       void this.store.clearOld(person, Date.now());
       isAway = (await this.outgoing.sendKept(person)) === 'away';
       for (const found of await this.store.pending(person)) {
-        if (found.work.id !== openId() && !isAway) isAway = (await this.sendOne(found)) === 'away';
+        const { kind, id } = found.work;
+        if (!isAway && !this.openDocuments.has(kind, id)) isAway = (await this.sendOne(found)) === 'away';
       }
     });
-    if (isAway) this.timer = setTimeout(() => void this.send(openId), retryMs);
+    if (isAway) this.timer = setTimeout(() => void this.send(), retryMs);
   }
 
-  private async sendOne({ place, work }: FoundWork): Promise<'sent' | 'kept' | 'away'> {
+  private async sendOne({ place, work }: FoundWork): Promise<Saving<unknown, unknown>['kind'] | 'unknown'> {
     const kind = await this.kinds.find((each) => each.kind === work.kind)?.load(this.injector);
     // Work of a kind that this version does not know stays where it is.
-    if (kind === undefined) return 'kept';
-    const name = kind.nameOf(work.stored);
-    let current = work;
-    try {
-      while (current.isPending) {
-        const { base, history } = current;
-        const outstanding = current.outstanding ?? { key: crypto.randomUUID(), version: base.version, draft: history.present };
-        // Written down before it is sent, so that a lost answer leads to the same save again and not to another.
-        await this.store.replace({ place, work: { ...current, outstanding } });
-        const result = await firstValueFrom(kind.save(work.id, outstanding.draft, outstanding.version, outstanding.key));
-        if (result.kind === 'refused') {
-          await this.store.replace({ place, work: { ...current, outstanding: null } });
-          return 'kept';
-        }
-        current = savedAs(current, kind, outstanding.draft, result.stored);
-        await this.store.replace({ place, work: current });
-      }
-      this.notices.done(`What you typed in “${name}” before is saved now.`);
-      return 'sent';
-    } catch (error) {
-      if (error instanceof ApiFault && error.isAway) return 'away';
-      if (error instanceof ApiFault && error.status !== 401) await this.store.replace({ place, work: { ...current, outstanding: null } });
-      if (error instanceof ApiFault && error.status === 409)
-        this.notices.done(`“${name}” was changed elsewhere, and here is something of yours that is not saved. Open it to choose.`);
-      return 'kept';
+    if (kind === undefined) return 'unknown';
+    const state = await this.sendAll(kind, place, work);
+    const name = kind.nameOf(state.stored);
+    if (state.kind === 'saved') this.notices.done(`What you typed in “${name}” before is saved now.`);
+    if (state.kind === 'conflict') this.notices.done(`“${name}” was changed elsewhere, and here is something of yours that is not saved. Open it to choose.`);
+    return state.kind;
+  }
+
+  /** Save after save, until all of it is there or something stands in the way. */
+  private async sendAll(kind: DocumentKind<unknown, unknown>, place: string, work: KeptWork): Promise<Saving<unknown, unknown>> {
+    const { base, stored, outstanding, history } = work;
+    let step = nextSaving(kind, { kind: 'waiting', draft: history.present, base, stored, outstanding }, { kind: 'due' }, crypto.randomUUID());
+    for (;;) {
+      const { state } = step;
+      // Written down before it is sent, so that a lost answer leads to the same save again and not to another.
+      const kept = { base: state.base, stored: state.stored, outstanding: state.outstanding, isPending: isPending(kind, state) };
+      await this.store.replace({ place, work: { ...work, ...kept } });
+      const send = step.effects.find((effect) => effect.kind === 'send');
+      if (send === undefined) return state;
+      step = nextSaving(kind, state, await firstValueFrom(sendSave(kind, work.id, send.save)), crypto.randomUUID());
     }
   }
-}
-
-function savedAs(work: KeptWork, kind: DocumentKind<unknown, unknown>, sent: unknown, stored: unknown): KeptWork {
-  const isPending = !kind.isSame(work.history.present, sent);
-  return { ...work, base: { version: kind.versionOf(stored), draft: sent }, stored, outstanding: null, isPending };
 }

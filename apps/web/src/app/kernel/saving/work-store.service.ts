@@ -11,7 +11,7 @@ export interface KeptWork<D = unknown, S = unknown> {
   readonly kind: KindOfWork;
   readonly id: string;
   /** As the server had it when it was last heard of. */
-  readonly base: { readonly version: number; readonly draft: D };
+  readonly base: Base<D>;
   readonly stored: S;
   readonly history: History<D>;
   /** A save that was sent and not answered: it is sent again as it was, with its own key. */
@@ -22,6 +22,13 @@ export interface KeptWork<D = unknown, S = unknown> {
   readonly at: number;
 }
 
+/** A version that the server had. */
+export interface Base<D> {
+  readonly version: number;
+  readonly draft: D;
+}
+
+/** A save that was sent. */
 export interface Outstanding<D> {
   readonly key: string;
   readonly version: number;

@@ -22,7 +22,7 @@ const quietMs = 400;
   providers: [TuneEditor],
   template: `
     <div class="page">
-      <zp-sentence [state]="editor.stateSaid()"
+      <zp-sentence [state]="editor.stateLabel()"
         ><span class="quiet">The text of </span><a class="chooser-word" [routerLink]="['/tunes', id()]">{{ editor.stored()?.title || 'a tune' }}</a>
         @if (editor.stored()) {
           <zp-undo sentenceEnd [document]="editor" />
@@ -30,7 +30,7 @@ const quietMs = 400;
       </zp-sentence>
       @if (editor.state() === 'missing') {
         <main class="layer page-fill empty">
-          <p class="fault-text">{{ editor.said() }}</p>
+          <p class="fault-text">{{ editor.message() }}</p>
           <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
         </main>
       } @else if (comparison(); as both) {
@@ -39,7 +39,9 @@ const quietMs = 400;
         <section class="band" aria-label="The text">
           <div class="band-said">
             @if (isReadable()) {
-              <p class="band-todo">{{ editor.state() === 'waiting' || editor.state() === 'refused' ? editor.said() : 'The text saves itself as you type.' }}</p>
+              <p class="band-todo">
+                {{ editor.state() === 'away' || editor.state() === 'refused' ? editor.message() : 'The text saves itself as you type.' }}
+              </p>
             } @else {
               <p class="band-todo">The text cannot be read yet, so the tune stays as it was.</p>
             }

@@ -110,7 +110,9 @@ export class TunePage implements OnDestroy {
   });
 
   /** A tune that nobody edits here says nothing about saving. */
-  protected readonly isSaving = computed(() => this.editor.undoes() !== undefined || this.editor.redoes() !== undefined || this.editor.state() !== 'saved');
+  protected readonly isSaving = computed(
+    () => this.editor.undoes() !== undefined || this.editor.redoes() !== undefined || !['untouched', 'saved'].includes(this.editor.state()),
+  );
 
   protected readonly tempo = computed(() => {
     const opened = this.opened();
@@ -178,7 +180,7 @@ export class TunePage implements OnDestroy {
       );
     });
     effect(() => {
-      if (this.editor.state() === 'missing') this.fault.set(this.editor.said());
+      if (this.editor.state() === 'missing') this.fault.set(this.editor.message());
     });
     this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
     this.sizes.observe(this.element.nativeElement);
