@@ -33,8 +33,8 @@ async function dragTimes(page: Page, count: number): Promise<readonly number[]> 
 
 /** Moves the finger that has the focus back and forth by keys, and makes sure that it moved. */
 async function nudge(page: Page, index: number): Promise<void> {
-  const said = (): Promise<string | null> => page.evaluate(() => document.activeElement?.getAttribute('aria-valuetext') ?? null);
-  const before = index === 0 ? await said() : null;
+  const text = (): Promise<string | null> => page.evaluate(() => document.activeElement?.getAttribute('aria-valuetext') ?? null);
+  const before = index === 0 ? await text() : null;
   await page.evaluate(
     (key) =>
       new Promise<void>((resolve) => {
@@ -43,7 +43,7 @@ async function nudge(page: Page, index: number): Promise<void> {
       }),
     index % 8 < 4 ? 'ArrowRight' : 'ArrowLeft',
   );
-  if (index === 0 && (await said()) === before) throw new Error('The finger did not move.');
+  if (index === 0 && (await text()) === before) throw new Error('The finger did not move.');
 }
 
 const p95 = (values: readonly number[]): number => [...values].sort((one, other) => one - other)[Math.floor(0.95 * (values.length - 1))];

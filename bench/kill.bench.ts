@@ -18,7 +18,7 @@ export async function killFigures(): Promise<readonly Figure[]> {
       startServer: (settings) => startServer({ ...settings, env: { ZELPIT_LOG: 'silent' } }),
       postgres,
     });
-    for (const said of [...missing, ...doubled, ...strange].slice(0, 20)) process.stdout.write(`${said}\n`);
+    for (const text of [...missing, ...doubled, ...strange].slice(0, 20)) process.stdout.write(`${text}\n`);
     const common = { better: 'lower', baseline: null, ratio: null, command: benchCommand } as const;
     const wrong = missing.length + doubled.length;
     return [

@@ -64,9 +64,9 @@ export async function killRun({ kills, writers, seed, startServer, postgres }: K
     for (;;) {
       const answer = await sendOnce(visitor, server.address, method, path, body, key);
       // An answer of which a part is lost acknowledges nothing.
-      const said: unknown = await answer?.json().catch(() => undefined);
-      if (answer !== undefined && answer.status < 300 && said !== undefined) return said as Record<string, unknown>;
-      if (answer !== undefined && answer.status >= 300 && answer.status !== 503) strange.push(`${method} ${path}: ${answer.status} ${JSON.stringify(said)}`);
+      const text: unknown = await answer?.json().catch(() => undefined);
+      if (answer !== undefined && answer.status < 300 && text !== undefined) return text as Record<string, unknown>;
+      if (answer !== undefined && answer.status >= 300 && answer.status !== 503) strange.push(`${method} ${path}: ${answer.status} ${JSON.stringify(text)}`);
       if (strange.length > 20) throw new Error(strange.join('\n'));
       repeats += 1;
       await pause(20);

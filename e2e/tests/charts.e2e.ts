@@ -86,13 +86,13 @@ test('a handout is proofread line by line; what cannot be read is said, and noth
   await page
     .getByLabel("The handout's lines")
     .fill('G: 1 2 3\nlift the ring finger\nE: like D with the ring finger off\nF: xxx xoo\n<img src=x onerror=alert(1)>: 1');
-  const said = page.getByRole('list', { name: 'Line by line' }).getByRole('listitem');
-  await expect(said).toHaveCount(5);
-  await expect(said.nth(0)).toContainText('Right: G.');
-  await expect(said.nth(1)).toContainText('Right: A.');
-  await expect(said.nth(2)).toContainText('Which finger is “ring”: L ring or R ring?');
-  await expect(said.nth(3)).toContainText('These fingers are F sharp, not F or high F.');
-  await expect(said.nth(4)).toContainText('cannot be read');
+  const text = page.getByRole('list', { name: 'Line by line' }).getByRole('listitem');
+  await expect(text).toHaveCount(5);
+  await expect(text.nth(0)).toContainText('Right: G.');
+  await expect(text.nth(1)).toContainText('Right: A.');
+  await expect(text.nth(2)).toContainText('Which finger is “ring”: L ring or R ring?');
+  await expect(text.nth(3)).toContainText('These fingers are F sharp, not F or high F.');
+  await expect(text.nth(4)).toContainText('cannot be read');
   await expect(page.getByText('3 of 5 lines want a look.')).toBeVisible();
 });
 
@@ -102,13 +102,13 @@ test('fingers are found for a pitch, ranked, and a pitch that cannot be is said'
   await expect(page.getByRole('button', { name: 'Note: C', exact: true })).toBeVisible();
   await expect(page.getByText(/ways within 25 cents, the best in tune first\./)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Hear OXX OOO' })).toBeVisible();
-  for (const [typed, said] of [
+  for (const [typed, text] of [
     ['0', 'must lie between 1 and 20000; 0 came.'],
     ['-440', 'must lie between 1 and 20000; -440 came.'],
     ['10000000', 'must lie between 1 and 20000; 10000000 came.'],
     ['four', 'Write the pitch as a number'],
   ]) {
     await page.getByLabel('Pitch in Hz').fill(typed);
-    await expect(page.getByText(said)).toBeVisible();
+    await expect(page.getByText(text)).toBeVisible();
   }
 });

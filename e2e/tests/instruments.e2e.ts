@@ -109,7 +109,7 @@ test('fingers for the C natural between two As are found, kept with their author
 });
 
 test.describe('bad pitches in the finder', () => {
-  for (const [typed, said] of [
+  for (const [typed, text] of [
     ['0', 'must lie between 1 and 20000'],
     ['-5', 'must lie between 1 and 20000'],
     ['10000000', 'must lie between 1 and 20000'],
@@ -118,7 +118,7 @@ test.describe('bad pitches in the finder', () => {
     test(`${typed} is answered in a sentence`, async ({ page }) => {
       await signIn(page, '/charts/finder');
       await page.getByLabel('Pitch in Hz').fill(typed);
-      await expect(page.locator('.band-todo')).toContainText(said);
+      await expect(page.locator('.band-todo')).toContainText(text);
     });
   }
 });
@@ -229,11 +229,11 @@ test.describe('files that hold no instrument', () => {
     ['another version', '{"format":"zelpit-instrument","version":7,"instrument":{}}', 'This file has version 7; version 1 is read here.'],
     ['unknown fields', '{"format":"zelpit-instrument","version":1,"instrument":{"colour":"red"}}', '“colour” is not known here'],
   ];
-  for (const [kind, text, said] of files) {
+  for (const [kind, text, message] of files) {
     test(`${kind} is refused in a sentence, and nothing is saved`, async ({ page }) => {
       await signIn(page, '/workshop');
       await page.locator('input[type=file]').setInputFiles({ name: 'it.json', mimeType: 'application/json', buffer: Buffer.from(text) });
-      await expect(page.getByRole('alert')).toContainText(said);
+      await expect(page.getByRole('alert')).toContainText(message);
       await expect(page.getByRole('alert')).toContainText('Nothing was saved.');
     });
   }

@@ -10,7 +10,7 @@ const root = join(import.meta.dirname, '..', '..');
 
 interface Started {
   readonly child: ChildProcess;
-  readonly said: () => string;
+  readonly text: () => string;
   readonly ended: Promise<number | null>;
 }
 
@@ -21,12 +21,12 @@ function start(state: string, env: Record<string, string> = {}): Started {
   let output = '';
   child.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()));
   child.stderr.on('data', (chunk: Buffer) => (output += chunk.toString()));
-  return { child, said: () => output, ended: new Promise((resolve) => child.on('exit', resolve)) };
+  return { child, text: () => output, ended: new Promise((resolve) => child.on('exit', resolve)) };
 }
 
 async function addressOf(started: Started): Promise<string> {
-  await expect.poll(started.said, { timeout: 40_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
-  return /http:\/\/127\.0\.0\.1:\d+/.exec(started.said())?.[0] ?? '';
+  await expect.poll(started.text, { timeout: 40_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
+  return /http:\/\/127\.0\.0\.1:\d+/.exec(started.text())?.[0] ?? '';
 }
 
 function isAlive(pid: number): boolean {
@@ -72,7 +72,7 @@ test.describe('npm start', () => {
     expect(sheets).toHaveProperty('items.length', 1);
     const second = start(state);
     expect(await second.ended).toBe(0);
-    expect(second.said()).toContain(`Zelpit runs already: ${address}`);
+    expect(second.text()).toContain(`Zelpit runs already: ${address}`);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
     await expect(fetch(`${address}/api/health`)).rejects.toThrow();
@@ -101,7 +101,7 @@ test.describe('npm start', () => {
       .toBe('gone');
     const started = start(state);
     const ask = await visitor(await addressOf(started));
-    expect(started.said()).toContain('An earlier start of this clone was killed; its stale lock is removed.');
+    expect(started.text()).toContain('An earlier start of this clone was killed; its stale lock is removed.');
     expect(await ask('/api/sheets')).toEqual(sheets);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
@@ -119,43 +119,43 @@ test.describe('npm start', () => {
     writeFileSync(pidFile, content);
     const started = start(state);
     const ask = await visitor(await addressOf(started));
-    expect(started.said()).toContain('A database of this clone was killed before; its stale pid file is removed.');
+    expect(started.text()).toContain('A database of this clone was killed before; its stale pid file is removed.');
     expect(await ask('/api/sheets')).toEqual(sheets);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
   });
 
   test('backs everything up and puts it back; a broken file is refused and changes nothing', async () => {
-    const run = async (script: string, ...args: string[]): Promise<{ code: number | null; said: string }> => {
+    const run = async (script: string, ...args: string[]): Promise<{ code: number | null; text: string }> => {
       const child = spawn('node', [join(root, 'scripts', script), ...args], { env: { ...process.env, DATABASE_URL: '', ZELPIT_STATE: state } });
-      let said = '';
-      for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
-      return { code: await new Promise((resolve) => child.on('exit', resolve)), said };
+      let text = '';
+      for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
+      return { code: await new Promise((resolve) => child.on('exit', resolve)), text };
     };
     const file = join(state, 'all.dump');
-    expect(await run('backup.mjs', file)).toMatchObject({ code: 0, said: expect.stringContaining('Everything is in') });
-    expect(await run('backup.mjs', file)).toMatchObject({ code: 1, said: expect.stringContaining('is there already') });
+    expect(await run('backup.mjs', file)).toMatchObject({ code: 0, text: expect.stringContaining('Everything is in') });
+    expect(await run('backup.mjs', file)).toMatchObject({ code: 1, text: expect.stringContaining('is there already') });
 
     const changed = start(state);
     const teacher = await signInToDemo(await addressOf(changed));
     expect((await teacher.send('POST', '/api/students', { alias: 'Came later' })).status).toBe(201);
-    expect(await run('restore.mjs', file)).toMatchObject({ code: 1, said: expect.stringContaining('Stop it first') });
+    expect(await run('restore.mjs', file)).toMatchObject({ code: 1, text: expect.stringContaining('Stop it first') });
     changed.child.kill('SIGINT');
     await changed.ended;
 
     const cut = join(state, 'cut.dump');
     const whole = readFileSync(file);
     writeFileSync(cut, whole.subarray(0, 200));
-    expect(await run('restore.mjs', cut)).toMatchObject({ code: 1, said: expect.stringContaining('Nothing was changed') });
+    expect(await run('restore.mjs', cut)).toMatchObject({ code: 1, text: expect.stringContaining('Nothing was changed') });
     writeFileSync(cut, 'no dump at all');
-    expect(await run('restore.mjs', cut)).toMatchObject({ code: 1, said: expect.stringContaining('Nothing was changed') });
+    expect(await run('restore.mjs', cut)).toMatchObject({ code: 1, text: expect.stringContaining('Nothing was changed') });
     writeFileSync(cut, whole.subarray(0, whole.length - 900));
     const halfway = await run('restore.mjs', cut);
     expect(halfway.code).toBe(1);
-    expect(halfway.said).toMatch(/[Nn]othing was changed/);
+    expect(halfway.text).toMatch(/[Nn]othing was changed/);
     expect(await aliases(state)).toContain('Came later');
 
-    expect(await run('restore.mjs', file)).toMatchObject({ code: 0, said: expect.stringContaining('as it was in the backup') });
+    expect(await run('restore.mjs', file)).toMatchObject({ code: 0, text: expect.stringContaining('as it was in the backup') });
     const after = await aliases(state);
     expect(after).not.toContain('Came later');
     expect(after).toContain('Pim');
@@ -183,7 +183,7 @@ test.describe('npm start', () => {
     });
     const started = start(state, { ZELPIT_PORT: String(port) });
     const address = await addressOf(started);
-    expect(started.said()).toContain(`Port ${port} is taken by another program; a free one is used.`);
+    expect(started.text()).toContain(`Port ${port} is taken by another program; a free one is used.`);
     expect(address).not.toContain(`:${port}`);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);

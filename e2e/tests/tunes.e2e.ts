@@ -51,14 +51,14 @@ test('a dropped file comes in, in the old code page too, and markup in a title s
   await page.getByRole('button', { name: `Put away ${title}` }).click();
 });
 
-for (const [name, text, said] of [
+for (const [name, text, message] of [
   ['nothing', ' ', /empty/i],
   ['no ABC at all', 'Dear teacher, the tune goes like this.', /no ABC/],
 ] as const) {
   test(`${name} is refused with a sentence and saves nothing`, async ({ page }) => {
     await signIn(page);
     await pasteTune(page, text);
-    await expect(page.getByRole('alert')).toContainText(said);
+    await expect(page.getByRole('alert')).toContainText(message);
     await expect(page.getByRole('alert')).toContainText('Nothing was saved.');
     await expect(page.getByRole('link', { name: /bars/ })).toHaveCount(17);
   });

@@ -237,12 +237,12 @@ describe('the archive of a studio', () => {
       'cannot be played',
     ],
   ];
-  it.each(edits)('%s is refused with a sentence, and nothing is changed', async (_, change, mends, said) => {
+  it.each(edits)('%s is refused with a sentence, and nothing is changed', async (_, change, mends, text) => {
     await fill(ada);
     const archive = forged(await take(ada), change, mends);
     const before = await everything();
     const { body } = await bring(bea, archive).expect(422);
-    expect((body as { detail: string }).detail).toContain(said);
+    expect((body as { detail: string }).detail).toContain(text);
     expect((body as { detail: string }).detail).toContain('Nothing was changed.');
     expect(await everything()).toBe(before);
   });

@@ -53,11 +53,11 @@ describe('an instrument that somebody plays', () => {
     ['a school of another family', { schools: { 'd-throw': 'heavy' } }, 'knows no school'],
     ['a pitch of another instrument', { referenceHertz: 300 }, 'is tuned between'],
     ['a fraction that is none', { tuning: { kind: 'ratios', ratios: { b5: 'x' } } }, 'written as a fraction'],
-  ])('is not saved with %s', async (_, change, said) => {
+  ])('is not saved with %s', async (_, change, text) => {
     const before = (await ada.get('/api/instruments').expect(200)).text;
     const { status, body } = await ada.post('/api/instruments', { ...settings, studentId: pim, ...change });
     expect([422, 400]).toContain(status);
-    expect(detailOf(body)).toContain(said);
+    expect(detailOf(body)).toContain(text);
     expect((await ada.get('/api/instruments').expect(200)).text).toBe(before);
   });
 
@@ -124,9 +124,9 @@ describe('a model of the studio', () => {
       'share one pattern',
     ],
     ['a finger that is not there', { holes: practiceChanter.holes.map((hole) => ({ ...hole, finger: 'L9' })) }, 'L9, which is not there'],
-  ])('is refused with %s', async (_, change, said) => {
+  ])('is refused with %s', async (_, change, text) => {
     const { body } = await ada.post('/api/models', { instrument: { ...practiceChanter, ...change } }).expect(422);
-    expect(detailOf(body)).toContain(said);
+    expect(detailOf(body)).toContain(text);
   });
 
   it.each([

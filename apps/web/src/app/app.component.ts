@@ -24,8 +24,8 @@ export class AppComponent implements OnDestroy {
   private readonly ended = inject(SessionToken).ended;
   private readonly onOnline = (): void => void this.pending.send();
   private readonly release = this.keys.use([
-    { keys: ['?'], cap: '?', said: 'Show the keys', run: () => void this.showKeys() },
-    { keys: ['g'], cap: 'G', said: 'Go to all places', run: () => void this.router.navigate(['/places']) },
+    { keys: ['?'], cap: '?', label: 'Show the keys', run: () => void this.showKeys() },
+    { keys: ['g'], cap: 'G', label: 'Go to all places', run: () => void this.router.navigate(['/places']) },
   ]);
 
   constructor() {

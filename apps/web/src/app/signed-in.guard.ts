@@ -17,8 +17,8 @@ export interface PageData {
 const patienceMs = 5000;
 let lastStudio: string | undefined;
 
-const ready = (asked: Observable<unknown>): Promise<unknown> =>
-  Promise.race([firstValueFrom(asked).catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patienceMs))]);
+const ready = (wanted: Observable<unknown>): Promise<unknown> =>
+  Promise.race([firstValueFrom(wanted).catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patienceMs))]);
 
 /** Leads to the sign-in, and from there back to where one wanted to go; to a first studio where there is none. */
 export const signedIn: CanActivateChildFn = async (route, state) => {

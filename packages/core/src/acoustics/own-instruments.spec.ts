@@ -146,8 +146,8 @@ describe('calibration', () => {
     [10_000_000, 'between 1 and 20000'],
     [Number.NaN, 'between 1 and 20000'],
     [475, 'at most 250 can be its pitch'],
-  ])('refuses low A at %d Hz', (hertz, said) => {
-    expect(() => measuredPatterns(practiceChanter, [{ note: 'low-a', hertz }, ...measured.slice(1)])).toThrow(said);
+  ])('refuses low A at %d Hz', (hertz, text) => {
+    expect(() => measuredPatterns(practiceChanter, [{ note: 'low-a', hertz }, ...measured.slice(1)])).toThrow(text);
   });
 
   it('needs three notes, and a bore', () => {

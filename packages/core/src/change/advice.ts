@@ -49,12 +49,12 @@ function todo(instrument: Instrument, change: Change): string {
 
 /** "right ring, middle and index": the hand is said once where several of its fingers follow each other. */
 export function spokenFingers(instrument: Instrument, ids: readonly FingerId[]): string {
-  let handSaid = '';
+  let handNamed = '';
   const words = ids.map((id) => {
     const { spoken, hand } = fingerOf(instrument, id);
-    const isSaid = handSaid === hand;
-    if (spoken.startsWith(`${hand} `)) handSaid = hand;
-    return isSaid ? spoken.replace(`${hand} `, '') : spoken;
+    const isNamed = handNamed === hand;
+    if (spoken.startsWith(`${hand} `)) handNamed = hand;
+    return isNamed ? spoken.replace(`${hand} `, '') : spoken;
   });
   return listed(words);
 }

@@ -14,8 +14,8 @@ const things: Readonly<Record<string, string>> = {
 };
 
 /** Where in the data a schema found fault, and what: "hole 3, finger is missing". */
-export function issueSaid(issue: z.core.$ZodIssue): string {
-  const place = placeSaid(issue.path);
+export function issueText(issue: z.core.$ZodIssue): string {
+  const place = placeText(issue.path);
   const of = place === '' ? '' : `${place}: `;
   if (issue.code === 'unrecognized_keys') return `${of}${listedKeys(issue.keys)} not known here`;
   if (issue.code === 'invalid_type' && issue.input === undefined && issue.message.includes('undefined')) return `${place || 'everything'} is missing`;
@@ -35,7 +35,7 @@ const listedKeys = (keys: readonly string[]): string =>
     .map((key) => `“${key}”`)
     .join(', ')} ${keys.length === 1 ? 'is' : 'are'}`;
 
-function placeSaid(path: readonly PropertyKey[]): string {
+function placeText(path: readonly PropertyKey[]): string {
   const words: string[] = [];
   for (const part of path) {
     if (typeof part === 'number') words[words.length - 1] = `${things[words[words.length - 1]] ?? words[words.length - 1]} ${part + 1}`;

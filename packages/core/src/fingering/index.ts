@@ -1,4 +1,4 @@
-export { issueSaid } from './data-issue';
+export { issueText } from './data-issue';
 export {
   instrumentSchema,
   mostHoles,

@@ -64,8 +64,8 @@ describe('an instrument file', () => {
     ['a missing name', edited((file) => delete file.instrument['name']), 'name is missing'],
     ['HTML in a remark', edited((file) => (file.instrument['checks'] = ['<img src=x onerror=alert(1)>'])), 'check 1: is plain text'],
     ['a megabyte', ' '.repeat(longestInstrumentFile + 1), 'longer than an instrument can be'],
-  ])('with %s is refused in a sentence', (_, text, said) => {
-    expect(() => readInstrumentFile(text)).toThrow(said);
+  ])('with %s is refused in a sentence', (_, text, message) => {
+    expect(() => readInstrumentFile(text)).toThrow(message);
   });
 });
 
@@ -93,9 +93,9 @@ describe('what contradicts itself', () => {
 
   it('a finger that is not there, and one that covers nothing', () => {
     const holes = practiceChanter.holes.map((hole) => (hole.id === 'R4' ? { ...hole, finger: 'R5' } : hole));
-    const said = problemsOf({ holes });
-    expect(said).toContain('hole R4 names the finger R5, which is not there');
-    expect(said).toContain('the finger R4 covers no hole');
+    const text = problemsOf({ holes });
+    expect(text).toContain('hole R4 names the finger R5, which is not there');
+    expect(text).toContain('the finger R4 covers no hole');
   });
 
   it('a note without a fingering', () => {
@@ -112,8 +112,8 @@ describe('what contradicts itself', () => {
     ['a hole beyond the foot', { bore: [bore[0], { ...bore[1], positionMillimetres: 250 }] }, 'hole R4 lies outside the bore'],
     ['a bore wider than the tube', { outerDiameterMillimetres: 7 }, 'the bore is wider than the tube'],
     ['holes that the instrument does not have', { holes: [] }, 'holes: none is there'],
-  ])('%s', (_, change, said) => {
-    expect(instrumentProblems(withBore(change)).join('; ')).toContain(said);
+  ])('%s', (_, change, text) => {
+    expect(instrumentProblems(withBore(change)).join('; ')).toContain(text);
   });
 
   it('holds together with a straight bore', () => {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ZelpitFault } from '../fault';
-import { issueSaid } from './data-issue';
+import { issueText } from './data-issue';
 import { instrumentSchema, type Instrument } from './instrument';
 import { loadInstrument } from './load-instrument';
 
@@ -39,7 +39,7 @@ export function readInstrumentFile(text: string): Instrument {
   if (!file.success) {
     // What is not known here comes first: it says most about the file.
     const known = ({ code }: z.core.$ZodIssue): number => (code === 'unrecognized_keys' ? 0 : 1);
-    const problems = [...file.error.issues].sort((one, other) => known(one) - known(other)).map(issueSaid);
+    const problems = [...file.error.issues].sort((one, other) => known(one) - known(other)).map(issueText);
     throw refused(`The instrument does not hold together: ${problems.slice(0, 8).join('; ')}.`, problems);
   }
   return loadInstrument(file.data.instrument);
@@ -56,4 +56,4 @@ function parsed(text: string): unknown {
 
 const shown = (version: unknown): string => (typeof version === 'number' || typeof version === 'string' ? String(version).slice(0, 20) : 'none');
 
-const refused = (said: string, problems: readonly string[] = [said]): ZelpitFault => new ZelpitFault('invalid-instrument', said, { problems });
+const refused = (text: string, problems: readonly string[] = [text]): ZelpitFault => new ZelpitFault('invalid-instrument', text, { problems });

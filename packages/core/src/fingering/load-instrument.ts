@@ -1,5 +1,5 @@
 import { ZelpitFault } from '../fault';
-import { issueSaid } from './data-issue';
+import { issueText } from './data-issue';
 import { instrumentSchema, type Instrument } from './instrument';
 import { soundProblems } from './sound-problems';
 import { patternKey } from './pattern';
@@ -24,7 +24,7 @@ export function loadInstrument(data: unknown): Instrument {
 /** What is missing, doubled or contradictory in the data of an instrument, each in words; nothing where it holds together. */
 export function instrumentProblems(data: unknown): readonly string[] {
   const parsed = instrumentSchema.safeParse(data);
-  return parsed.success ? contradictions(parsed.data) : parsed.error.issues.map(issueSaid);
+  return parsed.success ? contradictions(parsed.data) : parsed.error.issues.map(issueText);
 }
 
 function contradictions(instrument: Instrument): string[] {

@@ -4,7 +4,7 @@ import type { Fingering, Instrument } from './instrument';
 /** One of the answers on which schools disagree. */
 export interface SchoolAnswer {
   readonly id: string;
-  readonly said: string;
+  readonly text: string;
   /** Fingerings that this answer puts first: semitones above the lowest note, and their rank in the chart. */
   readonly first?: readonly { readonly semitone: number; readonly rank: number }[];
 }
@@ -12,7 +12,7 @@ export interface SchoolAnswer {
 /** A question on which teachers disagree; the first answer is the chart's. */
 export interface SchoolQuestion {
   readonly id: string;
-  readonly asked: string;
+  readonly label: string;
   readonly answers: readonly SchoolAnswer[];
 }
 
@@ -22,34 +22,34 @@ export type Schools = Readonly<Record<string, string>>;
 const first = (semitone: number, rank: number): SchoolAnswer['first'] => [{ semitone, rank }];
 
 const light = [
-  { id: 'light', said: 'light' },
-  { id: 'heavy', said: 'heavy' },
+  { id: 'light', text: 'light' },
+  { id: 'heavy', text: 'heavy' },
 ];
 
 /** Asked of every instrument. */
 const general: readonly SchoolQuestion[] = [
   {
     id: 'first-lines',
-    asked: 'What comes first',
+    label: 'What comes first',
     answers: [
-      { id: 'scale', said: 'scale first' },
-      { id: 'crosses', said: 'crosses first' },
+      { id: 'scale', text: 'scale first' },
+      { id: 'crosses', text: 'crosses first' },
     ],
   },
   {
     id: 'finger-shape',
-    asked: 'Shape of the fingers',
+    label: 'Shape of the fingers',
     answers: [
-      { id: 'straight', said: 'straight' },
-      { id: 'natural', said: 'natural' },
+      { id: 'straight', text: 'straight' },
+      { id: 'natural', text: 'natural' },
     ],
   },
   {
     id: 'metronome',
-    asked: 'Metronome',
+    label: 'Metronome',
     answers: [
-      { id: 'from-the-start', said: 'from the first day' },
-      { id: 'once-clean', said: 'only once clean' },
+      { id: 'from-the-start', text: 'from the first day' },
+      { id: 'once-clean', text: 'only once clean' },
     ],
   },
 ];
@@ -57,80 +57,80 @@ const general: readonly SchoolQuestion[] = [
 /** Usual disagreements, by family. */
 const byFamily: Readonly<Record<Instrument['family'], readonly SchoolQuestion[]>> = {
   pipes: [
-    { id: 'd-throw', asked: 'D throw', answers: light },
-    { id: 'd-strike', asked: 'D strike', answers: light },
+    { id: 'd-throw', label: 'D throw', answers: light },
+    { id: 'd-strike', label: 'D strike', answers: light },
     {
       id: 'scale-start',
-      asked: 'A scale starts on',
+      label: 'A scale starts on',
       answers: [
-        { id: 'low-g', said: 'low G' },
-        { id: 'low-a', said: 'low A' },
+        { id: 'low-g', text: 'low G' },
+        { id: 'low-a', text: 'low A' },
       ],
     },
   ],
   'irish-pipes': [
     {
       id: 'a',
-      asked: 'A',
+      label: 'A',
       answers: [
-        { id: 'closed', said: 'closed' },
-        { id: 'open', said: 'open', first: [...(first(7, 2) ?? []), ...(first(19, 2) ?? [])] },
+        { id: 'closed', text: 'closed' },
+        { id: 'open', text: 'open', first: [...(first(7, 2) ?? []), ...(first(19, 2) ?? [])] },
       ],
     },
     {
       id: 'b',
-      asked: 'B',
+      label: 'B',
       answers: [
-        { id: 'ring', said: 'X XOX XXXX' },
-        { id: 'two', said: 'X XOO XXXX', first: first(9, 2) },
+        { id: 'ring', text: 'X XOX XXXX' },
+        { id: 'two', text: 'X XOO XXXX', first: first(9, 2) },
       ],
     },
   ],
   whistle: [
     {
       id: 'c-natural',
-      asked: 'C natural',
+      label: 'C natural',
       answers: [
-        { id: 'oxx-ooo', said: 'OXX OOO' },
-        { id: 'oxx-xox', said: 'OXX XOX', first: first(10, 2) },
-        { id: 'half', said: 'half-covered first hole', first: first(10, 3) },
-        { id: 'oxx-xxo', said: 'OXX XXO', first: first(10, 4) },
+        { id: 'oxx-ooo', text: 'OXX OOO' },
+        { id: 'oxx-xox', text: 'OXX XOX', first: first(10, 2) },
+        { id: 'half', text: 'half-covered first hole', first: first(10, 3) },
+        { id: 'oxx-xxo', text: 'OXX XXO', first: first(10, 4) },
       ],
     },
     {
       id: 'cut-finger',
-      asked: 'Finger of a cut',
+      label: 'Finger of a cut',
       answers: [
-        { id: 'nearest', said: 'the nearest above the note' },
-        { id: 'fixed', said: 'a fixed one per hand' },
+        { id: 'nearest', text: 'the nearest above the note' },
+        { id: 'fixed', text: 'a fixed one per hand' },
       ],
     },
   ],
   recorder: [
     {
       id: 'b-flat',
-      asked: 'B flat',
+      label: 'B flat',
       answers: [
-        { id: 'chart', said: 'as the model’s chart' },
-        { id: 'other', said: 'the other way', first: first(10, 2) },
+        { id: 'chart', text: 'as the model’s chart' },
+        { id: 'other', text: 'the other way', first: first(10, 2) },
       ],
     },
     {
       id: 'high-d',
-      asked: 'High D',
+      label: 'High D',
       answers: [
-        { id: 'open', said: '2' },
-        { id: 'pinched', said: 'ø 123 456', first: first(14, 2) },
+        { id: 'open', text: '2' },
+        { id: 'pinched', text: 'ø 123 456', first: first(14, 2) },
       ],
     },
   ],
   ocarina: [
     {
       id: 'sub-hole',
-      asked: 'Which sub-hole opens first',
+      label: 'Which sub-hole opens first',
       answers: [
-        { id: 'near', said: 'near first' },
-        { id: 'far', said: 'far first', first: first(2, 2) },
+        { id: 'near', text: 'near first' },
+        { id: 'far', text: 'far first', first: first(2, 2) },
       ],
     },
   ],
@@ -149,7 +149,7 @@ export function withSchools(instrument: Instrument, schools: Schools): Instrumen
     const question = schoolQuestions(instrument).find((each) => each.id === id);
     const answer = question?.answers.find((each) => each.id === answerId);
     if (question === undefined || answer === undefined)
-      throw new ZelpitFault('unknown-school', `The ${instrument.name} knows no school “${question?.asked ?? id}: ${answerId}”.`, { id, answerId });
+      throw new ZelpitFault('unknown-school', `The ${instrument.name} knows no school “${question?.label ?? id}: ${answerId}”.`, { id, answerId });
     for (const { semitone, rank } of answer.first ?? []) {
       const note = instrument.notes.find((each) => each.writtenSemitone === instrument.notes[0].writtenSemitone + semitone)?.id;
       const chosen = instrument.fingerings.find((each) => each.note === note && each.rank === rank);

@@ -2,12 +2,12 @@ import type { Instrument, NoteId } from './instrument';
 
 /** An order in which the notes of an instrument are met. */
 export interface TeachingOrder {
-  readonly said: string;
+  readonly text: string;
   readonly notes: readonly NoteId[];
 }
 
 /** Semitones above the lowest note, first ones first; what is not named follows up the scale. Usual chart. */
-const orders: Readonly<Record<Instrument['family'], readonly (readonly [said: string, ...semitones: readonly number[]])[]>> = {
+const orders: Readonly<Record<Instrument['family'], readonly (readonly [text: string, ...semitones: readonly number[]])[]>> = {
   pipes: [['from low A', 2, 4, 6, 7, 9, 11, 12, 14, 0]],
   'irish-pipes': [['from back D down', 12, 11, 9, 7, 5, 4, 2, 0]],
   whistle: [
@@ -22,9 +22,9 @@ const orders: Readonly<Record<Instrument['family'], readonly (readonly [said: st
 export function teachingOrders(instrument: Instrument): readonly TeachingOrder[] {
   const lowest = instrument.notes[0].writtenSemitone;
   const scale = instrument.notes.map((note) => note.id);
-  const taught = orders[instrument.family].map(([said, ...semitones]) => {
+  const taught = orders[instrument.family].map(([text, ...semitones]) => {
     const first = semitones.flatMap((semitone) => instrument.notes.filter((note) => note.writtenSemitone === lowest + semitone).map((note) => note.id));
-    return { said, notes: [...first, ...scale.filter((note) => !first.includes(note))] };
+    return { text, notes: [...first, ...scale.filter((note) => !first.includes(note))] };
   });
-  return [{ said: 'up the scale', notes: scale }, ...taught];
+  return [{ text: 'up the scale', notes: scale }, ...taught];
 }

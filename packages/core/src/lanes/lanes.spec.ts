@@ -96,7 +96,7 @@ describe('markFor', () => {
   const mark = (from: string, to: string) => markFor(chanter, troubleOf(chanter, changeBetween(chanter, from, to)), 30);
 
   it('tells troubles apart by shape: burst with its letter, stair, wave, nothing', () => {
-    expect(mark('c', 'e')).toMatchObject({ kind: 'burst', letter: 'G', said: 'low G cuts in' });
+    expect(mark('c', 'e')).toMatchObject({ kind: 'burst', letter: 'G', text: 'low G cuts in' });
     expect(mark('b', 'e')).toMatchObject({ kind: 'burst', letter: 'A' });
     expect(mark('e', 'high-g')?.kind).toBe('stair');
     expect(mark('b', 'c')?.kind).toBe('wave');

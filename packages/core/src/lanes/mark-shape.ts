@@ -3,9 +3,9 @@ import type { Trouble } from '../change';
 
 /** The sign at a seam's foot, by shape: a burst with a letter, a stair, a wave; drawn round (0, 0). */
 export type Mark =
-  | { readonly kind: 'burst'; readonly path: string; readonly letter: string; readonly said: string }
-  | { readonly kind: 'stair'; readonly path: string; readonly said: string }
-  | { readonly kind: 'wave'; readonly path: string; readonly said: string };
+  | { readonly kind: 'burst'; readonly path: string; readonly letter: string; readonly text: string }
+  | { readonly kind: 'stair'; readonly path: string; readonly text: string }
+  | { readonly kind: 'wave'; readonly path: string; readonly text: string };
 
 /** The mark for a trouble, `size` high; `undefined` where nothing is heard. */
 export function markFor(instrument: Instrument, trouble: Trouble, size: number): Mark | undefined {
@@ -13,12 +13,12 @@ export function markFor(instrument: Instrument, trouble: Trouble, size: number):
     case 'pop': {
       const note = noteOf(instrument, trouble.note);
       const points = note.loudnessDecibels > 0 ? 12 : 8;
-      return { kind: 'burst', path: burst(size / 2, points), letter: note.writtenName, said: `${note.schoolName} cuts in` };
+      return { kind: 'burst', path: burst(size / 2, points), letter: note.writtenName, text: `${note.schoolName} cuts in` };
     }
     case 'run':
-      return { kind: 'stair', path: stair(size * 0.72), said: 'a run slips in' };
+      return { kind: 'stair', path: stair(size * 0.72), text: 'a run slips in' };
     case 'blur':
-      return { kind: 'wave', path: wave(size), said: 'a blur' };
+      return { kind: 'wave', path: wave(size), text: 'a blur' };
     case 'none':
       return undefined;
   }

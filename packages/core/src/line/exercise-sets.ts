@@ -93,13 +93,13 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
       return { lines: line(from, 'Every note as long and as full as the next.', plain(upAndDown, quarter)), leftOut: [] };
     case 'scale-hard': {
       const { ids, twice } = withHardTwice(instrument, upAndDown, wish.hardness);
-      const said =
+      const text =
         twice.length === 0 ? 'no step is harder than the others' : `${twice.map(([one, other]) => `${name(one)} to ${name(other)}`).join(', ')} twice`;
-      return { lines: line(`${from}, ${said}`, 'The hard steps as even as the easy ones.', plain(ids, quarter)), leftOut: [] };
+      return { lines: line(`${from}, ${text}`, 'The hard steps as even as the easy ones.', plain(ids, quarter)), leftOut: [] };
     }
     case 'scale-values':
       return {
-        lines: values.flatMap(([said, twelfths]) => line(`${from} in ${said}`, 'The beat stays; only the notes to a beat change.', plain(upAndDown, twelfths))),
+        lines: values.flatMap(([text, twelfths]) => line(`${from} in ${text}`, 'The beat stays; only the notes to a beat change.', plain(upAndDown, twelfths))),
         leftOut: [],
       };
     case 'cumulative': {

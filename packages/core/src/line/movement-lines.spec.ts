@@ -20,8 +20,8 @@ import {
 
 const lines = (id: MovementDefinition['id'], kind: MovementExercise, before = 'e', after = 'c') =>
   movementLines(chanter, { kind, movement: movementById(id), before, after, settings: usualMovementSettings });
-const abc = (...asked: Parameters<typeof lines>): string =>
-  lines(...asked)
+const abc = (...wanted: Parameters<typeof lines>): string =>
+  lines(...wanted)
     .lines.map((line) => lineAbc(chanter, line).split('\n')[4])
     .join(' ');
 

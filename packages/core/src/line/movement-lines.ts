@@ -156,8 +156,8 @@ class Writer {
     private readonly wish: Wish,
   ) {}
 
-  leaveOut(said: string): void {
-    this.leftOut.push(said);
+  leaveOut(text: string): void {
+    this.leftOut.push(text);
   }
 
   others(after: NoteId): readonly NoteId[] {

@@ -30,7 +30,7 @@ export type CompiledMovement =
       /** Letters of the steps as ABC, in braces, and the theme note: "{gcd}c". */
       readonly written: string;
       /** What the law gave instead of the usual, each with its reason. */
-      readonly said: readonly string[];
+      readonly text: readonly string[];
       /** True where a teacher wanted it so, and not the laws. */
       readonly isOverride: boolean;
       /** True where it begins and ends on the same note, which exercises from every note leave out. */
@@ -40,7 +40,7 @@ export type CompiledMovement =
 
 interface Building {
   readonly steps: MovementStep[];
-  readonly said: string[];
+  readonly text: string[];
 }
 
 class Unplayable extends Error {}
@@ -67,7 +67,7 @@ export function compileMovement(
     return { ...common, kind: 'unplayable', reason: `A ${movement.names[0]} ends on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.` };
   const cell = movement.cells?.find((each) => each.before === before && each.after === after);
   if (cell !== undefined) return overridden(instrument, common, cell.graces);
-  const building: Building = { steps: [], said: [] };
+  const building: Building = { steps: [], text: [] };
   try {
     for (const part of movement.parts) addPart(instrument, building, part, { ...common, settings });
   } catch (error) {
@@ -80,14 +80,14 @@ export function compileMovement(
 
 type Ends = Pick<CompiledMovement, 'movement' | 'before' | 'after'>;
 
-function compiledOf(instrument: Instrument, ends: Ends, { steps, said }: Building, isOverride: boolean): CompiledMovement {
+function compiledOf(instrument: Instrument, ends: Ends, { steps, text }: Building, isOverride: boolean): CompiledMovement {
   const { before, after } = ends;
   const written = writtenForm(
     instrument,
     steps.map((step) => step.written),
     after,
   );
-  return { ...ends, kind: 'compiled', steps, written, said, isOverride, isDegenerate: before === after };
+  return { ...ends, kind: 'compiled', steps, written, text, isOverride, isDegenerate: before === after };
 }
 
 /** Grace notes in braces and the theme note, in the instrument's letters: "{gcd}c"; the bare letter where there are none. */
@@ -104,7 +104,7 @@ function overridden(instrument: Instrument, ends: Ends, graces: readonly NoteId[
     if (kind === 'lifting' && index === 0 && openers.includes(written)) return { kind: 'opener', written, pattern, fingers };
     return { kind: kind === 'charted' && written === lowest ? 'low' : kinds[kind], written, pattern, fingers };
   });
-  return compiledOf(instrument, ends, { steps, said: ['Written so by the teacher, and not by the rule.'] }, true);
+  return compiledOf(instrument, ends, { steps, text: ['Written so by the teacher, and not by the rule.'] }, true);
 }
 
 interface Place {
@@ -121,12 +121,12 @@ const noteStep = (instrument: Instrument, note: NoteId, kind: 'low' | 'note'): M
   fingers: [],
 });
 
-function addPart(instrument: Instrument, { steps, said }: Building, part: MovementPart, place: Place): void {
+function addPart(instrument: Instrument, { steps, text }: Building, part: MovementPart, place: Place): void {
   const { before, after, movement, settings } = place;
   const lowest = instrument.notes[0].id;
   switch (part.part) {
     case 'opener':
-      addOpener(instrument, steps, said, place);
+      addOpener(instrument, steps, text, place);
       return;
     case 'theme':
       steps.push(noteStep(instrument, after, 'note'));
@@ -135,7 +135,7 @@ function addPart(instrument: Instrument, { steps, said }: Building, part: Moveme
       const rule = firstAllowed(instrument, part.from, after);
       if (rule !== undefined) steps.push(lifted(instrument, rule.written, after, settings));
       // No grace note is possible on the theme note: it is sounded, tapped, and sounded again, without an opener.
-      else tappedInstead(instrument, steps, said, after, movement);
+      else tappedInstead(instrument, steps, text, after, movement);
       return;
     }
     case 'tap': {
@@ -143,7 +143,7 @@ function addPart(instrument: Instrument, { steps, said }: Building, part: Moveme
       if (tap === undefined) throw new Unplayable(`${capital(noteOf(instrument, after).schoolName)} cannot be tapped: every hole is closed.`);
       const isAgain = steps.some(({ kind }) => kind === 'tap') && tap.closes.length === 1;
       const isDragged = isAgain && settings.secondTap === 'drag';
-      if (isDragged) said.push('The second tap is the finger drawn back over its hole.');
+      if (isDragged) text.push('The second tap is the finger drawn back over its hole.');
       steps.push({ kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes, ...(isDragged && { isDragged }) });
       return;
     }
@@ -153,7 +153,7 @@ function addPart(instrument: Instrument, { steps, said }: Building, part: Moveme
     case 'inner': {
       const written = part.from.find((each) => each !== before) ?? part.from[0];
       if (written !== part.from[0])
-        said.push(`After ${noteOf(instrument, part.from[0]).schoolName} the grace note inside is ${noteOf(instrument, written).schoolName}.`);
+        text.push(`After ${noteOf(instrument, part.from[0]).schoolName} the grace note inside is ${noteOf(instrument, written).schoolName}.`);
       steps.push(lifted(instrument, written, lowest, settings));
       return;
     }
@@ -177,23 +177,23 @@ function lifted(instrument: Instrument, written: NoteId, over: NoteId, { twoFing
   return { kind: 'grace', written, pattern: withFingers(instrument, pattern, fingers, 0), fingers };
 }
 
-function addOpener(instrument: Instrument, steps: MovementStep[], said: string[], { movement, before, after, settings }: Place): void {
+function addOpener(instrument: Instrument, steps: MovementStep[], text: string[], { movement, before, after, settings }: Place): void {
   const rule = openerOf(instrument, openers, before, after);
   const [usual] = openers;
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   if (rule === undefined) {
     const up = before !== null && firstAllowed(instrument, openers, before) === undefined ? before : after;
-    said.push(`The thumb is up on ${name(up)}, so nothing opens it: the half form.`);
+    text.push(`The thumb is up on ${name(up)}, so nothing opens it: the half form.`);
     return;
   }
   if (rule.written !== usual) {
     const usualRule = graceNoteNamed(instrument, usual);
     const isBefore = before !== null && usualRule !== undefined && !allowsGraceNote(instrument, chartedPattern(instrument, before), usualRule);
     if (isBefore && settings.thumbDown === 'plain' && movement.parts.length === 1) {
-      said.push(`Coming down from ${name(before)} it is left plain.`);
+      text.push(`Coming down from ${name(before)} it is left plain.`);
       return;
     }
-    said.push(`The index finger is up on ${name(isBefore ? before : after)}, so the thumb opens it.`);
+    text.push(`The index finger is up on ${name(isBefore ? before : after)}, so the thumb opens it.`);
     const isOverBefore = settings.thumbOverUpper === 'thumb-first' && before !== null && !isBefore;
     const base = chartedPattern(instrument, isOverBefore ? before : after);
     steps.push({ kind: 'opener', written: rule.written, pattern: withFingers(instrument, base, rule.opens, 0), fingers: rule.opens });
@@ -208,25 +208,25 @@ function addOpener(instrument: Instrument, steps: MovementStep[], said: string[]
 }
 
 /** Sounded, tapped, sounded again: what a doubling is where its theme note allows no second grace note. */
-function tappedInstead(instrument: Instrument, steps: MovementStep[], said: string[], after: NoteId, movement: MovementDefinition): void {
+function tappedInstead(instrument: Instrument, steps: MovementStep[], text: string[], after: NoteId, movement: MovementDefinition): void {
   const tap = tapOf(instrument, after);
   if (tap === undefined) throw new Unplayable(`No second grace note is possible on ${noteOf(instrument, after).schoolName}.`);
   steps.splice(0, steps.length, noteStep(instrument, after, 'note'), { kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes });
-  said.splice(
+  text.splice(
     0,
-    said.length,
+    text.length,
     `On ${noteOf(instrument, after).schoolName} a ${movement.names[0]} is the note, tapped, and the note again: no grace note is possible on it.`,
   );
 }
 
 /** A first step that sounds already is left out: the low note from the lowest note, the theme note where it stood before. */
-function dropWhatSounds(instrument: Instrument, { steps, said }: Building, { movement, before, settings: { fromLowest } }: Place): void {
+function dropWhatSounds(instrument: Instrument, { steps, text }: Building, { movement, before, settings: { fromLowest } }: Place): void {
   const [first] = steps;
   if (first === undefined || before === null || first.written !== before || (first.kind !== 'low' && first.kind !== 'note')) return;
   if (first.kind === 'low' && fromLowest === 'full') return;
   if (first.kind === 'note' && movement.skipsSounding !== true) return;
   steps.shift();
-  said.push(`${capital(noteOf(instrument, before).schoolName)} sounds already.`);
+  text.push(`${capital(noteOf(instrument, before).schoolName)} sounds already.`);
 }
 
 /** With a capital letter at the start of a sentence or title. */

@@ -15,7 +15,7 @@ export { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, type Ta
 export { beatAt, countOf, elementsOf, leastTime, paceOf, timedSteps, usualPace, type MovementCount, type MovementPace, type TimedStep } from './movement-time';
 export { movementEvents, sharesOf, type MovementEvent } from './movement-events';
 export { fittingLayers, layersOf, type LayerKind, type MovementLayer } from './layers';
-export { lettersOfPatterns, movementFromWritten, partSaid, readWrittenForm, unknownNotes, type MovementNaming, type WrittenForm } from './make-movement';
+export { lettersOfPatterns, movementFromWritten, partText, readWrittenForm, unknownNotes, type MovementNaming, type WrittenForm } from './make-movement';
 export { movementFile, readMovementFile, movementFileFormat, type MovementFile } from './movement-file';
 export { syllablesOf, syllableSetSchema, type SyllableSet } from './syllables';
 export { editDistance, findMovements, movementById, movementsOf, movementTable } from './movements';
@@ -27,7 +27,7 @@ export {
   cutFinger,
   ornamentChoicesSchema,
   ornamentKinds,
-  ornamentSaid,
+  ornamentText,
   tapFinger,
   usualOrnaments,
   type CompiledOrnament,

@@ -7,7 +7,7 @@ import {
   movementFromWritten,
   movementsOf,
   movementTable,
-  partSaid,
+  partText,
   pipeMovements,
   readMovementFile,
   readWrittenForm,
@@ -69,7 +69,7 @@ describe('a movement out of one example', () => {
     const own = made('{gcd}c', 'high-g');
     expect(own.cells).toEqual([{ before: 'high-g', after: 'c', graces: ['high-g', 'c', 'd'] }]);
     const compiled = compileMovement(chanter, own, 'high-g', 'c');
-    expect(compiled).toMatchObject({ written: '{gcd}c', isOverride: true, said: ['Written so by the teacher, and not by the rule.'] });
+    expect(compiled).toMatchObject({ written: '{gcd}c', isOverride: true, text: ['Written so by the teacher, and not by the rule.'] });
     expect(written(own, 'e', 'c')).toBe('{gcd}c');
     expect(written(own, 'high-g', 'b')).toBe('{aBd}B');
   });
@@ -98,8 +98,8 @@ describe('what is typed or played', () => {
     ['{gxd}c', /“x” is no letter/],
     ['{gcd}h', /“h” is no letter/],
     ['', /in braces/],
-  ])('“%s” cannot be read and says why', (text, said) => {
-    expect(() => readWrittenForm(chanter, text)).toThrow(said);
+  ])('“%s” cannot be read and says why', (text, message) => {
+    expect(() => readWrittenForm(chanter, text)).toThrow(message);
   });
 
   it('finger patterns are read as letters: grace notes on the theme, on the lowest note, notes and taps', () => {
@@ -117,7 +117,7 @@ describe('what is typed or played', () => {
 
 describe('every element in words', () => {
   it.each(pipeMovements.map((each) => [each.names[0], each] as const))('%s', (_, movement) => {
-    for (const part of movement.parts) expect(partSaid(chanter, part)).toMatch(/^[a-zA-Z].{5,}/);
+    for (const part of movement.parts) expect(partText(chanter, part)).toMatch(/^[a-zA-Z].{5,}/);
   });
 });
 
@@ -144,8 +144,8 @@ describe('movements as a file', () => {
     [movementFile([{ ...own, id: 'Not An Id' }]), /small letters/],
     [movementFile([{ ...own, arrivals: ['h'] }]), /names h, which the practice chanter does not have/],
     [movementFile([{ ...own, parts: [{ part: 'somersault' } as never] }]), /part/],
-  ])('%.40s is refused with a sentence', (text, said) => {
-    expect(() => readMovementFile(chanter, text)).toThrow(said);
+  ])('%.40s is refused with a sentence', (text, message) => {
+    expect(() => readMovementFile(chanter, text)).toThrow(message);
   });
 
   it('names the notes that an instrument does not have', () => {

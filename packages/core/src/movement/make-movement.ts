@@ -34,7 +34,7 @@ export function readWrittenForm(instrument: Instrument, text: string): WrittenFo
   };
 }
 
-const unreadable = (said: string, text: string): ZelpitFault => new ZelpitFault('unreadable-movement', said, { text });
+const unreadable = (message: string, text: string): ZelpitFault => new ZelpitFault('unreadable-movement', message, { text });
 
 /**
  * The letters of finger patterns as somebody played them before a theme note. A pattern is a note of the chart, a grace note opened on the theme note, on the lowest
@@ -144,7 +144,7 @@ export function unknownNotes(instrument: Instrument, definition: MovementDefinit
 }
 
 /** An element in words: "a grace note D, or E, F, high G where that is not possible". */
-export function partSaid(instrument: Instrument, part: MovementPart): string {
+export function partText(instrument: Instrument, part: MovementPart): string {
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   const orElse = ([first, ...others]: readonly NoteId[], where: string): string =>
     others.length === 0 ? `the ${name(first)} grace note` : `the ${name(first)} grace note, or ${others.map(name).join(', ')} ${where}`;

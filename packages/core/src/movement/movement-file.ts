@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ZelpitFault } from '../fault';
-import { issueSaid, type Instrument } from '../fingering';
+import { issueText, type Instrument } from '../fingering';
 import { movementDefinitionSchema, type MovementDefinition } from './definition';
 import { unknownNotes } from './make-movement';
 
@@ -36,7 +36,7 @@ export function readMovementFile(instrument: Instrument, text: string): Movement
   }
   const { success, data: file, error } = movementFileSchema.safeParse(data);
   if (!success) {
-    throw unreadable(`This is no file of movements: ${error.issues.slice(0, 3).map(issueSaid).join('; ')}.`);
+    throw unreadable(`This is no file of movements: ${error.issues.slice(0, 3).map(issueText).join('; ')}.`);
   }
   for (const movement of file.movements) {
     const unknown = unknownNotes(instrument, movement);
@@ -45,4 +45,4 @@ export function readMovementFile(instrument: Instrument, text: string): Movement
   return file;
 }
 
-const unreadable = (said: string): ZelpitFault => new ZelpitFault('unreadable-movement', said);
+const unreadable = (text: string): ZelpitFault => new ZelpitFault('unreadable-movement', text);

@@ -25,8 +25,8 @@ const ids = chanter.notes.map(({ id }) => id);
 const letters: Readonly<Record<string, NoteId>> = Object.fromEntries(chanter.notes.map((note) => [note.abc, note.id]));
 const compiled = (id: string, before: string, after: string, settings?: Partial<MovementSettings>): CompiledMovement =>
   compileMovement(chanter, movementById(id), before === '' ? null : letters[before], letters[after], { ...usualMovementSettings, ...settings });
-const written = (...asked: Parameters<typeof compiled>): string => {
-  const movement = compiled(...asked);
+const written = (...wanted: Parameters<typeof compiled>): string => {
+  const movement = compiled(...wanted);
   return movement.kind === 'compiled' ? movement.written : movement.reason;
 };
 const patternsOf = (movement: CompiledMovement) => (movement.kind === 'compiled' ? movement.steps.map((step) => step.pattern) : []);
@@ -109,16 +109,16 @@ describe('the catalogue of the Highland chanter', () => {
   });
 
   it('says what stands in and why, and why something cannot be', () => {
-    const said = (...asked: Parameters<typeof compiled>) => {
-      const movement = compiled(...asked);
-      return movement.kind === 'compiled' ? movement.said.join(' ') : movement.reason;
+    const text = (...wanted: Parameters<typeof compiled>) => {
+      const movement = compiled(...wanted);
+      return movement.kind === 'compiled' ? movement.text.join(' ') : movement.reason;
     };
-    expect(said('doubling', 'g', 'c')).toBe('The index finger is up on high G, so the thumb opens it.');
-    expect(said('doubling', 'a', 'c')).toBe('The thumb is up on high A, so nothing opens it: the half form.');
-    expect(said('grip', 'd', 'e')).toBe('After D the grace note inside is B.');
-    expect(said('grip', 'G', 'e')).toBe('Low G sounds already.');
-    expect(said('tap', 'A', 'G')).toBe('Low G cannot be tapped: every hole is closed.');
-    expect(said('d-grace-note', 'A', 'e')).toMatch(/^A D grace note is not possible on E/);
+    expect(text('doubling', 'g', 'c')).toBe('The index finger is up on high G, so the thumb opens it.');
+    expect(text('doubling', 'a', 'c')).toBe('The thumb is up on high A, so nothing opens it: the half form.');
+    expect(text('grip', 'd', 'e')).toBe('After D the grace note inside is B.');
+    expect(text('grip', 'G', 'e')).toBe('Low G sounds already.');
+    expect(text('tap', 'A', 'G')).toBe('Low G cannot be tapped: every hole is closed.');
+    expect(text('d-grace-note', 'A', 'e')).toMatch(/^A D grace note is not possible on E/);
     expect(compiled('doubling', 'c', 'c')).toMatchObject({ isDegenerate: true });
     expect(() => movementById('pirouette')).toThrow(/no movement "pirouette"/);
   });
@@ -239,8 +239,8 @@ describe('MovementReader', () => {
     );
 
   it('says in which other way than the usual a movement is played', () => {
-    const variant = (...asked: Parameters<typeof read>): string | undefined => {
-      const found = read(...asked);
+    const variant = (...wanted: Parameters<typeof read>): string | undefined => {
+      const found = read(...wanted);
       return found.kind === 'known' ? found.candidates[0].variant : undefined;
     };
     expect(variant('e', 'gcd', 'c')).toBe('');

@@ -74,7 +74,7 @@ export interface OrnamentStep {
 }
 
 /** How an ornament is played, in a sentence. */
-export const ornamentSaid: Readonly<Record<OrnamentKind, string>> = {
+export const ornamentText: Readonly<Record<OrnamentKind, string>> = {
   cut: 'One finger lifts for a very brief moment: at most 50 ms, at most a fifth of an eighth.',
   tap: 'One open finger closes as briefly, and bounces off by itself.',
   'short-roll': 'Two eighths: a cut on the beat, the note, a tap on the second eighth, the note.',

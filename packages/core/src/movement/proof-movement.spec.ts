@@ -1,9 +1,9 @@
 import { instrumentById, practiceChanter as chanter } from '../fingering';
 import { movementFromWritten, proofreadMovement, readWrittenForm, usualMovementSettings } from '.';
 
-const said = (line: string): string | undefined => {
+const text = (line: string): string | undefined => {
   const proof = proofreadMovement(chanter, line);
-  return proof === undefined ? undefined : `${proof.kind}: ${proof.said}`;
+  return proof === undefined ? undefined : `${proof.kind}: ${proof.text}`;
 };
 
 describe('lines about movements', () => {
@@ -16,7 +16,7 @@ describe('lines about movements', () => {
     ['{GBGe}A from D', 'right: Right: taorluath to low A.'],
     ['{gcd}c from E', 'right: Right: doubling to C.'],
   ])('%s is %s', (line, expected) => {
-    expect(said(line)).toBe(expected);
+    expect(text(line)).toBe(expected);
   });
 
   it.each([
@@ -31,11 +31,11 @@ describe('lines about movements', () => {
     ['C doubling: something odd', /^wrong: An element cannot be read/],
     ['{gcd}c from Zed', /no single note/],
   ])('%s is found wrong, and why', (line, expected) => {
-    expect(said(line)).toMatch(expected);
+    expect(text(line)).toMatch(expected);
   });
 
   it.each(['E: thumb 1 2 3 4 5', 'lift the ring finger', '', 'B: like A with 2 off', 'nonsense'])('leaves “%s” to the proofreader of charts', (line) => {
-    expect(said(line)).toBeUndefined();
+    expect(text(line)).toBeUndefined();
   });
 
   it('knows the studio’s own movements and how it plays', () => {
@@ -49,7 +49,7 @@ describe('lines about movements', () => {
       ),
     ];
     const studio = { own, settings: { ...usualMovementSettings, fromLowest: 'full' as const } };
-    expect(proofreadMovement(chanter, '{gdce}c from E', studio)?.said).toBe('Right: stair step to C.');
+    expect(proofreadMovement(chanter, '{gdce}c from E', studio)?.text).toBe('Right: stair step to C.');
     expect(proofreadMovement(chanter, '{gdce}c from E')?.kind).toBe('wrong');
     expect(proofreadMovement(chanter, '{GdG}A from low G', studio)?.kind).toBe('right');
     expect(proofreadMovement(chanter, '{GdG}A from low G')?.kind).toBe('wrong');

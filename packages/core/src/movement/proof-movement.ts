@@ -13,7 +13,7 @@ interface Studio {
 const usualStudio: Studio = { own: [], settings: usualMovementSettings };
 
 /** What a line about a movement came to. */
-export type MovementProof = { readonly kind: 'right'; readonly said: string } | { readonly kind: 'wrong'; readonly said: string };
+export type MovementProof = { readonly kind: 'right'; readonly text: string } | { readonly kind: 'wrong'; readonly text: string };
 
 const graceName = (instrument: Instrument, id: NoteId): string =>
   instrument.graceNotes.find(({ written }) => written === id)?.name ?? noteOf(instrument, id).schoolName;
@@ -25,10 +25,10 @@ const graceName = (instrument: Instrument, id: NoteId): string =>
  */
 export function proofreadMovement(instrument: Instrument, line: string, studio: Studio = usualStudio): MovementProof | undefined {
   if (movementsOf(instrument, studio.own).length === 0) return undefined;
-  const said = line.trim();
-  const written = /^\{([GABcdefga]+)\}([GABcdefga])(?:\s+from\s+(.+))?$/.exec(said);
+  const text = line.trim();
+  const written = /^\{([GABcdefga]+)\}([GABcdefga])(?:\s+from\s+(.+))?$/.exec(text);
   if (written !== null) return proofOfWritten(instrument, studio, { group: written[1], theme: written[2], from: written[3] });
-  const [head, ...rest] = said.split(':');
+  const [head, ...rest] = text.split(':');
   if (rest.length === 0) return undefined;
   return proofOfWords(instrument, studio, head, rest.join(':'));
 }
@@ -36,7 +36,7 @@ export function proofreadMovement(instrument: Instrument, line: string, studio: 
 const noteOfAbc = (instrument: Instrument, letter: string): NoteId | undefined => instrument.notes.find(({ abc }) => abc === letter)?.id;
 
 /** The one note that words mean; undefined where they mean none or several. */
-function noteSaid(instrument: Instrument, words: string): NoteId | undefined {
+function noteText(instrument: Instrument, words: string): NoteId | undefined {
   const named = readNote(words.trim());
   const meant = named === undefined ? [] : notesMeant(instrument, named);
   return meant.length === 1 ? meant[0].id : undefined;
@@ -52,19 +52,19 @@ function proofOfWritten(instrument: Instrument, { own, settings }: Studio, { gro
   const letters = [...group].map((letter) => noteOfAbc(instrument, letter));
   const after = noteOfAbc(instrument, theme);
   if (after === undefined || !letters.every((each) => each !== undefined)) return undefined;
-  const before = from === undefined ? null : noteSaid(instrument, from);
-  if (before === undefined) return { kind: 'wrong', said: `“${from?.trim() ?? ''}” is no single note of the ${instrument.name}.` };
+  const before = from === undefined ? null : noteText(instrument, from);
+  if (before === undefined) return { kind: 'wrong', text: `“${from?.trim() ?? ''}” is no single note of the ${instrument.name}.` };
   const found = new MovementReader(instrument, own).read(before, letters, after);
-  if (found.kind === 'none') return { kind: 'wrong', said: 'No movement is written nearly like this.' };
-  if (found.kind === 'unknown') return { kind: 'wrong', said: `No movement. Nearest is ${nameOf(found.nearest)}, ${found.nearest.written}: ${found.differs}.` };
+  if (found.kind === 'none') return { kind: 'wrong', text: 'No movement is written nearly like this.' };
+  if (found.kind === 'unknown') return { kind: 'wrong', text: `No movement. Nearest is ${nameOf(found.nearest)}, ${found.nearest.written}: ${found.differs}.` };
   const [first] = found.candidates;
   const wanted = compileMovement(instrument, first.movement, before, after, settings);
   const given = `{${group}}${theme}`;
   const isSo = found.candidates.some((each) => sameForm(compileMovement(instrument, each.movement, before, after, settings), given));
-  if (isSo || wanted.kind === 'unplayable') return { kind: 'right', said: `Right: ${nameOf(first)} to ${noteOf(instrument, after).schoolName}.` };
+  if (isSo || wanted.kind === 'unplayable') return { kind: 'right', text: `Right: ${nameOf(first)} to ${noteOf(instrument, after).schoolName}.` };
   return {
     kind: 'wrong',
-    said: `A ${nameOf(first)} from ${noteOf(instrument, before ?? after).schoolName} is ${wanted.written}. ${wanted.said.join(' ')}`.trim(),
+    text: `A ${nameOf(first)} from ${noteOf(instrument, before ?? after).schoolName} is ${wanted.written}. ${wanted.text.join(' ')}`.trim(),
   };
 }
 
@@ -77,27 +77,27 @@ function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: s
   const rest = from === null ? head : head.slice(0, from.index);
   const on = /^(.+?)\s+(?:on|to|into)\s+(.+)$/i.exec(rest.trim());
   const [noteWords, name] = on === null ? splitNote(instrument, rest.trim()) : [on[2], on[1]];
-  const after = noteSaid(instrument, noteWords);
+  const after = noteText(instrument, noteWords);
   const [movement] = findMovements(instrument, name, own);
   if (after === undefined || movement === undefined || !/[a-z]{3}/i.test(name)) return undefined;
-  const before = from === null ? null : noteSaid(instrument, from[1]);
-  if (before === undefined) return { kind: 'wrong', said: `“${from?.[1].trim() ?? ''}” is no single note of the ${instrument.name}.` };
+  const before = from === null ? null : noteText(instrument, from[1]);
+  if (before === undefined) return { kind: 'wrong', text: `“${from?.[1].trim() ?? ''}” is no single note of the ${instrument.name}.` };
   const compiled = compileMovement(instrument, movement, before, after, settings);
-  if (compiled.kind === 'unplayable') return { kind: 'wrong', said: compiled.reason };
+  if (compiled.kind === 'unplayable') return { kind: 'wrong', text: compiled.reason };
   const given = elements.split(/,|;|\bthen\b/i).flatMap((element) => lettersOfElement(instrument, element));
   const unread = given.findIndex((each) => each === undefined);
-  if (unread !== -1 || given.length === 0) return { kind: 'wrong', said: 'An element cannot be read. Write each as “G grace note to C”.' };
+  if (unread !== -1 || given.length === 0) return { kind: 'wrong', text: 'An element cannot be read. Write each as “G grace note to C”.' };
   const wanted = [...compiled.steps.map(({ written }) => written), after];
   const other = wanted.findIndex((each, index) => each !== given[index]);
-  if (other === -1 && given.length === wanted.length) return { kind: 'right', said: `Right: ${compiled.written}.` };
-  if (other === -1) return { kind: 'wrong', said: `It ends sooner: ${compiled.written}.` };
+  if (other === -1 && given.length === wanted.length) return { kind: 'right', text: `Right: ${compiled.written}.` };
+  if (other === -1) return { kind: 'wrong', text: `It ends sooner: ${compiled.written}.` };
   const isArrival = other === wanted.length - 1;
   const step = compiled.steps[other];
   const expected =
     isArrival || step.kind === 'low' || step.kind === 'note' ? noteOf(instrument, wanted[other]).schoolName : graceName(instrument, wanted[other]);
   const came = given[other] === undefined ? 'nothing' : noteOf(instrument, given[other]).schoolName;
-  const why = compiled.said.length === 0 ? '' : ` ${compiled.said.join(' ')}`;
-  return { kind: 'wrong', said: `${isArrival ? 'It arrives on' : `Element ${other + 1} is the`} ${expected}, not ${came}: ${compiled.written}.${why}` };
+  const why = compiled.text.length === 0 ? '' : ` ${compiled.text.join(' ')}`;
+  return { kind: 'wrong', text: `${isArrival ? 'It arrives on' : `Element ${other + 1} is the`} ${expected}, not ${came}: ${compiled.written}.${why}` };
 }
 
 /** "C doubling" as its note and its name: the longest beginning that is a note. */
@@ -105,20 +105,20 @@ function splitNote(instrument: Instrument, words: string): readonly [note: strin
   const parts = words.split(/\s+/);
   for (let count = Math.min(3, parts.length - 1); count > 0; count -= 1) {
     const note = parts.slice(0, count).join(' ');
-    if (noteSaid(instrument, note) !== undefined) return [note, parts.slice(count).join(' ')];
+    if (noteText(instrument, note) !== undefined) return [note, parts.slice(count).join(' ')];
   }
   return ['', words];
 }
 
 /** "G grace note to C" is the grace note and the note that it leads to; "low G" is a note; "tap to C" a tap's return. */
 function lettersOfElement(instrument: Instrument, element: string): readonly (NoteId | undefined)[] {
-  const said = element.trim().replace(/\.$/, '');
-  if (said === '') return [];
-  const grace = /^(.+?)\s+grace\s*note(?:\s+(?:to|on|into)\s+(.+))?$/i.exec(said);
-  if (grace === null) return [noteSaid(instrument, said.replace(/^to\s+/i, ''))];
+  const text = element.trim().replace(/\.$/, '');
+  if (text === '') return [];
+  const grace = /^(.+?)\s+grace\s*note(?:\s+(?:to|on|into)\s+(.+))?$/i.exec(text);
+  if (grace === null) return [noteText(instrument, text.replace(/^to\s+/i, ''))];
   const name = grace[1].trim().toLowerCase();
   const own = instrument.graceNotes.find(
     (rule) => rule.name.toLowerCase() === `${name} grace note` || noteOf(instrument, rule.written).schoolName.toLowerCase() === name,
   );
-  return [own?.written, ...(grace[2] === undefined ? [] : [noteSaid(instrument, grace[2])])];
+  return [own?.written, ...(grace[2] === undefined ? [] : [noteText(instrument, grace[2])])];
 }

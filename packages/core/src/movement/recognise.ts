@@ -5,13 +5,13 @@ import { lightTapNotes } from './movements.data';
 import { editDistance, movementsOf } from './movements';
 
 /** Settings under which movements are written in another way, and how that is said. */
-const variants: readonly { readonly settings: MovementSettings; readonly said: string }[] = [
-  { settings: usualMovementSettings, said: '' },
-  { settings: { ...usualMovementSettings, fromLowest: 'full' }, said: 'in full from the lowest note' },
-  { settings: { ...usualMovementSettings, classical: true }, said: 'with a classical ending' },
-  { settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' }, said: 'in full from the lowest note, with a classical ending' },
-  { settings: { ...usualMovementSettings, thumbDown: 'plain' }, said: 'plain coming down' },
-  { settings: { ...usualMovementSettings, lightTaps: lightTapNotes }, said: 'with a light tap' },
+const variants: readonly { readonly settings: MovementSettings; readonly text: string }[] = [
+  { settings: usualMovementSettings, text: '' },
+  { settings: { ...usualMovementSettings, fromLowest: 'full' }, text: 'in full from the lowest note' },
+  { settings: { ...usualMovementSettings, classical: true }, text: 'with a classical ending' },
+  { settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' }, text: 'in full from the lowest note, with a classical ending' },
+  { settings: { ...usualMovementSettings, thumbDown: 'plain' }, text: 'plain coming down' },
+  { settings: { ...usualMovementSettings, lightTaps: lightTapNotes }, text: 'with a light tap' },
 ];
 const asFromAnother = 'as from another note before';
 
@@ -65,7 +65,7 @@ export class MovementReader {
       return isNearer ? { played, distance } : best;
     }, undefined);
     if (nearest === undefined || nearest.distance > Math.ceil(letters.length / 2)) return { kind: 'none' };
-    return { kind: 'unknown', nearest: nearest.played, differs: differenceSaid(this.instrument, nearest.played, letters) };
+    return { kind: 'unknown', nearest: nearest.played, differs: differenceText(this.instrument, nearest.played, letters) };
   }
 
   /** Every way of every movement from one note into another, by its letters. */
@@ -77,14 +77,14 @@ export class MovementReader {
     const ranks = new Map<Candidate, number>();
     // Where the note before is not the one that the rule expects, the movement may still be written in full.
     for (const start of before === null ? [null] : [before, null]) {
-      for (const { settings, said } of variants) {
+      for (const { settings, text } of variants) {
         for (const movement of this.movements) {
           const played = compileMovement(this.instrument, movement, start, after, settings);
           if (played.kind === 'unplayable' || played.steps.length === 0) continue;
           const letters = lettersOf(played).join(' ');
           const others = found.get(letters) ?? [];
           if (others.some((each) => each.movement.id === movement.id)) continue;
-          const candidate: Candidate = { ...played, variant: said === '' && start !== before ? asFromAnother : said };
+          const candidate: Candidate = { ...played, variant: text === '' && start !== before ? asFromAnother : text };
           // What has a name for its light tap comes before what can be tapped lightly too.
           ranks.set(candidate, Number(settings.lightTaps.length > 0) * this.movements.length + this.movements.indexOf(movement));
           found.set(letters, [...others, candidate]);
@@ -107,7 +107,7 @@ const isAsLong = ({ steps }: Played, letters: readonly NoteId[]): boolean => ste
 
 const lettersOf = ({ steps }: Played): readonly NoteId[] => steps.map(({ written }) => written);
 
-function differenceSaid(instrument: Instrument, played: Played, letters: readonly NoteId[]): string {
+function differenceText(instrument: Instrument, played: Played, letters: readonly NoteId[]): string {
   const name = (id: NoteId): string => instrument.notes.find((note) => note.id === id)?.schoolName ?? id;
   const wanted = lettersOf(played);
   if (letters.length < wanted.length) {

@@ -13,9 +13,9 @@ export type SyllableSet = Readonly<z.infer<typeof syllableSetSchema>>;
  * @param graces letters of the group, first to last
  */
 export function syllablesOf(instrument: Instrument, graces: readonly NoteId[], theme: NoteId, set: SyllableSet): readonly string[] {
-  const said = (id: NoteId, as: 'note' | 'grace'): string => {
+  const text = (id: NoteId, as: 'note' | 'grace'): string => {
     const own = set[id]?.[as] ?? '';
     return own === '' ? noteOf(instrument, id).writtenName : own;
   };
-  return [...graceSteps(instrument, graces, theme).map(({ written, kind }) => said(written, kind === 'lifting' ? 'grace' : 'note')), said(theme, 'note')];
+  return [...graceSteps(instrument, graces, theme).map(({ written, kind }) => text(written, kind === 'lifting' ? 'grace' : 'note')), text(theme, 'note')];
 }

@@ -148,14 +148,14 @@ function handsNamed(instrument: Instrument, text: string): string {
 /** "Three fingers" and "the first two" as that many holes from the top in front; "all six" as all. */
 function counted(instrument: Instrument, text: string): string {
   const front = instrument.holes.filter(({ finger }) => !instrument.fingers.some((each) => each.id === finger && each.thumb)).length;
-  const asHoles = (said: string, number: string): string => {
+  const asHoles = (text: string, number: string): string => {
     const count = numbers[number] ?? Number(number);
-    if (instrument.family === 'ocarina' || !(count >= 1 && count <= front)) return said;
+    if (instrument.family === 'ocarina' || !(count >= 1 && count <= front)) return text;
     return Array.from({ length: count }, (_, index) => String(index + 1)).join(' ');
   };
   return text
-    .replace(/\ball (two|three|four|five|six|seven|\d)\b/g, (said, number: string) => asHoles(said, number))
-    .replace(/\b(?:the )?(?:first |top |upper )?(one|two|three|four|five|six|seven|\d) fingers\b/g, (said, number: string) => asHoles(said, number));
+    .replace(/\ball (two|three|four|five|six|seven|\d)\b/g, (text, number: string) => asHoles(text, number))
+    .replace(/\b(?:the )?(?:first |top |upper )?(one|two|three|four|five|six|seven|\d) fingers\b/g, (text, number: string) => asHoles(text, number));
 }
 
 /** "Little finger up, rest down", "just the thumb off", "both small holes open, all else shut": the rest is covered, or the rest is open. */

@@ -1,2 +1,2 @@
-export { mostLines, proofread, proofSaid, type Proof, type ProofLine } from './proofread';
+export { mostLines, proofread, proofText, type Proof, type ProofLine } from './proofread';
 export { notesMeant, readNote } from './note-words';

@@ -28,7 +28,7 @@ export interface NamedNote {
 /** Reads the name of a note; undefined where it is none. */
 export function readNote(text: string): NamedNote | undefined {
   const plain = signs
-    .reduce((said, [sign, word]) => said.replace(sign, word), text.trim().toLowerCase())
+    .reduce((plain, [sign, word]) => plain.replace(sign, word), text.trim().toLowerCase())
     .replace(/[’′]/g, "'")
     .replace(/\bnat\b\.?/, 'natural')
     .replace(/^(.*?)\s*\((low|high|top|bottom)\)$/, '$2 $1')

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { instrumentById, instruments, type Instrument } from '../fingering';
-import { proofread, proofSaid, type Proof } from '.';
+import { proofread, proofText, type Proof } from '.';
 
 const baroque = instrumentById('recorder-soprano-baroque');
 const german = instrumentById('recorder-soprano-german');
@@ -147,10 +147,10 @@ describe('proofread', () => {
   });
 
   it('says what is wrong in a sentence, and asks which finger is meant', () => {
-    expect(proofSaid(baroque, of(baroque, 'E: 0 123'))).toBe('These fingers are G, not low E or high E.');
-    expect(proofSaid(whistle, of(whistle, 'E: like D with the ring finger off'))).toBe('Which finger is “ring”: L ring or R ring?');
-    expect(proofSaid(baroque, of(baroque, 'F: 0 123 4', german))).toBe('Right on the German model, not on this one.');
-    expect(proofSaid(baroque, of(baroque, 'E: thumb 1 banana'))).toBe('“banana” cannot be read.');
+    expect(proofText(baroque, of(baroque, 'E: 0 123'))).toBe('These fingers are G, not low E or high E.');
+    expect(proofText(whistle, of(whistle, 'E: like D with the ring finger off'))).toBe('Which finger is “ring”: L ring or R ring?');
+    expect(proofText(baroque, of(baroque, 'F: 0 123 4', german))).toBe('Right on the German model, not on this one.');
+    expect(proofText(baroque, of(baroque, 'E: thumb 1 banana'))).toBe('“banana” cannot be read.');
   });
 
   it('calls no fingering right for a note that the chart does not give it', () => {
@@ -176,7 +176,7 @@ describe('proofread', () => {
   it('reads any text without breaking, on every instrument, and never calls nonsense right', () => {
     fc.assert(
       fc.property(fc.constantFrom(...instruments), fc.string({ maxLength: 60 }), (instrument, text) => {
-        for (const { proof } of proofread(instrument, text)) expect(proofSaid(instrument, proof)).toEqual(expect.any(String));
+        for (const { proof } of proofread(instrument, text)) expect(proofText(instrument, proof)).toEqual(expect.any(String));
       }),
       { numRuns: 300 },
     );

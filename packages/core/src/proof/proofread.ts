@@ -43,15 +43,15 @@ export function proofread(instrument: Instrument, text: string, other?: Instrume
 }
 
 function proofOf(instrument: Instrument, line: string, before: NoteId | undefined, other: Instrument | undefined): Proof {
-  const said = line.trim();
-  if (said === '') return { kind: 'empty' };
-  const step = /^from\s+(.+?)\s+to\s+(.+?)[\s:,]+((?:lift|raise|take|put|add|lower|close|open|cover|uncover|drop)\b.*)$/i.exec(said);
-  const [name, rest] = step === null ? split(said) : [step[2], `like ${step[1]}, ${step[3]}`];
+  const text = line.trim();
+  if (text === '') return { kind: 'empty' };
+  const step = /^from\s+(.+?)\s+to\s+(.+?)[\s:,]+((?:lift|raise|take|put|add|lower|close|open|cover|uncover|drop)\b.*)$/i.exec(text);
+  const [name, rest] = step === null ? split(text) : [step[2], `like ${step[1]}, ${step[3]}`];
   const named = readNote(name);
   if (named === undefined) {
     // No note is named: a change from the line before, whose note is then to be found.
-    if (before === undefined || !isChange(said)) return { kind: 'unread', word: name };
-    const changed = readChange(instrument, chartedPattern(instrument, before), said);
+    if (before === undefined || !isChange(text)) return { kind: 'unread', word: name };
+    const changed = readChange(instrument, chartedPattern(instrument, before), text);
     return changed.kind === 'read' ? judged(instrument, undefined, changed.value, other) : changed;
   }
   const meant = notesMeant(instrument, named).map(({ id }) => id);
@@ -61,12 +61,12 @@ function proofOf(instrument: Instrument, line: string, before: NoteId | undefine
 }
 
 /** The note before a colon, an equals sign, a dash or "is"; without one, as many words from the front as name a note. */
-function split(said: string): readonly [name: string, rest: string] {
-  const match = /^([^:=]{1,24}?)\s*(?:->|→|:|=|\s[-–]\s|\sis\s)\s*(.*)$/i.exec(said);
+function split(text: string): readonly [name: string, rest: string] {
+  const match = /^([^:=]{1,24}?)\s*(?:->|→|:|=|\s[-–]\s|\sis\s)\s*(.*)$/i.exec(text);
   if (match !== null) return [match[1], match[2]];
-  const listed = /^([^,]{1,14}),\s*(.*)$/.exec(said);
+  const listed = /^([^,]{1,14}),\s*(.*)$/.exec(text);
   if (listed !== null && readNote(listed[1]) !== undefined) return [listed[1], listed[2]];
-  const words = said.split(/\s+/);
+  const words = text.split(/\s+/);
   for (const count of [3, 2, 1]) {
     const name = words.slice(0, count).join(' ');
     if (words.length > count && readNote(name) !== undefined) return [name, words.slice(count).join(' ')];
@@ -75,7 +75,7 @@ function split(said: string): readonly [name: string, rest: string] {
 }
 
 const changeWords = /\b(lift|raise|take off|off|add|put down|close|open|lower|cover|uncover|without|drop)\b/i;
-const isChange = (said: string): boolean => changeWords.test(said);
+const isChange = (text: string): boolean => changeWords.test(text);
 
 /** Holes one by one, or a change from a named note. */
 function readFingering(instrument: Instrument, rest: string, before: NoteId | undefined): ReadFingers<Pattern> {
@@ -107,16 +107,16 @@ function fromOther(rest: string): string {
 }
 
 /** Fingers that go off or on, from a pattern. */
-function readChange(instrument: Instrument, from: Pattern, said: string): ReadFingers<Pattern> {
+function readChange(instrument: Instrument, from: Pattern, text: string): ReadFingers<Pattern> {
   const words = wordsOf(
-    said
+    text
       .toLowerCase()
       .replace(/take off/g, 'lift')
       .replace(/put (down|on)/g, 'add'),
   );
   const isOff = words.some((word) => ['off', 'lift', 'lifted', 'raise', 'raised', 'open', 'uncover', 'up', 'without', 'minus'].includes(word));
   const isOn = words.some((word) => ['add', 'added', 'on', 'down', 'close', 'closed', 'lower', 'cover', 'plus', 'drop'].includes(word));
-  if (isOff === isOn) return { kind: 'unread', word: said.trim() };
+  if (isOff === isOn) return { kind: 'unread', word: text.trim() };
   const skipped =
     /^(off|lift|lifted|raise|raised|open|uncover|up|without|minus|add|added|on|down|close|closed|lower|cover|plus|drop|too|also|and|the|your|finger|fingers|hole|holes|with|from|hand)$/;
   const coveredNow = (id: FingerId): boolean => instrument.holes.some((hole, index) => hole.finger === id && from[index] > 0);
@@ -131,7 +131,7 @@ function readChange(instrument: Instrument, from: Pattern, said: string): ReadFi
     count += 1;
     pattern = pattern.map((coverage, hole) => (instrument.holes[hole].finger === finger.value.finger ? Number(!isOff) : coverage));
   }
-  return count === 0 ? { kind: 'unread', word: said.trim() } : { kind: 'read', value: pattern };
+  return count === 0 ? { kind: 'unread', word: text.trim() } : { kind: 'read', value: pattern };
 }
 
 /** Compares what was read with the chart; `wanted` is absent where the line names no note. */
@@ -147,7 +147,7 @@ function judged(instrument: Instrument, wanted: readonly NoteId[] | undefined, p
 }
 
 /** A proof as a sentence. */
-export function proofSaid(instrument: Instrument, proof: Proof): string {
+export function proofText(instrument: Instrument, proof: Proof): string {
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   const label = (id: FingerId): string => instrument.fingers.find((finger) => finger.id === id)?.label ?? id;
   switch (proof.kind) {

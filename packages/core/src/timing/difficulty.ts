@@ -7,7 +7,7 @@ import type { ChangeRisk } from './timing-model';
 
 /** One part of how hard a change is, with the words for it. */
 export interface DifficultyTerm {
-  readonly said: string;
+  readonly label: string;
   readonly value: number;
 }
 
@@ -24,16 +24,16 @@ export function difficultyOf(instrument: Instrument, change: Change, risk: Chang
   const opposed = Math.min(lifts, movers.length - lifts);
   const count = (place: string): number => movers.filter(({ finger }) => finger.endsWith(place)).length;
   const terms = [
-    { said: movers.length === 1 ? 'one finger moves' : `${movers.length} fingers move`, value: weights.mover * movers.length },
-    { said: 'some lift while others land', value: opposed > 0 ? weights.opposition + weights.opposed * (opposed - 1) : 0 },
-    { said: 'both hands', value: change.hands === 'both' ? weights.bothHands : 0 },
-    { said: 'ring finger', value: weights.ringFinger * count('3') },
-    { said: 'little finger', value: weights.littleFinger * count('4') },
-    { said: 'ring and little finger of one hand go opposite ways', value: isCoupled(change) ? weights.coupled : 0 },
-    { said: 'a low note cuts in', value: weights.low * risk.low.probability * (1 + weights.lowLoudness * louderBy(instrument, change)) },
-    { said: 'notes between slip in', value: weights.run * risk.run.probability },
-    { said: 'too open for a moment', value: weights.overOpen * risk['over-open'].probability },
-    { said: 'a sound between', value: weights.between * (risk.between.probability + risk.above.probability) },
+    { label: movers.length === 1 ? 'one finger moves' : `${movers.length} fingers move`, value: weights.mover * movers.length },
+    { label: 'some lift while others land', value: opposed > 0 ? weights.opposition + weights.opposed * (opposed - 1) : 0 },
+    { label: 'both hands', value: change.hands === 'both' ? weights.bothHands : 0 },
+    { label: 'ring finger', value: weights.ringFinger * count('3') },
+    { label: 'little finger', value: weights.littleFinger * count('4') },
+    { label: 'ring and little finger of one hand go opposite ways', value: isCoupled(change) ? weights.coupled : 0 },
+    { label: 'a low note cuts in', value: weights.low * risk.low.probability * (1 + weights.lowLoudness * louderBy(instrument, change)) },
+    { label: 'notes between slip in', value: weights.run * risk.run.probability },
+    { label: 'too open for a moment', value: weights.overOpen * risk['over-open'].probability },
+    { label: 'a sound between', value: weights.between * (risk.between.probability + risk.above.probability) },
   ].filter(({ value }) => value > 0.005);
   return { total: terms.reduce((sum, { value }) => sum + value, 0), terms: [...terms].sort((one, other) => other.value - one.value) };
 }

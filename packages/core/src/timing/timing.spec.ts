@@ -168,7 +168,7 @@ describe('how hard a change is', () => {
     for (const change of pairs.slice(0, 20)) {
       const { total, terms } = difficultyOf(practiceChanter, change, simulatedRisk(practiceChanter, change, levels.learner, 500, seededNormal(2)));
       expect(terms.reduce((sum, { value }) => sum + value, 0)).toBeCloseTo(total);
-      expect(terms.every(({ said, value }) => said !== '' && value > 0)).toBe(true);
+      expect(terms.every(({ label, value }) => label !== '' && value > 0)).toBe(true);
     }
   });
 });

@@ -9,7 +9,7 @@ interface Reading {
   readonly instrument: Instrument;
   readonly notes: UnplacedNote[];
   readonly bars: UnnumberedBar[];
-  readonly strays: { readonly note: number; readonly said: string }[];
+  readonly strays: { readonly note: number; readonly text: string }[];
   accidentals: Accidentals;
   isOwnKey: boolean;
   multiplier: number;
@@ -45,7 +45,7 @@ export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
   closeBar(reading, undefined);
   const meter = meterFrom(staves[0]?.meter);
   const { notes, bars } = numberBars(reading.notes, reading.bars, meter);
-  const strays: Notice[] = reading.strays.map(({ note, said }) => ({ said, bar: notes[note].bar, beat: notes[note].beat }));
+  const strays: Notice[] = reading.strays.map(({ note, text }) => ({ text, bar: notes[note].bar, beat: notes[note].beat }));
   const voices = parsed.lines.some((line) => (line.staff?.length ?? 0) > 1 || line.staff?.some((staff) => (staff.voices?.length ?? 0) > 1));
   return {
     title: parsed.metaText.title ?? '',
@@ -55,13 +55,13 @@ export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
     tempo: tempoOf(parsed, meter.beat, meter.text),
     notes,
     bars,
-    notices: voices ? [...strays, { said: 'More than one voice: only the first is read', bar: 1, beat: 1 }] : strays,
+    notices: voices ? [...strays, { text: 'More than one voice: only the first is read', bar: 1, beat: 1 }] : strays,
   };
 }
 
 /** "F natural at bar 3, beat 2" and so on, for people. */
 export function noticePhrase(notice: Notice): string {
-  return `${notice.said} (${placePhrase(notice.bar, notice.beat)})`;
+  return `${notice.text} (${placePhrase(notice.bar, notice.beat)})`;
 }
 
 function keyName(key: { readonly root?: string; readonly acc?: string; readonly mode?: string } | undefined): string {
@@ -106,12 +106,12 @@ function readNote(reading: Reading, element: ParsedElement): void {
   for (const grace of element.gracenotes ?? []) {
     const read = writtenNote(instrument, grace, accidentals, isOwnKey);
     if (read.kind === 'note') graceNotes.push(read.note);
-    else if (read.kind === 'outside') reading.strays.push({ note: index, said: `grace note ${read.said}` });
+    else if (read.kind === 'outside') reading.strays.push({ note: index, text: `grace note ${read.text}` });
   }
   const [pitch, ...chord] = element.pitches ?? [];
   const written = pitch === undefined ? ({ kind: 'rest' } as const) : writtenNote(instrument, pitch, accidentals, isOwnKey);
-  if (written.kind === 'outside') reading.strays.push({ note: index, said: written.said });
-  if (chord.length > 0) reading.strays.push({ note: index, said: 'a chord: only its first note is read' });
+  if (written.kind === 'outside') reading.strays.push({ note: index, text: written.text });
+  if (chord.length > 0) reading.strays.push({ note: index, text: 'a chord: only its first note is read' });
   reading.notes.push({
     index,
     written,

@@ -12,7 +12,7 @@ export interface Separation {
   readonly note: TuneNote;
   readonly kind: SeparationKind;
   /** Why just this, in a sentence. */
-  readonly said: string;
+  readonly text: string;
 }
 
 export interface SeparationWishes {
@@ -57,7 +57,7 @@ export function proposeSeparations(
     const kind = isAffordable ? kinds.find((each) => isPossible(instrument, each, id, ornaments, hasThinCuts)) : undefined;
     if (kind !== undefined) spent.set(phrase, (spent.get(phrase) ?? 0) + 1);
     else if (!isRepeated) continue;
-    proposals.set(index, { note, kind: kind ?? plainKind, said: reason(kind, isRepeated, plainKind) });
+    proposals.set(index, { note, kind: kind ?? plainKind, text: reason(kind, isRepeated, plainKind) });
   }
   return [...proposals].sort(([one], [other]) => one - other).map(([, proposal]) => proposal);
 }

@@ -57,7 +57,7 @@ describe('what parts repeated notes', () => {
   it('on the lowest note no roll is possible, so a cran stands in; each says why', () => {
     const onLowest = proposed('session').filter(({ note, kind }) => note.written.kind === 'note' && note.written.note === 'd5' && kind !== 'tongue');
     for (const { kind } of onLowest) expect(kind).not.toMatch(/roll|tap/);
-    for (const { said } of proposed('session')) expect(said).toMatch(/\.$/);
+    for (const { text } of proposed('session')) expect(text).toMatch(/\.$/);
   });
 
   it('pipes part by a stop; other instruments have no proposals', () => {

@@ -18,7 +18,7 @@ import {
 const head = 'X:1\nT:Try\nM:2/4\nL:1/8\nK:HP\n';
 const tune = (music: string, header = head) => readTune(chanter, parse(header + music));
 const letters = (music: string, header?: string) =>
-  tune(music, header).notes.map(({ written }) => (written.kind === 'note' ? written.note : written.kind === 'rest' ? 'rest' : written.said));
+  tune(music, header).notes.map(({ written }) => (written.kind === 'note' ? written.note : written.kind === 'rest' ? 'rest' : written.text));
 const readAll = (text: string): BookReading[] => [...readBook(chanter, text, parse)];
 
 describe('readTune', () => {
@@ -80,8 +80,8 @@ describe('readTune', () => {
   });
 
   it('says when a second voice or a chord is left out', () => {
-    expect(tune('[Ae]2 A2|').notices[0].said).toMatch(/chord/);
-    expect(tune('V:1\nA4|\nV:2\ne4|').notices.at(-1)?.said).toMatch(/More than one voice/);
+    expect(tune('[Ae]2 A2|').notices[0].text).toMatch(/chord/);
+    expect(tune('V:1\nA4|\nV:2\ne4|').notices.at(-1)?.text).toMatch(/More than one voice/);
   });
 });
 

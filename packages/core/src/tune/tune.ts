@@ -2,7 +2,7 @@ import type { NoteId } from '../fingering';
 
 /** What a written note asks of the instrument. `outside`: the instrument has no such note; `said` names it for people, `semitone` is its height with A4 = 69. */
 export type WrittenNote =
-  { readonly kind: 'note'; readonly note: NoteId } | { readonly kind: 'outside'; readonly said: string; readonly semitone: number } | { readonly kind: 'rest' };
+  { readonly kind: 'note'; readonly note: NoteId } | { readonly kind: 'outside'; readonly text: string; readonly semitone: number } | { readonly kind: 'rest' };
 
 export interface TuneNote {
   readonly index: number;
@@ -70,7 +70,7 @@ export interface Tune {
 }
 
 export interface Notice {
-  readonly said: string;
+  readonly text: string;
   readonly bar: number;
   readonly beat: number;
 }

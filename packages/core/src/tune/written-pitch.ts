@@ -35,7 +35,7 @@ export function writtenNote(instrument: Instrument, pitch: ParsedPitch, accident
   return {
     kind: 'outside',
     semitone,
-    said: outsidePhrase(instrument, accidental === 'natural' && needsNatural(instrument, step, semitone) ? `${name} natural` : name, semitone),
+    text: outsidePhrase(instrument, accidental === 'natural' && needsNatural(instrument, step, semitone) ? `${name} natural` : name, semitone),
   };
 }
 
@@ -45,7 +45,7 @@ function outsideOwnKey(instrument: Instrument, step: number, octave: number): Wr
   const own = instrument.notes.find((note) => note.writtenName === letterOfStep[step]);
   const raised = own === undefined ? 0 : (((own.writtenSemitone - plain) % 12) + 12) % 12;
   const semitone = plain + raised;
-  return { kind: 'outside', semitone, said: outsidePhrase(instrument, letterOfStep[step], semitone) };
+  return { kind: 'outside', semitone, text: outsidePhrase(instrument, letterOfStep[step], semitone) };
 }
 
 function abcLetter(step: number, octave: number): string {

@@ -11,7 +11,7 @@ export class ModelEditor extends KeptDocument<ModelDraft, OwnModel> {
   protected readonly kind = modelKind(inject(InstrumentShelf));
 
   /** Changes some of it; edits of one field that follow each other are one step back. */
-  change(change: (instrument: Instrument) => Partial<Instrument>, said: string, field = ''): void {
-    this.edit(({ instrument }) => ({ instrument: { ...instrument, ...change(instrument) } }), said, field);
+  change(change: (instrument: Instrument) => Partial<Instrument>, text: string, field = ''): void {
+    this.edit(({ instrument }) => ({ instrument: { ...instrument, ...change(instrument) } }), text, field);
   }
 }

@@ -62,8 +62,8 @@ export function compareModels(base: ModelDraft, mine: ModelDraft, theirs: ModelD
   const pieces = parts.map((key): Piece => ({
     key,
     name: partNames[key],
-    mine: partSaid(mine.instrument, key),
-    theirs: partSaid(theirs.instrument, key),
+    mine: partText(mine.instrument, key),
+    theirs: partText(theirs.instrument, key),
     changed: changedIn(text(base.instrument[key]), text(mine.instrument[key]), text(theirs.instrument[key])),
   }));
   return {
@@ -75,7 +75,7 @@ export function compareModels(base: ModelDraft, mine: ModelDraft, theirs: ModelD
   };
 }
 
-function partSaid(instrument: Instrument, key: Part): string {
+function partText(instrument: Instrument, key: Part): string {
   const value = instrument[key];
   if (typeof value === 'string') return value;
   if (Array.isArray(value)) return `${value.length} ${value.length === 1 ? 'entry' : 'entries'}: ${text(value).slice(0, 200)}`;

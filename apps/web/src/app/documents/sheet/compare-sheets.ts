@@ -8,18 +8,18 @@ const find = ({ lines }: SheetDraft, id: string): Found => lines.find((line) => 
 /** Ids of the lines that both have, in the order of the first. */
 const common = (one: SheetDraft, other: SheetDraft): readonly string[] => one.lines.map(({ id }) => id).filter((id) => find(other, id) !== undefined);
 
-/** Two versions of a sheet, title, words and lines side by side; `said` puts a line into words, `title` names it. */
+/** Two versions of a sheet, title, words and lines side by side; `describe` puts a line into words, `title` names it. */
 export function compareSheets(
   base: SheetDraft,
   mine: SheetDraft,
   theirs: SheetDraft,
   title: (line: DraftLine) => string,
-  said: (line: DraftLine) => string,
+  describe: (line: DraftLine) => string,
 ): Comparison<SheetDraft> {
   const ids = [...new Set([...mine.lines, ...theirs.lines].map(({ id }) => id))];
   const lines = ids.map((id): Piece => {
     const [old, own, other] = [find(base, id), find(mine, id), find(theirs, id)];
-    const words = (line: Found): string => (line === undefined ? 'not on the sheet' : said(line));
+    const words = (line: Found): string => (line === undefined ? 'not on the sheet' : describe(line));
     return { key: id, name: title((own ?? other) as DraftLine), mine: words(own), theirs: words(other), changed: changedIn(old, own, other, isSameOrGone) };
   });
   const text = (key: 'title' | 'note', name: string): Piece => ({

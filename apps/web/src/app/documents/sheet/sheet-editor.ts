@@ -27,9 +27,9 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
     this.edit((draft) => ({ ...draft, note }), 'the words at the head', 'note');
   }
 
-  editLine(id: string, change: Partial<SheetLineInput>, said: string): void {
+  editLine(id: string, change: Partial<SheetLineInput>, text: string): void {
     const field = `${id} ${Object.keys(change).join(' ')}`;
-    this.edit((draft) => ({ ...draft, lines: draft.lines.map((line) => (line.id === id ? { ...line, ...change } : line)) }), said, field);
+    this.edit((draft) => ({ ...draft, lines: draft.lines.map((line) => (line.id === id ? { ...line, ...change } : line)) }), text, field);
   }
 
   /** Adds a line at the end and gives it back. */

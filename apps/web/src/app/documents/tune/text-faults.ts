@@ -4,7 +4,7 @@ import { readBook, ZelpitFault, type Instrument, type ParseAbc } from '@zelpit/c
 /** What keeps the text of one tune from being saved: places in it, or one sentence. Both are empty where nothing does. */
 export interface TextFaults {
   readonly faults: readonly AbcFaultReport[];
-  readonly said: string;
+  readonly text: string;
 }
 
 /** Reads a text as the server will read it. */
@@ -12,11 +12,11 @@ export function textFaults(instrument: Instrument, abc: string, parse: ParseAbc)
   try {
     const readings = [...readBook(instrument, abc, parse)];
     if (readings.length !== 1)
-      return { faults: [], said: `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.` };
+      return { faults: [], text: `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.` };
     const [reading] = readings;
-    return { faults: reading.kind === 'refused' ? reading.entry.faults : [], said: '' };
+    return { faults: reading.kind === 'refused' ? reading.entry.faults : [], text: '' };
   } catch (error) {
-    if (error instanceof ZelpitFault) return { faults: [], said: error.message };
+    if (error instanceof ZelpitFault) return { faults: [], text: error.message };
     throw error;
   }
 }

@@ -17,8 +17,8 @@ export class TuneEditor extends KeptDocument<TuneDraft, TuneDetail> {
     if (abc !== undefined) this.setText(await this.engraver.moved(abc, semitones), 'the key');
   }
 
-  setText(abc: string, said = 'the text', field = ''): void {
-    this.edit((draft) => ({ ...draft, abc }), said, field);
+  setText(abc: string, text = 'the text', field = ''): void {
+    this.edit((draft) => ({ ...draft, abc }), text, field);
   }
 
   /** Reads the tune for another instrument. */

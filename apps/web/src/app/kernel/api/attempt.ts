@@ -7,10 +7,10 @@ export class Attempt {
   readonly fault = signal('');
   readonly isBusy = signal(false);
 
-  run<T>(asked: Observable<T>, done: (answer: T) => void, failed?: (error: unknown) => void): void {
+  run<T>(response: Observable<T>, done: (answer: T) => void, failed?: (error: unknown) => void): void {
     this.isBusy.set(true);
     this.fault.set('');
-    asked.subscribe({
+    response.subscribe({
       next: (answer) => {
         this.isBusy.set(false);
         done(answer);

@@ -1,32 +1,35 @@
-import { Component, input, output } from '@angular/core';
+import { Component, computed, input, output } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 
 export interface Choice<T> {
   readonly value: T;
-  readonly said: string;
+  readonly label: string;
 }
 
-/** What is said for a value; nothing where it cannot be chosen. */
-export const saidOf = <T>(choices: readonly Choice<T>[], value: T): string => choices.find((each) => each.value === value)?.said ?? '';
+/** The label of a value; nothing where it cannot be chosen. */
+export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => choices.find((each) => each.value === value)?.label ?? '';
 
-/** An underlined word of the sentence that opens its choices. */
+/**
+ * An underlined word of the sentence that opens its choices. What is chosen is told by its value, so that two choices of one name are still two:
+ * values are ids, numbers or words.
+ */
 @Component({
   selector: 'zp-chooser',
   imports: [NgbDropdownModule],
   template: `
     <span ngbDropdown class="chooser" container="body">
-      <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + word()">{{ word() }}</button>
+      <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + shown()">{{ shown() }}</button>
       <span ngbDropdownMenu role="menu" class="chooser-menu">
-        @for (choice of choices(); track choice.said) {
+        @for (choice of choices(); track choice.value) {
           <button
             type="button"
             ngbDropdownItem
             role="menuitem"
-            [class.is-chosen]="choice.said === word()"
-            [attr.aria-current]="choice.said === word() || null"
-            (click)="chosen.emit(choice.value)"
+            [class.is-chosen]="choice.value === value()"
+            [attr.aria-current]="choice.value === value() || null"
+            (click)="valueChange.emit(choice.value)"
           >
-            {{ choice.said }}
+            {{ choice.label }}
           </button>
         } @empty {
           <span class="px-3">Nothing to choose from yet.</span>
@@ -36,9 +39,13 @@ export const saidOf = <T>(choices: readonly Choice<T>[], value: T): string => ch
   `,
 })
 export class ChooserComponent<T> {
-  readonly word = input.required<string>();
   /** What is chosen here, for screen readers: "Student". */
   readonly purpose = input.required<string>();
   readonly choices = input.required<readonly Choice<T>[]>();
-  readonly chosen = output<T>();
+  readonly value = input.required<T>();
+  /** What is shown instead of the label: where the choices are not here yet, or the sentence needs other words. */
+  readonly word = input('');
+  readonly valueChange = output<T>();
+
+  protected readonly shown = computed(() => this.word() || labelOf(this.choices(), this.value()));
 }

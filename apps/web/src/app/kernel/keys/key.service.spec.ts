@@ -14,7 +14,7 @@ describe('KeyService', () => {
   beforeEach(() => {
     document.body.replaceChildren();
     count = 0;
-    release = TestBed.inject(KeyService).use([{ keys: [' ', 'l'], cap: 'L', said: 'Count', run: () => (count += 1) }]);
+    release = TestBed.inject(KeyService).use([{ keys: [' ', 'l'], cap: 'L', label: 'Count', run: () => (count += 1) }]);
   });
   afterEach(() => release());
 
@@ -37,7 +37,7 @@ describe('KeyService', () => {
 
   it('lets the page in front go first and forgets it when it goes', () => {
     let front = 0;
-    const releaseFront = TestBed.inject(KeyService).use([{ keys: ['l'], cap: 'L', said: 'Front', run: () => (front += 1) }]);
+    const releaseFront = TestBed.inject(KeyService).use([{ keys: ['l'], cap: 'L', label: 'Front', run: () => (front += 1) }]);
     press('l');
     releaseFront();
     press('l');

@@ -5,7 +5,7 @@ export interface KeyBinding {
   readonly keys: readonly string[];
   /** As printed on the key cap. */
   readonly cap: string;
-  readonly said: string;
+  readonly label: string;
   readonly run: () => void;
   /** True for a key that counts with Ctrl (or Command), also while somebody types; `shift` with Shift too. */
   readonly ctrl?: true;

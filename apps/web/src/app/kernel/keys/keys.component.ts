@@ -12,7 +12,7 @@ import { KeyService } from './key.service';
           <dt>
             <kbd>{{ binding.cap }}</kbd>
           </dt>
-          <dd>{{ binding.said }}</dd>
+          <dd>{{ binding.label }}</dd>
         }
       </dl>
       <p class="second">A foot pedal that sends Space, Page Up, Page Down or arrows works as these keys do.</p>

@@ -3,7 +3,7 @@ import { messageOf } from '../api/api.service';
 
 export interface Notice {
   readonly id: number;
-  readonly said: string;
+  readonly message: string;
   readonly kind: 'done' | 'fault';
   readonly undo?: () => void;
 }
@@ -16,13 +16,13 @@ export class NoticeService {
   readonly notices = signal<readonly Notice[]>([]);
   private nextId = 1;
 
-  done(said: string, undo?: () => void): void {
-    this.show({ id: this.nextId++, said, kind: 'done', undo });
+  done(message: string, undo?: () => void): void {
+    this.show({ id: this.nextId++, message, kind: 'done', undo });
   }
 
   fault(error: unknown): void {
-    const said = messageOf(error);
-    if (!this.notices().some((notice) => notice.said === said)) this.show({ id: this.nextId++, said, kind: 'fault' });
+    const message = messageOf(error);
+    if (!this.notices().some((notice) => notice.message === message)) this.show({ id: this.nextId++, message, kind: 'fault' });
   }
 
   dismiss(notice: Notice): void {

@@ -7,7 +7,7 @@ import { NoticeService, type Notice } from './notice.service';
     <div class="notices" role="status" aria-live="polite">
       @for (notice of service.notices(); track notice.id) {
         <div class="notice" [class.notice-fault]="notice.kind === 'fault'">
-          <span>{{ notice.said }}</span>
+          <span>{{ notice.message }}</span>
           @if (notice.undo) {
             <button type="button" class="word" (click)="undo(notice)">Undo</button>
           }

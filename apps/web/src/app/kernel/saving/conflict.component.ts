@@ -8,7 +8,7 @@ import { firstChoices, type Choices, type Comparison, type Side } from './pieces
     <section class="band" aria-label="Two versions">
       <div class="band-said" role="alert">
         <p class="band-todo">{{ name() }} was changed elsewhere too.</p>
-        <p class="band-else">{{ said() }}</p>
+        <p class="band-else">{{ text() }}</p>
       </div>
       <div class="band-actions">
         <button type="button" class="btn btn-solid" (click)="resolved.emit(comparison().join(choices()))">Keep what is chosen</button>
@@ -18,7 +18,7 @@ import { firstChoices, type Choices, type Comparison, type Side } from './pieces
     </section>
     <main class="layer page-fill versions">
       <h2 class="versions-head">Mine, here</h2>
-      <h2 class="versions-head">Theirs, saved {{ theirsSaid() }}</h2>
+      <h2 class="versions-head">Theirs, saved {{ theirsText() }}</h2>
       @for (piece of differing(); track piece.key) {
         <div class="version-piece" role="radiogroup" [attr.aria-label]="piece.name">
           <p class="version-name">
@@ -54,7 +54,7 @@ export class ConflictComponent<D> {
   readonly name = input.required<string>();
   readonly comparison = input.required<Comparison<D>>();
   /** When the other version was saved, in words. */
-  readonly theirsSaid = input('');
+  readonly theirsText = input('');
   /** True where the pieces are lines of a text. */
   readonly isText = input(false);
   readonly resolved = output<D>();
@@ -63,7 +63,7 @@ export class ConflictComponent<D> {
   protected readonly choices = linkedSignal((): Choices => firstChoices(this.comparison().pieces));
   protected readonly differing = computed(() => this.comparison().pieces.filter(({ changed }) => changed !== 'same'));
   protected readonly alike = computed(() => this.comparison().pieces.length - this.differing().length);
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const clashes = this.differing().filter(({ changed }) => changed === 'both').length;
     if (clashes === 0) return 'Nothing was changed on both sides: both can be kept together as chosen below.';
     return clashes === 1

@@ -5,7 +5,7 @@ describe('the history of a document', () => {
 
   it('goes back and on again step by step, and says what each step changes', () => {
     const back = undone(typed);
-    expect([back.present, back.future[0].said]).toEqual(['b', 'the note']);
+    expect([back.present, back.future[0].label]).toEqual(['b', 'the note']);
     expect(undone(back).present).toBe('a');
     expect(redone(redone(undone(back)))).toEqual(typed);
   });

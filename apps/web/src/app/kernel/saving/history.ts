@@ -2,19 +2,13 @@
 export interface Step<D> {
   readonly draft: D;
   /** What the edit away from it changed: "the title". */
-  readonly said: string;
+  readonly label: string;
 }
 
 export interface History<D> {
   readonly past: readonly Step<D>[];
   readonly present: D;
   readonly future: readonly Step<D>[];
-}
-
-/** An edit: what it changed, in words, and when, in ms. */
-export interface Edit {
-  readonly said: string;
-  readonly at: number;
 }
 
 const longest = 200;
@@ -24,19 +18,19 @@ export const pauseMs = 1500;
 export const startHistory = <D>(present: D): History<D> => ({ past: [], present, future: [] });
 
 /** The history after an edit. `joins` makes it one step with the edit before it. */
-export function edited<D>({ past, present }: History<D>, draft: D, said: string, joins: boolean): History<D> {
+export function edited<D>({ past, present }: History<D>, draft: D, label: string, joins: boolean): History<D> {
   if (joins && past.length > 0) return { past, present: draft, future: [] };
-  return { past: [...past, { draft: present, said }].slice(-longest), present: draft, future: [] };
+  return { past: [...past, { draft: present, label }].slice(-longest), present: draft, future: [] };
 }
 
 export function undone<D>({ past, present, future }: History<D>): History<D> {
   const last = past.at(-1);
   if (last === undefined) return { past, present, future };
-  return { past: past.slice(0, -1), present: last.draft, future: [{ draft: present, said: last.said }, ...future] };
+  return { past: past.slice(0, -1), present: last.draft, future: [{ draft: present, label: last.label }, ...future] };
 }
 
 export function redone<D>({ past, present, future }: History<D>): History<D> {
   const [next, ...later] = future;
   if (next === undefined) return { past, present, future };
-  return { past: [...past, { draft: present, said: next.said }], present: next.draft, future: later };
+  return { past: [...past, { draft: present, label: next.label }], present: next.draft, future: later };
 }

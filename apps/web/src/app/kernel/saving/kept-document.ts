@@ -67,8 +67,8 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
   });
 
   readonly draft = computed(() => this.saving()?.draft);
-  readonly undoes = computed(() => this.history()?.past.at(-1)?.said);
-  readonly redoes = computed(() => this.history()?.future[0]?.said);
+  readonly undoes = computed(() => this.history()?.past.at(-1)?.label);
+  readonly redoes = computed(() => this.history()?.future[0]?.label);
 
   readonly stateLabel = computed(() => {
     const [state, stored] = [this.state(), this.stored()];

@@ -57,7 +57,7 @@ describe('OutgoingService', () => {
     expect(api.sent).toHaveLength(3);
     expect(new Set(api.sent.map(({ key }) => key)).size).toBe(1);
     expect(arrived).toBe(1);
-    expect(notices.notices().at(-1)?.said).toBe('Pim has reached the server.');
+    expect(notices.notices().at(-1)?.message).toBe('Pim has reached the server.');
   });
 
   it('keeps a pasted text too, and what was made as the session ended', async () => {

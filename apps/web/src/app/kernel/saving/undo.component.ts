@@ -18,8 +18,8 @@ export interface Undoable {
       type="button"
       class="word"
       [disabled]="document().undoes() === undefined"
-      [attr.aria-label]="undoSaid()"
-      [title]="undoSaid()"
+      [attr.aria-label]="undoText()"
+      [title]="undoText()"
       (click)="document().undo()"
     >
       Undo
@@ -28,8 +28,8 @@ export interface Undoable {
       type="button"
       class="word"
       [disabled]="document().redoes() === undefined"
-      [attr.aria-label]="redoSaid()"
-      [title]="redoSaid()"
+      [attr.aria-label]="redoText()"
+      [title]="redoText()"
       (click)="document().redo()"
     >
       Redo
@@ -43,9 +43,9 @@ export class UndoComponent implements OnInit, OnDestroy {
 
   ngOnInit(): void {
     this.release = this.keys.use([
-      { keys: ['z'], ctrl: true, cap: 'Ctrl Z', said: 'Undo', run: () => this.document().undo() },
-      { keys: ['z'], ctrl: true, shift: true, cap: 'Ctrl Shift Z', said: 'Redo', run: () => this.document().redo() },
-      { keys: ['y'], ctrl: true, cap: 'Ctrl Y', said: 'Redo', run: () => this.document().redo() },
+      { keys: ['z'], ctrl: true, cap: 'Ctrl Z', label: 'Undo', run: () => this.document().undo() },
+      { keys: ['z'], ctrl: true, shift: true, cap: 'Ctrl Shift Z', label: 'Redo', run: () => this.document().redo() },
+      { keys: ['y'], ctrl: true, cap: 'Ctrl Y', label: 'Redo', run: () => this.document().redo() },
     ]);
   }
 
@@ -53,13 +53,13 @@ export class UndoComponent implements OnInit, OnDestroy {
     this.release();
   }
 
-  protected undoSaid(): string {
-    const said = this.document().undoes();
-    return said === undefined ? 'Undo: nothing to go back to' : `Undo: ${said}`;
+  protected undoText(): string {
+    const text = this.document().undoes();
+    return text === undefined ? 'Undo: nothing to go back to' : `Undo: ${text}`;
   }
 
-  protected redoSaid(): string {
-    const said = this.document().redoes();
-    return said === undefined ? 'Redo: nothing to go on to' : `Redo: ${said}`;
+  protected redoText(): string {
+    const text = this.document().redoes();
+    return text === undefined ? 'Redo: nothing to go on to' : `Redo: ${text}`;
   }
 }

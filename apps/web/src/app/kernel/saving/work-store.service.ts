@@ -67,13 +67,13 @@ export class WorkStore {
     await this.ready;
     const place = await this.placeOf(person, kind, id);
     const own = await this.read(place);
-    if (own !== undefined) return own;
+    if (own !== undefined) return withLabels(own);
     const left = (await this.abandoned(person)).filter(({ work }) => work.kind === kind && work.id === id);
     const latest = left.sort((one, other) => Number(other.work.isPending) - Number(one.work.isPending) || other.work.at - one.work.at)[0];
     if (latest === undefined) return undefined;
     await this.write(place, latest.work);
     await this.drop(latest.place);
-    return latest.work;
+    return withLabels(latest.work);
   }
 
   async keep(work: KeptWork): Promise<void> {
@@ -179,6 +179,14 @@ export class WorkStore {
     sessionStorage.setItem(windowKey, fresh);
     return fresh;
   }
+}
+
+/** Work that an earlier version kept has the labels of its steps under another name. */
+function withLabels(work: KeptWork): KeptWork {
+  const steps = (all: History<unknown>['past']): History<unknown>['past'] =>
+    all.map((step) => ({ draft: step.draft, label: step.label ?? (step as unknown as { readonly said: string }).said }));
+  const { past, present, future } = work.history;
+  return { ...work, history: { past: steps(past), present, future: steps(future) } };
 }
 
 const lockOf = (window: string): string => `zelpit-window-${window}`;

@@ -11,12 +11,12 @@ import { SoundSettings } from '../sound/sound-settings.service';
 import { LinePlayer } from '../lines/line-player.service';
 
 type Kind = 'abc' | 'musicxml' | 'mid' | 'wav' | 'pdf';
-const kinds: readonly { readonly kind: Kind; readonly said: string }[] = [
-  { kind: 'abc', said: 'ABC, to be read by other music programs' },
-  { kind: 'musicxml', said: 'MusicXML, for engraving programs' },
-  { kind: 'mid', said: 'MIDI, the keys of a keyboard' },
-  { kind: 'wav', said: 'WAV, the sound of each line once' },
-  { kind: 'pdf', said: 'PDF, on paper' },
+const kinds: readonly { readonly kind: Kind; readonly text: string }[] = [
+  { kind: 'abc', text: 'ABC, to be read by other music programs' },
+  { kind: 'musicxml', text: 'MusicXML, for engraving programs' },
+  { kind: 'mid', text: 'MIDI, the keys of a keyboard' },
+  { kind: 'wav', text: 'WAV, the sound of each line once' },
+  { kind: 'pdf', text: 'PDF, on paper' },
 ];
 const waveRate = 44_100;
 /** Silence between two lines, in s. */
@@ -33,7 +33,7 @@ const pauseSeconds = 1.5;
       </button>
       <span ngbDropdownMenu>
         @for (each of kinds; track each.kind) {
-          <button type="button" ngbDropdownItem (click)="save(each.kind)">{{ each.said }}</button>
+          <button type="button" ngbDropdownItem (click)="save(each.kind)">{{ each.text }}</button>
         }
       </span>
     </span>

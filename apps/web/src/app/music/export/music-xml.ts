@@ -68,9 +68,9 @@ const attributesOf = (instrument: Instrument): object => ({
 });
 
 function directions(words: string, tempo: number | null): readonly object[] {
-  const said = { '@placement': 'above', 'direction-type': { words } };
-  if (tempo === null) return [said];
-  return [said, { '@placement': 'above', 'direction-type': { metronome: { 'beat-unit': 'quarter', 'per-minute': tempo } }, sound: { '@tempo': tempo } }];
+  const text = { '@placement': 'above', 'direction-type': { words } };
+  if (tempo === null) return [text];
+  return [text, { '@placement': 'above', 'direction-type': { metronome: { 'beat-unit': 'quarter', 'per-minute': tempo } }, sound: { '@tempo': tempo } }];
 }
 
 function pitchOf(instrument: Instrument, note: NoteId): object {

@@ -23,7 +23,7 @@ function todoOf(isDown: boolean, isWanted: boolean): string {
           [class.is-down]="lane.isDown"
           [class.is-wanted]="lane.isWanted"
           [class.is-thumb]="lane.isLastThumb"
-          [attr.aria-label]="lane.said"
+          [attr.aria-label]="lane.text"
           [attr.aria-pressed]="lane.isDown"
           (pointerdown)="touch($event, lane.id, true)"
           (pointerup)="touch($event, lane.id, false)"
@@ -66,8 +66,8 @@ export class FingerPadsComponent {
     const thumbs = instrument.fingers.filter(({ thumb }) => thumb);
     return instrument.fingers.map(({ id, label }) => {
       const [isDown, isWanted] = [lying.has(id), wanted.has(id)];
-      const said = [label, isDown ? 'down' : 'off', todoOf(isDown, isWanted)].filter((part) => part !== '').join(', ');
-      return { id, label, cap: capOf(id), isDown, isWanted, isLastThumb: thumbs[thumbs.length - 1]?.id === id, todo: todoOf(isDown, isWanted), said };
+      const text = [label, isDown ? 'down' : 'off', todoOf(isDown, isWanted)].filter((part) => part !== '').join(', ');
+      return { id, label, cap: capOf(id), isDown, isWanted, isLastThumb: thumbs[thumbs.length - 1]?.id === id, todo: todoOf(isDown, isWanted), text };
     });
   });
 

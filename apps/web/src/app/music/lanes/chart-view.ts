@@ -3,11 +3,11 @@ import type { Instrument } from '@zelpit/core';
 /** From where the instrument is looked at. */
 export type ChartView = 'player' | 'facing' | 'mirror' | 'behind';
 
-export const views: readonly { readonly value: ChartView; readonly said: string }[] = [
-  { value: 'player', said: 'by the player' },
-  { value: 'facing', said: 'by a teacher facing' },
-  { value: 'mirror', said: 'in a mirror' },
-  { value: 'behind', said: 'from behind' },
+export const views: readonly { readonly value: ChartView; readonly label: string }[] = [
+  { value: 'player', label: 'by the player' },
+  { value: 'facing', label: 'by a teacher facing' },
+  { value: 'mirror', label: 'in a mirror' },
+  { value: 'behind', label: 'from behind' },
 ];
 
 /** In which row a hole stands, from the top: looking down the instrument the player sees its foot farthest away. */

@@ -20,7 +20,7 @@ const edge = 44;
           role="button"
           tabindex="0"
           class="hole"
-          [attr.aria-label]="hole.said"
+          [attr.aria-label]="hole.text"
           [attr.aria-pressed]="hole.coverage >= 1"
           (click)="pressed.emit(hole.index)"
           (keydown.enter)="pressed.emit(hole.index)"
@@ -76,10 +76,10 @@ export class HolesComponent {
         coverage,
         isHidden: isSeenFromBehind(instrument, index) !== (view === 'behind'),
         cover: coverPath(160, y, 14, coverage),
-        said: `${label}, ${coverSaid[coverOf(coverage)]}`,
+        text: `${label}, ${coverText[coverOf(coverage)]}`,
       };
     });
   });
 }
 
-const coverSaid = { covered: 'covered', open: 'open', half: 'half covered' } as const;
+const coverText = { covered: 'covered', open: 'open', half: 'half covered' } as const;

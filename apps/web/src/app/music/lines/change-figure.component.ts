@@ -22,7 +22,7 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, h
         font-family="Gabarito Variable"
         [attr.fill]="isPaper() ? '#000' : 'currentColor'"
       >
-        {{ column.said }}
+        {{ column.text }}
       </svg:text>
     }
     <svg:g
@@ -57,14 +57,14 @@ export class ChangeFigureComponent {
   protected readonly size = figureSize;
   protected readonly middle = (figureSize.labels + figureSize.width) / 2;
 
-  protected readonly columns = computed((): readonly (LaneNote & { readonly said: string })[] => {
+  protected readonly columns = computed((): readonly (LaneNote & { readonly text: string })[] => {
     const { home, other } = this.line();
     const quarter = (figureSize.width - figureSize.labels) / 4;
     return [home, other].map((note, index) => ({
       x: this.middle + (index === 0 ? -quarter : quarter),
       note,
       graceNotes: [],
-      said: noteOf(this.instrument(), note).schoolName,
+      text: noteOf(this.instrument(), note).schoolName,
     }));
   });
   protected readonly hasMark = computed(() => this.line().trouble.kind !== 'none');

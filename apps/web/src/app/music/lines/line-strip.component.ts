@@ -42,10 +42,10 @@ export class LineStripComponent implements OnDestroy {
 
   private wasFaulty = false;
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Play the chosen line, or stop', run: () => this.toggle() },
-    { keys: ['f'], cap: 'F', said: 'Hear it with the fault', run: () => this.start(true) },
-    { keys: ['-'], cap: '-', said: 'Slower', run: () => this.slower() },
-    { keys: ['+', '='], cap: '+', said: 'Faster', run: () => this.faster() },
+    { keys: [' '], cap: 'Space', label: 'Play the chosen line, or stop', run: () => this.toggle() },
+    { keys: ['f'], cap: 'F', label: 'Hear it with the fault', run: () => this.start(true) },
+    { keys: ['-'], cap: '-', label: 'Slower', run: () => this.slower() },
+    { keys: ['+', '='], cap: '+', label: 'Faster', run: () => this.faster() },
   ]);
 
   ngOnDestroy(): void {

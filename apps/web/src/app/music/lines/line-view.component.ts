@@ -22,7 +22,7 @@ import { StaffLineComponent } from '../score/staff-line.component';
         <ng-content />
       </div>
     </div>
-    <zp-staff-line [abc]="abc()" [said]="musicSaid()" />
+    <zp-staff-line [abc]="abc()" [text]="musicText()" />
   `,
 })
 export class LineViewComponent {
@@ -31,7 +31,7 @@ export class LineViewComponent {
   readonly line = input.required<ChangeLine>();
   protected readonly size = figureSize;
   protected readonly described = computed(() => describedLine(this.instrument(), this.line()));
-  protected readonly musicSaid = computed(() => {
+  protected readonly musicText = computed(() => {
     const { exercise, title } = this.described();
     return exercise == null ? `Four bars, ${title} and back, eight times` : `The music of ${title}`;
   });

@@ -118,8 +118,8 @@ describe('paperPages', () => {
 
   it('says what to watch and the pace, as typed', () => {
     const [page] = paperPages(sheet(1, { lines: [{ ...line, point: 'little finger waits', tempo: 52, repetitions: 1 }] }), paperSizes[0], measure);
-    const said = page.rows[0].texts.map((text) => text.text);
-    expect(said).toEqual(expect.arrayContaining(['C to E', 'Watch: little finger waits', 'click 52', '1 time']));
+    const text = page.rows[0].texts.map((text) => text.text);
+    expect(text).toEqual(expect.arrayContaining(['C to E', 'Watch: little finger waits', 'click 52', '1 time']));
   });
 });
 

@@ -31,8 +31,8 @@ export class SheetPaperComponent {
   protected readonly family = paperFonts.latin;
   protected readonly runs = fontRuns;
   protected readonly legend = [
-    { x: 0, said: 'finger lifts', path: 'M5 20H18C26 20 24 8 34 8' },
-    { x: 132, said: 'finger lands', path: 'M5 8C15 8 13 20 21 20H34' },
+    { x: 0, text: 'finger lifts', path: 'M5 20H18C26 20 24 8 34 8' },
+    { x: 132, text: 'finger lands', path: 'M5 8C15 8 13 20 21 20H34' },
   ] as const;
 
   protected readonly pages = computed(() => (this.hasFonts() ? paperPages(this.sheet(), this.size(), measure) : []));

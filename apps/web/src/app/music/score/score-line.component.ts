@@ -52,8 +52,8 @@ const leadSeam = 26;
       @if (countInX(); as x) {
         <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
       }
-      @for (bar of barNumbers(); track bar.said) {
-        <svg:text class="bar-number" [attr.x]="bar.x" y="14">{{ bar.said }}</svg:text>
+      @for (bar of barNumbers(); track bar.text) {
+        <svg:text class="bar-number" [attr.x]="bar.x" y="14">{{ bar.text }}</svg:text>
       }
       <svg:g
         zpLanes
@@ -96,7 +96,7 @@ const leadSeam = 26;
     </svg>
     <div #host class="score-music" [style.position]="'absolute'" [style.left.px]="geometry().labels" [style.top.px]="musicTop()"></div>
   `,
-  host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'said()' },
+  host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'text()' },
 })
 export class ScoreLineComponent implements OnDestroy {
   private readonly engraver = inject(Engraver);
@@ -207,14 +207,14 @@ export class ScoreLineComponent implements OnDestroy {
       if (bar.number === 0 || goesOn || seen.has(bar.number) || column === undefined) return [];
       seen.add(bar.number);
       const left = column.graceNotes[0]?.x ?? column.x;
-      return [{ x: Math.max(scoreGeometry.labels + 2, left - 14), said: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];
+      return [{ x: Math.max(scoreGeometry.labels + 2, left - 14), text: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];
     });
   });
 
   protected readonly playingX = computed(() => this.columnX(this.playingNote()));
   protected readonly countInX = computed(() => this.columnX(this.waitingNote()));
 
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const numbers = this.line().bars.map((index) => this.tune().bars[index].number);
     return `Music and finger lanes, bars ${numbers[0]} to ${numbers[numbers.length - 1]}. The list of changes below says the same in words.`;
   });

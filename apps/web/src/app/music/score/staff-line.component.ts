@@ -9,13 +9,13 @@ const smallBelow = 520;
 /** One line of music, engraved as wide as its place. */
 @Component({
   selector: 'zp-staff-line',
-  template: `<div #host class="score-music" role="img" [attr.aria-label]="said()"></div>`,
+  template: `<div #host class="score-music" role="img" [attr.aria-label]="text()"></div>`,
 })
 export class StaffLineComponent implements OnDestroy {
   private readonly engraver = inject(Engraver);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly abc = input.required<string>();
-  readonly said = input.required<string>();
+  readonly text = input.required<string>();
   private readonly width = signal(0);
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly sizes = new ResizeObserver(([entry]) => this.width.set(Math.min(deskWidth, Math.max(narrowest, Math.floor(entry.contentRect.width)))));

@@ -9,8 +9,8 @@ const words: Readonly<Record<Articulation, string>> = {
   slurred: 'all slurred',
 };
 
-export const articulations = Object.entries(words).map(([value, said]) => ({ value: value as Articulation, said }));
-export const articulationSaid = (articulation: Articulation): string => words[articulation];
+export const articulations = Object.entries(words).map(([value, text]) => ({ value: value as Articulation, label: text }));
+export const articulationText = (articulation: Articulation): string => words[articulation];
 
 type Family = Instrument['family'];
 

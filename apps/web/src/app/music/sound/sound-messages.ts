@@ -16,4 +16,4 @@ export interface SoundRequest {
 /** What it answers. */
 export type SoundAnswer =
   | { readonly kind: 'rendered'; readonly id: number; readonly samples: Float32Array<ArrayBuffer>; readonly timeline: Timeline }
-  | { readonly kind: 'failed'; readonly id: number; readonly said: string };
+  | { readonly kind: 'failed'; readonly id: number; readonly text: string };

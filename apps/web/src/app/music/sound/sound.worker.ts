@@ -10,7 +10,7 @@ addEventListener('message', ({ data }: MessageEvent<SoundRequest>) => {
     const answer: SoundAnswer = { kind: 'rendered', id, samples, timeline };
     postMessage(answer, [samples.buffer]);
   } catch (error) {
-    const answer: SoundAnswer = { kind: 'failed', id, said: (error as Error).message };
+    const answer: SoundAnswer = { kind: 'failed', id, text: (error as Error).message };
     postMessage(answer);
   }
 });

@@ -134,7 +134,7 @@ export class Transport {
     };
     this.worker.postMessage(request);
     const data = await answer;
-    if (data.kind === 'failed') throw new Error(data.said);
+    if (data.kind === 'failed') throw new Error(data.text);
     return data;
   }
 

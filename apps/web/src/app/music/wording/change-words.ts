@@ -17,9 +17,9 @@ import { capital } from '../../kernel/words/words';
 export type Whose = Level | 'measured';
 
 export const levelChoices: readonly Choice<Level>[] = [
-  { value: 'beginner', said: 'a beginner' },
-  { value: 'learner', said: 'a learner' },
-  { value: 'fluent', said: 'a fluent player' },
+  { value: 'beginner', label: 'a beginner' },
+  { value: 'learner', label: 'a learner' },
+  { value: 'fluent', label: 'a fluent player' },
 ];
 
 /** "In how many of a hundred": what is said of a probability. */
@@ -37,23 +37,23 @@ const rows: readonly (readonly [SoundClass, string])[] = [
   ['above', 'a sound above both'],
 ];
 
-export interface SaidRisk {
-  readonly said: string;
+export interface RiskText {
+  readonly text: string;
   readonly inHundred: string;
   readonly ms: string;
 }
 
-export function risksSaid(risk: ChangeRisk): readonly SaidRisk[] {
+export function risksText(risk: ChangeRisk): readonly RiskText[] {
   return rows
     .filter(([kind]) => kind !== 'above' || risk.above.probability > 0)
-    .map(([kind, said]) => ({ said, inHundred: inHundred(risk[kind].probability), ms: `${risk[kind].meanMs.toFixed(1)} ms` }));
+    .map(([kind, text]) => ({ text, inHundred: inHundred(risk[kind].probability), ms: `${risk[kind].meanMs.toFixed(1)} ms` }));
 }
 
 /** How often something is heard for longer than 10 ms that should not: low, run or too open, at least. */
 export const worstOf = (risk: ChangeRisk): number => Math.max(risk.low.probability, risk.run.probability, risk['over-open'].probability);
 
 /** "X XXX OOXO" as fingers that lie: "left index, middle and ring". */
-export function waySaid(instrument: Instrument, { pattern, rank }: Fingering): string {
+export function wayText(instrument: Instrument, { pattern, rank }: Fingering): string {
   const down = instrument.fingers
     .filter(({ id }) => pattern.some((coverage, hole) => instrument.holes[hole].finger === id && coverage > 0))
     .map(({ id }) => id);
@@ -63,7 +63,7 @@ export function waySaid(instrument: Instrument, { pattern, rank }: Fingering): s
 
 export const nameOfNote = (instrument: Instrument, id: string): string => noteOf(instrument, id).schoolName;
 
-export const soundSaid: Readonly<Record<SoundClass, string>> = {
+export const soundText: Readonly<Record<SoundClass, string>> = {
   low: 'too low',
   'over-open': 'too open',
   run: 'a note between',
@@ -73,11 +73,11 @@ export const soundSaid: Readonly<Record<SoundClass, string>> = {
 };
 
 /** Loudness against the reference note; nothing where none is known. */
-export const loudSaid = (decibels: number | undefined): string =>
+export const loudText = (decibels: number | undefined): string =>
   decibels === undefined ? '' : `${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
 
 /** "X XOO XXXO": the holes in the order of the instrument, with a gap between the hands. */
-export function holesSaid(instrument: Instrument, pattern: Pattern): string {
+export function holesText(instrument: Instrument, pattern: Pattern): string {
   return pattern.map((coverage, hole) => (hole > 0 && partOf(instrument, hole) !== partOf(instrument, hole - 1) ? ' ' : '') + holeSign(coverage)).join('');
 }
 
@@ -87,7 +87,7 @@ function partOf(instrument: Instrument, hole: number): string {
 }
 
 /** "Left ring lifts; right middle and ring land." */
-export function moversSaid(instrument: Instrument, { movers }: Change): string {
+export function moversText(instrument: Instrument, { movers }: Change): string {
   const of = (direction: 'lift' | 'lower', one: string, many: string): string => {
     const fingers = movers.filter((mover) => mover.direction === direction).map(({ finger }) => finger);
     return fingers.length === 0 ? '' : `${spokenFingers(instrument, fingers)} ${fingers.length === 1 ? one : many}`;

@@ -13,35 +13,35 @@ import {
 import { capital } from '../../kernel/words/words';
 
 /** "12 cents sharp", "in tune". */
-export function centsSaid(cents: number): string {
+export function centsText(cents: number): string {
   const whole = Math.round(cents);
   if (Math.abs(whole) < 3) return 'in tune';
   return `${Math.abs(whole)} cents ${whole > 0 ? 'sharp' : 'flat'}`;
 }
 
-export const pitchSaid = (instrument: Instrument, { hertz, note, cents }: NamedPitch): string =>
-  `${noteOf(instrument, note).schoolName}, ${centsSaid(cents)} (${hertz.toFixed(1)} Hz)`;
+export const pitchText = (instrument: Instrument, { hertz, note, cents }: NamedPitch): string =>
+  `${noteOf(instrument, note).schoolName}, ${centsText(cents)} (${hertz.toFixed(1)} Hz)`;
 
 export const sentence = (words: string): string => `${capital(words)}.`;
 
-function decibelsSaid(decibels: number): string {
+function decibelsText(decibels: number): string {
   const half = Math.round(decibels * 2) / 2;
   return half > 0 ? `+${half} dB` : `${String(half).replace('-', '−')} dB`;
 }
 
 /** What a tried pattern gives, as sentences. */
-export function answerSaid(instrument: Instrument, answer: PatternAnswer): readonly string[] {
+export function answerText(instrument: Instrument, answer: PatternAnswer): readonly string[] {
   if (answer.kind === 'silent') return ['Nothing sounds.'];
   if (answer.kind === 'unknown') return ['No geometry is known for this instrument, so only the fingers of its chart have a pitch.'];
   const { sounding, overblown, isSteady, spread, loudness } = answer;
   const steadiness = isSteady || overblown !== undefined ? [] : ['It is unsteady: the tone may jump.'];
-  const spreadSaid = spread === undefined || spread < 10 ? [] : [`From instrument to instrument this differs by about ${spread} cents.`];
+  const spreadText = spread === undefined || spread < 10 ? [] : [`From instrument to instrument this differs by about ${spread} cents.`];
   return [
-    `Sounds ${pitchSaid(instrument, sounding)}.`,
-    ...(overblown === undefined ? [] : [`Blown harder: ${pitchSaid(instrument, overblown)}.`]),
+    `Sounds ${pitchText(instrument, sounding)}.`,
+    ...(overblown === undefined ? [] : [`Blown harder: ${pitchText(instrument, overblown)}.`]),
     ...steadiness,
-    ...spreadSaid,
-    ...(loudness === undefined ? [] : [`Loudness ${decibelsSaid(loudness)} against the reference note, calibrated from what players report.`]),
+    ...spreadText,
+    ...(loudness === undefined ? [] : [`Loudness ${decibelsText(loudness)} against the reference note, calibrated from what players report.`]),
   ];
 }
 
@@ -53,7 +53,7 @@ export function movesBetween(instrument: Instrument, before: Pattern, after: Pat
 }
 
 /** "From C: the thumb lifts, L ring lands." and what to know about holding the instrument. */
-export function fromSaid(instrument: Instrument, before: Fingering, after: Fingering): readonly string[] {
+export function fromText(instrument: Instrument, before: Fingering, after: Fingering): readonly string[] {
   const movers = moversBetween(instrument, before.pattern, after.pattern);
   const name = noteOf(instrument, before.note).schoolName;
   if (movers.length === 0) return [`The same fingers as ${name}.`];
@@ -62,9 +62,9 @@ export function fromSaid(instrument: Instrument, before: Fingering, after: Finge
       .filter((mover) => mover.direction === direction)
       .map(({ finger }) => instrument.fingers.find((each) => each.id === finger)?.label ?? finger)
       .map((label) => (label === 'thumb' ? 'the thumb' : label));
-  const said = (names: readonly string[], one: string, many: string): string[] =>
+  const text = (names: readonly string[], one: string, many: string): string[] =>
     names.length === 0 ? [] : [`${listed(names)} ${names.length === 1 ? one : many}`];
-  const moves = [...said(labels('lift'), 'lifts', 'lift'), ...said(labels('lower'), 'lands', 'land')].join(', ');
+  const moves = [...text(labels('lift'), 'lifts', 'lift'), ...text(labels('lower'), 'lands', 'land')].join(', ');
   const hint = comfortHint(instrument, before.pattern, after.pattern);
   return [`From ${name}: ${moves}.`, ...(hint === undefined ? [] : [hint])];
 }

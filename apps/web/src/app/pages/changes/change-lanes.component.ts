@@ -13,7 +13,7 @@ import {
   type Instrument,
   type SoundClass,
 } from '@zelpit/core';
-import { loudSaid, soundSaid } from '../../music/wording/change-words';
+import { loudText, soundText } from '../../music/wording/change-words';
 
 const [left, right, top, pitch, thickness] = [112, 24, 40, 34, 12];
 /** Time that is shown on each side of the middle, in ms. */
@@ -32,7 +32,7 @@ const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open'
     <svg [attr.width]="width()" [attr.height]="height()" class="change-lanes" (pointermove)="drag($event)" (pointerup)="drop()" (pointerleave)="drop()">
       @for (tick of ticks(); track tick.ms) {
         <line [attr.x1]="tick.x" [attr.x2]="tick.x" [attr.y1]="top - 8" [attr.y2]="lanesEnd()" class="ms-line" [class.is-middle]="tick.ms === 0" />
-        <text [attr.x]="tick.x" y="18" text-anchor="middle" class="ms-label">{{ tick.said }}</text>
+        <text [attr.x]="tick.x" y="18" text-anchor="middle" class="ms-label">{{ tick.text }}</text>
       }
       @for (step of steps(); track step.from) {
         <rect
@@ -59,7 +59,7 @@ const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open'
             [attr.aria-valuenow]="mover.ms"
             [attr.aria-valuemin]="-shown"
             [attr.aria-valuemax]="shown"
-            [attr.aria-valuetext]="mover.said"
+            [attr.aria-valuetext]="mover.text"
             (pointerdown)="take($event, mover.index)"
             (keydown)="nudge($event, mover.index)"
           >
@@ -79,14 +79,14 @@ const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open'
           [attr.rx]="tone.round"
           [class]="'tone-' + tone.kind"
         />
-        @if (tone.said) {
+        @if (tone.text) {
           <text [attr.x]="tone.x + tone.wide / 2" [attr.y]="tone.labelY" text-anchor="middle" class="tone-said" [class.wrongly]="tone.kind === 'fault'">
-            {{ tone.said }}
+            {{ tone.text }}
           </text>
         }
       }
       @for (step of steps(); track step.from) {
-        <text [attr.x]="left" [attr.y]="heardEnd() + 26 + step.row * 24" class="seam-said" [class.wrongly]="step.isFault">{{ step.said }}</text>
+        <text [attr.x]="left" [attr.y]="heardEnd() + 26 + step.row * 24" class="seam-said" [class.wrongly]="step.isFault">{{ step.text }}</text>
       }
       @if (steps().length === 0) {
         <text [attr.x]="left" [attr.y]="heardEnd() + 26" class="seam-said">All fingers in one instant: nothing is heard between.</text>
@@ -123,7 +123,7 @@ export class ChangeLanesComponent {
   private readonly scale = computed(() => (this.width() - left - right) / (2 * shownMs));
 
   protected readonly ticks = computed(() =>
-    [-60, -40, -20, 0, 20, 40, 60].map((ms) => ({ ms, x: this.xOf(ms), said: ms === 60 ? '60 ms' : String(ms).replace('-', '−') })),
+    [-60, -40, -20, 0, 20, 40, 60].map((ms) => ({ ms, x: this.xOf(ms), text: ms === 60 ? '60 ms' : String(ms).replace('-', '−') })),
   );
 
   protected readonly lanes = computed(() => {
@@ -161,7 +161,7 @@ export class ChangeLanesComponent {
       const [from, to] = [begin + start, begin + start + length];
       const sound = role === 'rest' ? undefined : ear.sound(pattern);
       const isFault = role === 'fault' && sound !== undefined && faultClasses.has(sound.kind);
-      return { from, to, x: this.xOf(from), wide: this.xOf(to) - this.xOf(from), row, isFault, role, sound, said: this.heardSaid(to - from, role, sound) };
+      return { from, to, x: this.xOf(from), wide: this.xOf(to) - this.xOf(from), row, isFault, role, sound, text: this.heardText(to - from, role, sound) };
     });
   });
 
@@ -186,7 +186,7 @@ export class ChangeLanesComponent {
       const decibels = loudnessAt(instrument, sound.hertz) ?? 0;
       const thick = Math.max(6, heardThickness + thicknessPerDecibel * decibels);
       const y = this.lanesEnd() + 34 + (high === low ? reach / 2 : ((high - cents[index]) / (high - low)) * reach);
-      const said = note === undefined ? '' : noteOf(instrument, note).schoolName;
+      const text = note === undefined ? '' : noteOf(instrument, note).schoolName;
       return {
         x: x + 1,
         wide: Math.max(1, end - x - 2),
@@ -194,7 +194,7 @@ export class ChangeLanesComponent {
         thick,
         round: Math.min(thick / 2, Math.max(0, (end - x - 2) / 2)),
         kind,
-        said,
+        text,
         labelY: y - thick / 2 - 6,
       };
     });
@@ -237,7 +237,7 @@ export class ChangeLanesComponent {
         readonly index: number;
         readonly x: number;
         readonly ms: number;
-        readonly said: string;
+        readonly text: string;
         readonly isLift: boolean;
         readonly early: number;
         readonly late: number;
@@ -246,9 +246,9 @@ export class ChangeLanesComponent {
     if (index === -1) return undefined;
     const ms = this.moments()[index];
     const isLift = this.change().movers[index].direction === 'lift';
-    const said = ms === 0 ? 'in the middle' : `${Math.abs(ms)} ms ${ms < 0 ? 'early' : 'late'}`;
+    const text = ms === 0 ? 'in the middle' : `${Math.abs(ms)} ms ${ms < 0 ? 'early' : 'late'}`;
     const edge = (at: number): number => this.xOf(clamped(at));
-    return { index, x: this.xOf(ms), ms, said, isLift, early: edge(ms - this.sigma()), late: edge(ms + this.sigma()) };
+    return { index, x: this.xOf(ms), ms, text, isLift, early: edge(ms - this.sigma()), late: edge(ms + this.sigma()) };
   }
 
   /** Between which places a grace note's finger is off; undefined for every other finger. */
@@ -258,16 +258,16 @@ export class ChangeLanesComponent {
     return { from: this.xOf(cover.from), to: this.xOf(cover.to) };
   }
 
-  private heardSaid(ms: number, role: string, sound: InBetweenSound | undefined): string {
+  private heardText(ms: number, role: string, sound: InBetweenSound | undefined): string {
     if (sound === undefined) return `${Math.round(ms)} ms of silence: the tongue`;
     const name = noteOf(this.instrument(), sound.note).schoolName;
     const spread = sound.spread >= 15 ? `, within ${sound.spread} cents` : '';
     const steadiness = sound.isSteady ? '' : ', unsteady';
     if (role === 'grace') return `${Math.round(ms)} ms of the grace note, near ${name}${spread}${steadiness}`;
     const about = sound.kind === 'low' || sound.kind === 'run' ? name : `about ${name}`;
-    const decibels = loudSaid(loudnessAt(this.instrument(), sound.hertz));
+    const decibels = loudText(loudnessAt(this.instrument(), sound.hertz));
     const loud = decibels === '' ? '' : `, ${decibels}`;
-    return `${Math.round(ms)} ms of ${about} (${soundSaid[sound.kind]}${loud}${steadiness}${spread})`;
+    return `${Math.round(ms)} ms of ${about} (${soundText[sound.kind]}${loud}${steadiness}${spread})`;
   }
 }
 

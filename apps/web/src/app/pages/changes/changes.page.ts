@@ -29,7 +29,7 @@ import {
   type TimingParameters,
 } from '@zelpit/core';
 import { ChartState } from '../../studio/state/chart-state.service';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -41,15 +41,15 @@ import { ChangeLanesComponent } from './change-lanes.component';
 import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
 import { startChangeMapWorker } from './change-map-worker';
 import {
-  holesSaid,
+  holesText,
   inHundred,
   levelChoices,
-  loudSaid,
-  moversSaid,
+  loudText,
+  moversText,
   nameOfNote,
-  risksSaid,
-  soundSaid,
-  waySaid,
+  risksText,
+  soundText,
+  wayText,
   worstOf,
   type Whose,
 } from '../../music/wording/change-words';
@@ -59,16 +59,16 @@ import { PlayerTimings } from '../../studio/trials/player-timings.service';
 type Quantity = 'difficulty' | 'low' | 'run' | 'gap' | 'length';
 
 const quantities: readonly Choice<Quantity>[] = [
-  { value: 'difficulty', said: 'how hard it is' },
-  { value: 'low', said: 'a low note cuts in' },
-  { value: 'run', said: 'notes between slip in' },
-  { value: 'gap', said: 'too open for a moment' },
-  { value: 'length', said: 'how long a fault sounds' },
+  { value: 'difficulty', label: 'how hard it is' },
+  { value: 'low', label: 'a low note cuts in' },
+  { value: 'run', label: 'notes between slip in' },
+  { value: 'gap', label: 'too open for a moment' },
+  { value: 'length', label: 'how long a fault sounds' },
 ];
 const opennessChoices: readonly Choice<number>[] = [
-  { value: 1, said: 'as much as too closed' },
-  { value: 0.3, said: 'a third as much as too closed' },
-  { value: 3, said: 'three times as much as too closed' },
+  { value: 1, label: 'as much as too closed' },
+  { value: 0.3, label: 'a third as much as too closed' },
+  { value: 3, label: 'three times as much as too closed' },
 ];
 const leadDraws = 3000;
 const leadNormals = normalPool(2, 32_768);
@@ -78,10 +78,10 @@ const coverNormals = normalPool(3, 65_536);
 
 type Shown = 'all' | 'crosses' | 'steps' | 'once';
 const shownChoices: readonly Choice<Shown>[] = [
-  { value: 'all', said: 'all changes' },
-  { value: 'crosses', said: 'crosses only' },
-  { value: 'steps', said: 'neighbours in the scale' },
-  { value: 'once', said: 'crosses, once each' },
+  { value: 'all', label: 'all changes' },
+  { value: 'crosses', label: 'crosses only' },
+  { value: 'steps', label: 'neighbours in the scale' },
+  { value: 'once', label: 'crosses, once each' },
 ];
 
 /** What covers the change up: nothing, the grace note of a letter, or the tongue. */
@@ -106,7 +106,7 @@ interface Cell {
   /** Side of the square that shows the quantity, in px. */
   readonly side: number;
   readonly mark: string;
-  readonly said: string;
+  readonly text: string;
   readonly movers: string;
   readonly isFaint: boolean;
   readonly mapped: MappedChange | undefined;
@@ -135,17 +135,17 @@ export class ChangesPage implements OnDestroy {
   protected readonly instrument = this.chart.instrument;
   protected readonly quantity = signal<Quantity>('difficulty');
   protected readonly shown = signal<Shown>('all');
-  protected readonly quantitySaid = computed(() => saidOf(quantities, this.quantity()));
-  protected readonly shownSaid = computed(() => saidOf(shownChoices, this.shown()));
+  protected readonly quantityText = computed(() => labelOf(quantities, this.quantity()));
+  protected readonly shownText = computed(() => labelOf(shownChoices, this.shown()));
   protected readonly lead = signal(0);
 
   /** Measured of the student in hand, where that was done; a level else. */
   protected readonly whose = linkedSignal((): Whose => (this.timings.measured() === undefined ? 'learner' : 'measured'));
   protected readonly whoseChoices = computed((): readonly Choice<Whose>[] => {
-    const measured = this.timings.measured() === undefined ? [] : [{ value: 'measured' as const, said: `${this.studentSaid()}, as measured` }];
+    const measured = this.timings.measured() === undefined ? [] : [{ value: 'measured' as const, label: `${this.studentText()}, as measured` }];
     return [...measured, ...levelChoices];
   });
-  protected readonly whoseSaid = computed(() => saidOf(this.whoseChoices(), this.whose()));
+  protected readonly whoseText = computed(() => labelOf(this.whoseChoices(), this.whose()));
   private readonly base = computed((): TimingParameters => {
     const whose = this.whose();
     return whose === 'measured' ? (this.timings.measured()?.timing ?? levels.learner) : levels[whose];
@@ -176,8 +176,8 @@ export class ChangesPage implements OnDestroy {
 
   /** Pair under the hand: that of the address, else the hardest, until one is chosen. */
   private readonly chosenKey = linkedSignal({
-    source: () => ({ instrument: this.instrument().id, asked: keyOf(this.from() ?? '', this.to() ?? '') }),
-    computation: ({ asked }) => asked,
+    source: () => ({ instrument: this.instrument().id, key: keyOf(this.from() ?? '', this.to() ?? '') }),
+    computation: ({ key }) => key,
   });
   protected readonly chosen = computed((): { readonly from: NoteId; readonly to: NoteId } | undefined => {
     const [mapped, key] = [this.mapped(), this.chosenKey()];
@@ -198,8 +198,8 @@ export class ChangesPage implements OnDestroy {
     return (['from', 'to'] as const).flatMap((end) => {
       const all = waysOf(instrument.fingerings, chosen[end]);
       if (all.length < 2) return [];
-      const choices = all.map((each): Choice<number> => ({ value: each.rank, said: waySaid(instrument, each) }));
-      return [{ end, name: nameOfNote(instrument, chosen[end]), choices, said: saidOf(choices, ways[end]) }];
+      const choices = all.map((each): Choice<number> => ({ value: each.rank, label: wayText(instrument, each) }));
+      return [{ end, name: nameOfNote(instrument, chosen[end]), choices, value: ways[end] }];
     });
   });
 
@@ -234,17 +234,17 @@ export class ChangesPage implements OnDestroy {
   protected readonly covers = computed((): readonly Choice<Cover>[] => {
     const [instrument, change] = [this.instrument(), this.change()];
     if (change === undefined) return [];
-    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, said: `under a ${name}` }));
+    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, label: `under a ${name}` }));
     return [
-      { value: 'bare', said: instrument.family === 'pipes' ? 'bare' : 'slurred' },
+      { value: 'bare', label: instrument.family === 'pipes' ? 'bare' : 'slurred' },
       ...graces,
-      ...(isTongued(instrument.family) ? [{ value: 'tongue', said: 'tongued' }] : []),
+      ...(isTongued(instrument.family) ? [{ value: 'tongue', label: 'tongued' }] : []),
     ];
   });
   private readonly wantedCover = signal<Cover>('bare');
   /** What was chosen, where it is possible here. */
-  private readonly coverKind = computed(() => (this.covers().some(({ value }) => value === this.wantedCover()) ? this.wantedCover() : 'bare'));
-  protected readonly coverSaid = computed(() => saidOf(this.covers(), this.coverKind()));
+  protected readonly coverKind = computed(() => (this.covers().some(({ value }) => value === this.wantedCover()) ? this.wantedCover() : 'bare'));
+  protected readonly coverText = computed(() => labelOf(this.covers(), this.coverKind()));
   private readonly hiding = computed((): Hiding | undefined => {
     const kind = this.coverKind();
     if (kind === 'bare') return undefined;
@@ -264,12 +264,12 @@ export class ChangesPage implements OnDestroy {
     if (change === undefined) return undefined;
     if (hiding === undefined) {
       const risk = this.table().riskOf(change);
-      return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: '' };
+      return { worst: inHundred(worstOf(risk)), rows: risksText(risk), covered: '' };
     }
     const { risk, covered, hiddenMs } = hiddenRisk(instrument, change, hiding, this.timing(), coverDraws, coverNormals());
     const by = hiding.kind === 'tongue' ? 'the tongue' : 'the grace note';
-    const said = `In ${inHundred(covered)} of 100 every finger moves under ${by}; it takes ${hiddenMs.toFixed(1)} ms of noise away on average.`;
-    return { worst: inHundred(worstOf(risk)), rows: risksSaid(risk), covered: said };
+    const text = `In ${inHundred(covered)} of 100 every finger moves under ${by}; it takes ${hiddenMs.toFixed(1)} ms of noise away on average.`;
+    return { worst: inHundred(worstOf(risk)), rows: risksText(risk), covered: text };
   });
 
   /** Every pattern that could stand between, each with what it is to the ear; the loudest of a class first. */
@@ -279,12 +279,12 @@ export class ChangesPage implements OnDestroy {
     return inBetweenSounds(instrument, change)
       .slice(1, -1)
       .map(({ pattern, kind, note, hertz, spread, isSteady }) => ({
-        holes: holesSaid(instrument, pattern),
-        kind: soundSaid[kind],
+        holes: holesText(instrument, pattern),
+        kind: soundText[kind],
         isWrong: kind === 'low' || kind === 'run' || kind === 'over-open',
         note: nameOfNote(instrument, note),
         spread: `± ${Math.round(spread / 2)} cents${isSteady ? '' : ', unsteady'}`,
-        loud: loudSaid(loudnessAt(instrument, hertz)),
+        loud: loudText(loudnessAt(instrument, hertz)),
       }))
       .sort((one, other) => Number(other.isWrong) - Number(one.isWrong) || one.kind.localeCompare(other.kind));
   });
@@ -292,7 +292,7 @@ export class ChangesPage implements OnDestroy {
   protected readonly openness = opennessChoices;
   /** How much a sound that is too open is minded, against one that is too closed. */
   protected readonly tooOpen = signal(1);
-  protected readonly tooOpenSaid = computed(() => saidOf(opennessChoices, this.tooOpen()));
+  protected readonly tooOpenText = computed(() => labelOf(opennessChoices, this.tooOpen()));
   /** The lead that is best for the chosen change, in ms; undefined where nothing can be too closed or too open. */
   protected readonly bestLead = computed(() => {
     const change = this.change();
@@ -311,14 +311,14 @@ export class ChangesPage implements OnDestroy {
   protected readonly width = computed(() => (this.isBeside() ? laneWidth : Math.min(820, Math.max(560, document.documentElement.clientWidth - 96))));
 
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Hear the change as the fingers stand', run: () => this.hear() },
-    { keys: ['c'], cap: 'C', said: 'All fingers in one instant', run: () => this.clean() },
-    { keys: ['f'], cap: 'F', said: 'Landings too soon', run: () => this.faulty() },
-    { keys: ['o'], cap: 'O', said: 'Lifts too soon', run: () => this.tooSoonOpen() },
-    { keys: ['w'], cap: 'W', said: 'Out of order', run: () => this.outOfOrder() },
-    { keys: ['s'], cap: 'S', said: 'Slow motion on or off', run: () => this.toggleSlow() },
-    { keys: ['t'], cap: 'T', said: 'Blind test of this change', run: () => this.goTo('ear') },
-    { keys: ['k'], cap: 'K', said: 'Play it on keys', run: () => this.goTo('keys') },
+    { keys: [' '], cap: 'Space', label: 'Hear the change as the fingers stand', run: () => this.hear() },
+    { keys: ['c'], cap: 'C', label: 'All fingers in one instant', run: () => this.clean() },
+    { keys: ['f'], cap: 'F', label: 'Landings too soon', run: () => this.faulty() },
+    { keys: ['o'], cap: 'O', label: 'Lifts too soon', run: () => this.tooSoonOpen() },
+    { keys: ['w'], cap: 'W', label: 'Out of order', run: () => this.outOfOrder() },
+    { keys: ['s'], cap: 'S', label: 'Slow motion on or off', run: () => this.toggleSlow() },
+    { keys: ['t'], cap: 'T', label: 'Blind test of this change', run: () => this.goTo('ear') },
+    { keys: ['k'], cap: 'K', label: 'Play it on keys', run: () => this.goTo('keys') },
   ]);
 
   constructor() {
@@ -342,7 +342,7 @@ export class ChangesPage implements OnDestroy {
     this.transport.stop();
   }
 
-  protected studentSaid(): string {
+  protected studentText(): string {
     return this.state.student()?.alias ?? 'you';
   }
 
@@ -447,7 +447,7 @@ export class ChangesPage implements OnDestroy {
     side: (value: number) => number,
   ): Cell {
     const key = keyOf(from.id, to.id);
-    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', said: '', movers: '', isFaint: true, mapped: undefined };
+    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', text: '', movers: '', isFaint: true, mapped: undefined };
     const change = changeBetween(this.instrument(), from.id, to.id);
     const isShown = { all: true, crosses: change.kind === 'cross', steps: Math.abs(up) === 1, once: change.kind === 'cross' && up > 0 }[this.shown()];
     const value = mapped === undefined ? undefined : this.valueOf(mapped);
@@ -457,14 +457,14 @@ export class ChangesPage implements OnDestroy {
       to: to.id,
       side: value === undefined || !isShown ? 0 : side(value),
       mark: marks[change.kind],
-      said: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountSaid(value)}`}`,
-      movers: moversSaid(this.instrument(), change),
+      text: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountText(value)}`}`,
+      movers: moversText(this.instrument(), change),
       isFaint: !isShown,
       mapped,
     };
   }
 
-  private amountSaid(value: number): string {
+  private amountText(value: number): string {
     if (this.quantity() === 'difficulty') return `${value.toFixed(1)} hard`;
     return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${inHundred(value)} in 100`;
   }

@@ -42,11 +42,11 @@ const listed = 8;
             }
             @case ('asking') {
               <p class="band-todo" aria-live="polite">Which one was crossed?</p>
-              <p class="band-else">{{ feedback() || 'Guess where you do not know.' }} {{ asked() }} answered, {{ timeLeft() }} left.</p>
+              <p class="band-else">{{ feedback() || 'Guess where you do not know.' }} {{ answered() }} answered, {{ timeLeft() }} left.</p>
             }
             @case ('done') {
-              <p class="band-todo" role="status">{{ resultSaid() }}</p>
-              <p class="band-else">{{ boundsSaid() }}</p>
+              <p class="band-todo" role="status">{{ resultText() }}</p>
+              <p class="band-else">{{ boundsText() }}</p>
             }
           }
         </div>
@@ -69,7 +69,7 @@ const listed = 8;
             <span [class.is-now]="isSounding() && !isSecond()">1</span><span [class.is-now]="isSounding() && isSecond()">2</span>
           </div>
         }
-        <h2 class="heading">What {{ whoSaid() }} heard before</h2>
+        <h2 class="heading">What {{ whoText() }} heard before</h2>
         @if (earlier().length === 0) {
           <p>No blind test yet. A first one takes about three minutes.</p>
         } @else {
@@ -134,7 +134,7 @@ export class EarPage implements OnDestroy {
   private secondMs = 0;
   private lengthMs = 0;
 
-  protected readonly asked = signal(0);
+  protected readonly answered = signal(0);
   protected readonly feedback = signal('');
   protected readonly isSounding = signal(false);
   protected readonly isSecond = signal(false);
@@ -145,17 +145,17 @@ export class EarPage implements OnDestroy {
     const seconds = Math.max(0, Math.round(mostMinutes * 60 - this.elapsed() / 1000));
     return seconds >= 60 ? `${Math.ceil(seconds / 60)} minutes` : `${seconds} seconds`;
   });
-  protected readonly resultSaid = computed(() => {
+  protected readonly resultText = computed(() => {
     const result = this.result();
     if (result === undefined) return 'Stopped before anything could be told.';
     return `Crossings in ${this.name()} are just heard at ${Math.round(result.ms)} ms.`;
   });
-  protected readonly boundsSaid = computed(() => {
+  protected readonly boundsText = computed(() => {
     const result = this.result();
     if (result === undefined) return 'A few more answers are needed; start again when you like.';
-    return `Very likely between ${Math.round(result.from)} and ${Math.round(result.to)} ms; ${this.rights()} of ${this.asked()} answers were right.`;
+    return `Very likely between ${Math.round(result.from)} and ${Math.round(result.to)} ms; ${this.rights()} of ${this.answered()} answers were right.`;
   });
-  protected readonly whoSaid = computed(() => this.state.student()?.alias ?? 'this studio');
+  protected readonly whoText = computed(() => this.state.student()?.alias ?? 'this studio');
   protected readonly earlier = computed(() => {
     const student = this.state.student()?.id ?? null;
     return this.trials
@@ -175,10 +175,10 @@ export class EarPage implements OnDestroy {
   });
 
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Start', run: () => (this.stage() === 'asking' ? this.again() : this.start()) },
-    { keys: ['1'], cap: '1', said: 'The first was crossed', run: () => this.answer(0) },
-    { keys: ['2'], cap: '2', said: 'The second was crossed', run: () => this.answer(1) },
-    { keys: ['r'], cap: 'R', said: 'Hear both again', run: () => this.again() },
+    { keys: [' '], cap: 'Space', label: 'Start', run: () => (this.stage() === 'asking' ? this.again() : this.start()) },
+    { keys: ['1'], cap: '1', label: 'The first was crossed', run: () => this.answer(0) },
+    { keys: ['2'], cap: '2', label: 'The second was crossed', run: () => this.answer(1) },
+    { keys: ['r'], cap: 'R', label: 'Hear both again', run: () => this.again() },
   ]);
 
   constructor() {
@@ -195,7 +195,7 @@ export class EarPage implements OnDestroy {
   protected start(): void {
     if (!this.canFault()) return;
     this.staircase = new EarStaircase();
-    this.asked.set(0);
+    this.answered.set(0);
     this.rights.set(0);
     this.feedback.set('');
     this.result.set(undefined);
@@ -214,7 +214,7 @@ export class EarPage implements OnDestroy {
     if (this.stage() !== 'asking' || this.isSounding()) return;
     const isRight = which === this.crossed;
     this.staircase.answer({ ms: this.ms, isRight });
-    this.asked.update((asked) => asked + 1);
+    this.answered.update((count) => count + 1);
     if (isRight) this.rights.update((rights) => rights + 1);
     this.feedback.set(`${isRight ? 'Right' : 'No'}: it was the ${this.crossed === 0 ? 'first' : 'second'}.`);
     if (this.staircase.isDone()) this.finish();
@@ -226,11 +226,11 @@ export class EarPage implements OnDestroy {
     this.transport.stop();
     this.isSounding.set(false);
     this.stage.set('done');
-    if (this.asked() < 12) return;
+    if (this.answered() < 12) return;
     const result = this.staircase.threshold();
     this.result.set(result);
     const kept = {
-      ...{ kind: 'ear' as const, from: this.home(), to: this.other(), right: this.rights(), asked: this.asked() },
+      ...{ kind: 'ear' as const, from: this.home(), to: this.other(), right: this.rights(), asked: this.answered() },
       ...{ thresholdMs: rounded(result.ms), lowMs: rounded(result.from), highMs: rounded(result.to) },
     };
     this.trials

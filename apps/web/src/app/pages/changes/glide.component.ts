@@ -10,16 +10,16 @@ const [width, height, left, bottom, top] = [420, 190, 74, 34, 16];
   template: `
     @if (drawn(); as it) {
       <figure class="glide">
-        <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="it.said">
+        <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="it.text">
           @for (tick of it.ticks; track tick.cents) {
             <line [attr.x1]="left" [attr.x2]="width" [attr.y1]="tick.y" [attr.y2]="tick.y" class="ms-line" />
-            <text [attr.x]="left - 8" [attr.y]="tick.y + 6" text-anchor="end" class="ms-label">{{ tick.said }}</text>
+            <text [attr.x]="left - 8" [attr.y]="tick.y + 6" text-anchor="end" class="ms-label">{{ tick.text }}</text>
           }
           <path [attr.d]="it.path" fill="none" stroke="currentColor" stroke-width="9" stroke-linecap="round" stroke-linejoin="round" />
           <text [attr.x]="left" [attr.y]="height - 8" class="ms-label">{{ it.from }}</text>
           <text [attr.x]="width" [attr.y]="height - 8" text-anchor="end" class="ms-label">{{ it.to }}</text>
         </svg>
-        <figcaption class="second">{{ it.said }}</figcaption>
+        <figcaption class="second">{{ it.text }}</figcaption>
       </figure>
     }
   `,
@@ -45,13 +45,13 @@ export class GlideComponent {
     const half = glide.points[Math.floor(glide.points.length / 2)].cents;
     const all = glide.points[glide.points.length - 1].cents;
     const name = (id: string): string => noteOf(instrument, id).schoolName;
-    const said = glide.isBroken
+    const text = glide.isBroken
       ? 'A glide that breaks: on the way the sound jumps into another register.'
       : `A glide, no step: half of the way gives ${Math.round(half)} of ${Math.round(all)} cents.`;
     return {
       path: path ?? '',
-      said: said.replace(/-/g, '−'),
-      ticks: y.ticks(4).map((value) => ({ cents: value, y: y(value), said: `${value} cents`.replace('-', '−') })),
+      text: text.replace(/-/g, '−'),
+      ticks: y.ticks(4).map((value) => ({ cents: value, y: y(value), text: `${value} cents`.replace('-', '−') })),
       from: name(change.from),
       to: name(change.to),
     };

@@ -15,7 +15,7 @@ import {
   type NoteId,
 } from '@zelpit/core';
 import type { TuneSummary } from '@zelpit/contract';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -42,14 +42,16 @@ const slowest = 20;
     <div class="page">
       <zp-sentence>
         <span>Faults in </span>
-        <zp-chooser purpose="Music" [word]="musicSaid()" [choices]="musicChoices()" (chosen)="chooseMusic($event)" /><span class="quiet"> by </span>
-        <zp-chooser purpose="Level" [word]="levelSaid()" [choices]="levelChoices" (chosen)="level.set($event)" /><zp-for-whom />
+        <zp-chooser purpose="Music" [value]="music()" [word]="musicText()" [choices]="musicChoices()" (valueChange)="chooseMusic($event)" /><span class="quiet">
+          by
+        </span>
+        <zp-chooser purpose="Level" [(value)]="level" [choices]="levelChoices" /><zp-for-whom />
         <nav sentenceEnd class="sentence-links" aria-label="Back"><a class="word" routerLink="/changes">Changes</a></nav>
       </zp-sentence>
       <section class="band" aria-label="The game">
         <div class="band-said">
           @if (isOpen()) {
-            <p class="band-todo" role="status">{{ scoreSaid() }}</p>
+            <p class="band-todo" role="status">{{ scoreText() }}</p>
             <p class="band-else">Choose a change to see what its fingers did, and hear it 20 times slower.</p>
           } @else {
             <p class="band-todo">Somebody who is not there plays. Which changes were not clean?</p>
@@ -84,7 +86,7 @@ const slowest = 20;
                 [class.is-marked]="each.isMarked"
                 [class.is-fault]="each.isFault"
                 [attr.aria-pressed]="each.isMarked"
-                [attr.aria-label]="each.said"
+                [attr.aria-label]="each.text"
                 (click)="choose(each.index)"
               >
                 {{ each.name }}<small>{{ each.verdict }}</small>
@@ -120,24 +122,24 @@ export class HuntPage implements OnDestroy {
   protected readonly width = Math.min(1184, Math.max(560, document.documentElement.clientWidth - 96));
   protected readonly levelChoices = levelChoices;
   protected readonly level = signal<Level>('learner');
-  protected readonly levelSaid = computed(() => saidOf(levelChoices, this.level()));
+  protected readonly levelText = computed(() => labelOf(levelChoices, this.level()));
   protected readonly timing = computed(() => (this.level() === 'learner' ? this.timings.timing() : levels[this.level()]));
   protected readonly place = linkedSignal(() => Math.max(1, Math.floor(Number(this.round() ?? '1')) || 1));
   protected readonly hasEye = signal(false);
   protected readonly fault = signal('');
 
   private readonly allTunes = signal<readonly TuneSummary[]>([]);
-  private readonly music = linkedSignal({ source: () => this.instrument().id, computation: () => crossesValue });
+  protected readonly music = linkedSignal({ source: () => this.instrument().id, computation: () => crossesValue });
   /** Fingerings of the chosen tune, when it was taken apart. */
   private readonly tuneNotes = signal<{ readonly id: string; readonly notes: readonly Fingering[] } | undefined>(undefined);
   protected readonly musicChoices = computed((): readonly Choice<string>[] => [
-    { value: crossesValue, said: 'a line of crosses' },
-    { value: scaleValue, said: 'the scale' },
+    { value: crossesValue, label: 'a line of crosses' },
+    { value: scaleValue, label: 'the scale' },
     ...this.allTunes()
       .filter(({ instrument }) => instrument === this.instrument().id)
-      .map(({ id, title }) => ({ value: id, said: title })),
+      .map(({ id, title }) => ({ value: id, label: title })),
   ]);
-  protected readonly musicSaid = computed(() => saidOf(this.musicChoices(), this.music()) || 'a line of crosses');
+  protected readonly musicText = computed(() => labelOf(this.musicChoices(), this.music()) || 'a line of crosses');
 
   private readonly fingerings = computed((): readonly Fingering[] => {
     const [instrument, music] = [this.instrument(), this.music()];
@@ -177,14 +179,14 @@ export class HuntPage implements OnDestroy {
         const isFault = isOpen && verdict !== 'clean';
         const opened = verdict === 'clean' ? 'clean' : `${{ low: 'too low', run: 'a run', 'over-open': 'too open' }[verdict]} ${Math.round(ms)} ms`;
         const guessed = marked.has(index) ? 'not clean?' : '';
-        const verdictSaid = isOpen ? opened : guessed;
+        const verdictText = isOpen ? opened : guessed;
         return {
           index,
           name,
           isFault,
           isMarked: marked.has(index),
-          verdict: verdictSaid,
-          said: `Change ${index + 1}, ${name}${verdictSaid === '' ? '' : `, ${verdictSaid}`}`,
+          verdict: verdictText,
+          text: `Change ${index + 1}, ${name}${verdictText === '' ? '' : `, ${verdictText}`}`,
         };
       });
   });
@@ -198,7 +200,7 @@ export class HuntPage implements OnDestroy {
     const found = faults.filter(({ index }) => this.marked().has(index)).length;
     return { faults: faults.length, found, wronglyNamed: this.marked().size - found };
   });
-  protected readonly scoreSaid = computed(() => {
+  protected readonly scoreText = computed(() => {
     const { faults, found, wronglyNamed } = this.score();
     const wrong = wronglyNamed === 0 ? '' : ` ${wronglyNamed} clean ${wronglyNamed === 1 ? 'one was' : 'ones were'} named.`;
     return faults === 0 ? `Everything was clean.${wrong}` : `${found} of ${faults} found.${wrong}`;
@@ -209,9 +211,9 @@ export class HuntPage implements OnDestroy {
   private frame = 0;
 
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Play, or stop', run: () => this.toggle() },
-    { keys: ['a'], cap: 'A', said: 'Open the answer', run: () => this.open() },
-    { keys: ['n'], cap: 'N', said: 'Another round', run: () => this.next() },
+    { keys: [' '], cap: 'Space', label: 'Play, or stop', run: () => this.toggle() },
+    { keys: ['a'], cap: 'A', label: 'Open the answer', run: () => this.open() },
+    { keys: ['n'], cap: 'N', label: 'Another round', run: () => this.next() },
   ]);
 
   constructor() {
@@ -266,7 +268,7 @@ export class HuntPage implements OnDestroy {
     if (this.isOpen() || this.playing().changes.length === 0) return;
     this.stop();
     this.isOpen.set(true);
-    const result = { kind: 'fault-hunt' as const, title: `${this.musicSaid()}, round ${this.place()}`.slice(0, 200), ...this.score() };
+    const result = { kind: 'fault-hunt' as const, title: `${this.musicText()}, round ${this.place()}`.slice(0, 200), ...this.score() };
     this.trials
       .add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'what was found')
       .subscribe({ error: (error: unknown) => this.notices.fault(error) });

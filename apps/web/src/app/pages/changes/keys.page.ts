@@ -25,7 +25,7 @@ import {
 } from '@zelpit/core';
 import type { Student } from '@zelpit/contract';
 import { Attempt } from '../../kernel/api/attempt';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -39,21 +39,21 @@ import { TrialsService } from '../../studio/trials/trials.service';
 type What = 'change' | 'scale';
 
 const wayChoices: readonly Choice<KeyWay>[] = [
-  { value: 'inverted', said: 'a key lifts its finger' },
-  { value: 'held', said: 'a key held is a finger down' },
+  { value: 'inverted', label: 'a key lifts its finger' },
+  { value: 'held', label: 'a key held is a finger down' },
 ];
 const whatChoices: readonly Choice<What>[] = [
-  { value: 'change', said: 'there and back' },
-  { value: 'scale', said: 'the scale from the first note' },
+  { value: 'change', label: 'there and back' },
+  { value: 'scale', label: 'the scale from the first note' },
 ];
-/** Changes that are asked for: forty there and forty back. */
+/** Changes that are wantedChange for: forty there and forty back. */
 const most = 80;
 const noteMs = 700;
 const slowest = 20;
 const shownBefore = 12;
 const simulatedSeed = 7;
 
-const verdictSaid: Readonly<Record<Verdict, string>> = { clean: 'clean', low: 'cuts in', run: 'slips in', 'over-open': 'too open' };
+const verdictText: Readonly<Record<Verdict, string>> = { clean: 'clean', low: 'cuts in', run: 'slips in', 'over-open': 'too open' };
 
 /** Fingers as sensors: keys or touches stand for the holes; every change is judged, and the player's own timing is estimated. */
 @Component({
@@ -79,10 +79,10 @@ export class KeysPage implements OnDestroy {
   protected readonly other = linkedSignal((): NoteId => this.first().to);
   protected readonly way = signal<KeyWay>('inverted');
   protected readonly what = signal<What>('change');
-  protected readonly waySaid = computed(() => saidOf(wayChoices, this.way()));
-  protected readonly whatSaid = computed(() => saidOf(whatChoices, this.what()));
+  protected readonly wayText = computed(() => labelOf(wayChoices, this.way()));
+  protected readonly whatText = computed(() => labelOf(whatChoices, this.what()));
 
-  /** The changes that are asked for, one after another. */
+  /** The changes that are wantedChange for, one after another. */
   protected readonly changes = computed((): readonly Change[] => {
     const [instrument, from, to] = [this.instrument(), this.home(), this.other()];
     if (from === to) return [];
@@ -92,7 +92,7 @@ export class KeysPage implements OnDestroy {
     const notes = Array.from({ length: most + 1 }, (_, index) => round[index % round.length]);
     return notes.slice(1).map((note, index) => changeBetween(instrument, notes[index], note));
   });
-  /** What keys cannot tell of this: nothing is asked for then. */
+  /** What keys cannot tell of this: nothing is wantedChange for then. */
   protected readonly cannot = computed(() => {
     if (this.changes().length === 0) return 'Choose two different notes.';
     const blind = this.changes().find(({ fromPattern, toPattern }) => !canBeSensed(fromPattern, toPattern));
@@ -107,12 +107,12 @@ export class KeysPage implements OnDestroy {
   protected readonly isReady = linkedSignal({ source: this.changes, computation: () => false });
 
   protected readonly judged = computed(() => judgePlaying(this.instrument(), this.changes(), this.events()));
-  protected readonly asked = computed((): Change | undefined => this.changes()[this.judged().reached]);
+  protected readonly wantedChange = computed((): Change | undefined => this.changes()[this.judged().reached]);
 
   /** Fingers that the next note asks for. */
   protected readonly wanted = computed((): ReadonlySet<FingerId> | undefined => {
-    const asked = this.asked();
-    return asked === undefined ? undefined : fingersDown(this.instrument(), this.isReady() ? asked.toPattern : asked.fromPattern);
+    const wantedChange = this.wantedChange();
+    return wantedChange === undefined ? undefined : fingersDown(this.instrument(), this.isReady() ? wantedChange.toPattern : wantedChange.fromPattern);
   });
   /** How many keys must be down at once, this way. */
   protected readonly needed = computed(() => {
@@ -122,7 +122,7 @@ export class KeysPage implements OnDestroy {
     const up = Math.max(...[change.fromPattern, change.toPattern].map((pattern) => instrument.fingers.length - fingersDown(instrument, pattern).size));
     return this.way() === 'held' ? down : up;
   });
-  protected readonly keyboardSaid = computed(() => {
+  protected readonly keyboardText = computed(() => {
     const [needed, seen] = [this.needed(), this.pads()?.mostPressed() ?? 0];
     const start = `This needs up to ${needed} ${needed === 1 ? 'key' : 'keys'} down at once`;
     if (seen >= needed) return `${start}; your keyboard has shown that it can report them.`;
@@ -133,13 +133,13 @@ export class KeysPage implements OnDestroy {
 
   protected readonly last = computed(() => {
     const { played } = this.judged();
-    return played.length === 0 ? undefined : this.saidOf(played[played.length - 1]);
+    return played.length === 0 ? undefined : this.playedInWords(played[played.length - 1]);
   });
   protected readonly before = computed(() =>
     this.judged()
       .played.slice(-shownBefore)
       .reverse()
-      .map((each) => this.saidOf(each)),
+      .map((each) => this.playedInWords(each)),
   );
   protected readonly counts = computed(() => {
     const counts: Record<Verdict, number> = { clean: 0, low: 0, run: 0, 'over-open': 0 };
@@ -161,7 +161,7 @@ export class KeysPage implements OnDestroy {
       sigmaError: `± ${(1.64 * sigma.error).toFixed(0)}`,
     }));
   });
-  protected readonly fitSaid = computed(() => {
+  protected readonly fitText = computed(() => {
     const fitted = this.fitted();
     if (fitted === undefined) return `After ${fewestRepetitions} changes of two fingers or more your own timing stands here.`;
     const lead = fitted.lead.value;
@@ -238,13 +238,13 @@ export class KeysPage implements OnDestroy {
       })),
       isTaken,
     };
-    const who = this.whoSaid();
+    const who = this.whoText();
     this.keeping.run(this.trials.add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'what was played'), () =>
       this.notices.done(isTaken ? `Changes, lines and tunes reckon with this timing for ${who} from now on.` : 'Kept.'),
     );
   }
 
-  protected whoSaid(): string {
+  protected whoText(): string {
     return (this.state.student() as Student | undefined)?.alias ?? 'you';
   }
 
@@ -252,22 +252,22 @@ export class KeysPage implements OnDestroy {
     return `${noteOf(this.instrument(), from).schoolName} to ${noteOf(this.instrument(), to).schoolName}`;
   }
 
-  private saidOf({ index, verdict, ms, heard, stray }: PlayedChange): {
+  private playedInWords({ index, verdict, ms, heard, stray }: PlayedChange): {
     readonly index: number;
     readonly name: string;
     readonly verdict: Verdict;
-    readonly said: string;
+    readonly text: string;
   } {
     const worst = heard.filter(({ kind }) => kind === verdict).sort((one, other) => other.ms - one.ms)[0];
     const note = worst === undefined ? '' : noteOf(this.instrument(), worst.note).schoolName;
     const strays =
       stray.length === 0 ? '' : `; ${stray.map((id) => this.instrument().fingers.find((each) => each.id === id)?.label ?? id).join(', ')} moved too`;
-    const said = {
+    const text = {
       clean: `clean, all within ${Math.round(ms)} ms`,
-      low: `${note} ${verdictSaid.low} for ${Math.round(ms)} ms`,
-      run: `${note} ${verdictSaid.run} for ${Math.round(ms)} ms`,
+      low: `${note} ${verdictText.low} for ${Math.round(ms)} ms`,
+      run: `${note} ${verdictText.run} for ${Math.round(ms)} ms`,
       'over-open': `too open for ${Math.round(ms)} ms`,
     }[verdict];
-    return { index, name: this.nameOf(this.changes()[index]), verdict, said: said + strays };
+    return { index, name: this.nameOf(this.changes()[index]), verdict, text: text + strays };
   }
 }

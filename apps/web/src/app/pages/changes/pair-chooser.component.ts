@@ -1,25 +1,21 @@
 import { Component, computed, input, model } from '@angular/core';
 import { canBeSensed, changeBetween, scaleFrom, troubleOf, type Instrument, type NoteId } from '@zelpit/core';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 
 /** "C to E": two notes of an instrument, each to be chosen. */
 @Component({
   selector: 'zp-pair-chooser',
   imports: [ChooserComponent],
   template: `
-    <zp-chooser purpose="From" [word]="said(from())" [choices]="choices()" (chosen)="from.set($event)" /><span class="quiet"> to </span
-    ><zp-chooser purpose="To" [word]="said(to())" [choices]="choices()" (chosen)="to.set($event)" />
+    <zp-chooser purpose="From" [(value)]="from" [choices]="choices()" /><span class="quiet"> to </span
+    ><zp-chooser purpose="To" [(value)]="to" [choices]="choices()" />
   `,
 })
 export class PairChooserComponent {
   readonly instrument = input.required<Instrument>();
   readonly from = model.required<NoteId>();
   readonly to = model.required<NoteId>();
-  protected readonly choices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
-
-  protected said(id: NoteId): string {
-    return saidOf(this.choices(), id);
-  }
+  protected readonly choices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, label: schoolName })));
 }
 
 /** The notes of the address where the instrument has them; else two of its scale that cross, the worst kind first, or that move two fingers, and that keys can tell. */

@@ -15,7 +15,7 @@ import {
 import { SessionService } from '../../kernel/session/session.service';
 import { capital } from '../../kernel/words/words';
 import { Transport } from '../../music/sound/transport.service';
-import { answerSaid, centsSaid, recited } from '../../music/wording/chart-words';
+import { answerText, centsText, recited } from '../../music/wording/chart-words';
 import type { ChartView } from '../../music/lanes/chart-view';
 import { HolesComponent } from '../../music/lanes/holes.component';
 import { KeepFingeringComponent } from './keep-fingering.component';
@@ -44,7 +44,7 @@ const usualHalf = 0.64;
       }
       @if (partial(); as hole) {
         <p class="d-flex flex-wrap align-items-center gap-3">
-          <label [attr.for]="'share-' + hole.index">{{ hole.said }} is covered to {{ hole.percent }} %</label>
+          <label [attr.for]="'share-' + hole.index">{{ hole.text }} is covered to {{ hole.percent }} %</label>
           <input
             type="range"
             class="form-range share"
@@ -58,8 +58,8 @@ const usualHalf = 0.64;
         </p>
       }
       <div role="status">
-        @for (said of answer(); track said) {
-          <p class="chart-answer">{{ said }}</p>
+        @for (text of answer(); track text) {
+          <p class="chart-answer">{{ text }}</p>
         }
       </div>
       <p class="d-flex flex-wrap align-items-center gap-3">
@@ -74,10 +74,10 @@ const usualHalf = 0.64;
       @if (others().length > 0) {
         <h3 class="group-title">The same note, other fingers</h3>
         <ul class="rows">
-          @for (other of others(); track other.said) {
+          @for (other of others(); track other.text) {
             <li>
               <button type="button" class="row-link border-0 text-start w-100" (click)="tried.emit(other.pattern)">
-                <span>{{ other.said }}</span><small>{{ other.cents }}</small
+                <span>{{ other.text }}</span><small>{{ other.cents }}</small
                 ><small>{{ other.moved }}</small>
               </button>
             </li>
@@ -109,7 +109,7 @@ export class AnyFingersComponent {
 
   private readonly sound = computed(() => new PatternSound(this.instrument()));
   private readonly sounding = computed(() => this.sound().answer(this.pattern(), this.foot()));
-  protected readonly answer = computed(() => answerSaid(this.instrument(), this.sounding()));
+  protected readonly answer = computed(() => answerText(this.instrument(), this.sounding()));
   /** The note that these fingers are nearest to. */
   protected readonly nearest = computed(() => {
     const given = this.sounding();
@@ -126,8 +126,8 @@ export class AnyFingersComponent {
     if (found.length !== 1) return undefined;
     const [{ coverage, index }] = found;
     const finger = instrument.fingers.find(({ id }) => id === instrument.holes[index].finger);
-    const said = finger === undefined ? instrument.holes[index].id : finger.label;
-    return { index, percent: Math.round(coverage * 100), said: capital(said) };
+    const text = finger === undefined ? instrument.holes[index].id : finger.label;
+    return { index, percent: Math.round(coverage * 100), text: capital(text) };
   });
 
   protected readonly others = computed(() => {
@@ -141,8 +141,8 @@ export class AnyFingersComponent {
         const moved = moversBetween(instrument, this.pattern(), pattern).length;
         return {
           pattern,
-          said: recited(instrument, pattern) || 'all open',
-          cents: centsSaid(cents),
+          text: recited(instrument, pattern) || 'all open',
+          cents: centsText(cents),
           moved: `${moved} ${moved === 1 ? 'finger' : 'fingers'} away`,
         };
       });

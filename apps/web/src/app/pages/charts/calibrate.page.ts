@@ -22,7 +22,7 @@ import { typedNumber } from '../../kernel/words/words';
 import { startCalibrationWorker } from './calibration-worker';
 import type { CalibrationAnswer, CalibrationRequest } from './calibration-messages';
 import { ChartState } from '../../studio/state/chart-state.service';
-import { centsSaid } from '../../music/wording/chart-words';
+import { centsText } from '../../music/wording/chart-words';
 
 /** Fits the geometry of an instrument to pitches that were measured on it. */
 @Component({
@@ -33,11 +33,11 @@ import { centsSaid } from '../../music/wording/chart-words';
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
         <span class="quiet"> fitted to measured pitches of </span>
-        <zp-chooser purpose="Instrument" [word]="state.said()" [choices]="state.choices()" (chosen)="choose($event)" />
+        <zp-chooser purpose="Instrument" [value]="state.choice()" [word]="state.text()" [choices]="state.choices()" (valueChange)="choose($event)" />
       </zp-sentence>
       <section class="band" aria-label="The fit">
         <div class="band-said" role="status">
-          <p class="band-todo">{{ said() }}</p>
+          <p class="band-todo">{{ text() }}</p>
           <p class="band-else">{{ besides() }}</p>
         </div>
         <div class="band-actions">
@@ -135,13 +135,13 @@ export class CalibratePage implements OnDestroy {
         name: noteOf(instrument, note).schoolName,
         typed: this.typed()[note] ?? '',
         charted: soundingPitch(instrument, note).toFixed(1),
-        left: residual === undefined ? '' : centsSaid(residual),
+        left: residual === undefined ? '' : centsText(residual),
         isUnexplained: bad.has(note),
       };
     });
   });
 
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     if (!this.hasBore()) return 'This instrument has no bore to fit: its pitch hangs on the open area alone.';
     const step = this.step();
     if (step === undefined) return 'Type the pitches of at least three notes.';
@@ -236,7 +236,7 @@ export class CalibratePage implements OnDestroy {
 
   private take(answer: CalibrationAnswer): void {
     if (answer.kind === 'failed') {
-      this.fault.set(answer.said);
+      this.fault.set(answer.text);
       this.stop();
       return;
     }

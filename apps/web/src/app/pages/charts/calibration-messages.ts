@@ -7,4 +7,4 @@ export interface CalibrationRequest {
 }
 
 /** What it answers, step by step. */
-export type CalibrationAnswer = { readonly kind: 'step' | 'done'; readonly step: FitStep } | { readonly kind: 'failed'; readonly said: string };
+export type CalibrationAnswer = { readonly kind: 'step' | 'done'; readonly step: FitStep } | { readonly kind: 'failed'; readonly text: string };

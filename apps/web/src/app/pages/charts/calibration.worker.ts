@@ -13,7 +13,7 @@ addEventListener('message', ({ data: { instrument, notes } }: MessageEvent<Calib
       postMessage(answer);
     }
   } catch (error) {
-    const answer: CalibrationAnswer = { kind: 'failed', said: (error as Error).message };
+    const answer: CalibrationAnswer = { kind: 'failed', text: (error as Error).message };
     postMessage(answer);
   }
 });

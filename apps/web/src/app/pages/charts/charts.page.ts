@@ -22,7 +22,7 @@ import {
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LanesComponent, type LaneNames } from '../../music/lanes/lanes.component';
 import { SessionService } from '../../kernel/session/session.service';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -33,7 +33,7 @@ import { AnyFingersComponent } from './any-fingers.component';
 import { ChartNotes, type NotesShown } from './chart-notes.service';
 import { ChartState } from '../../studio/state/chart-state.service';
 import { views, type ChartView } from '../../music/lanes/chart-view';
-import { fromSaid, movesBetween, recited, sentence } from '../../music/wording/chart-words';
+import { fromText, movesBetween, recited, sentence } from '../../music/wording/chart-words';
 
 interface Column {
   readonly key: NoteId;
@@ -51,11 +51,14 @@ interface Column {
 const toneSeconds = 1.4;
 const [narrowest, widest, edges] = [58, 116, 112];
 const [largeColumn, largePitch] = [96, 58];
-export const namings: readonly { readonly value: LaneNames; readonly said: string }[] = [
-  { value: 'fingers', said: 'finger names' },
-  { value: 'holes', said: 'hole numbers' },
-  { value: 'both', said: 'both' },
+export const namings: readonly { readonly value: LaneNames; readonly label: string }[] = [
+  { value: 'fingers', label: 'finger names' },
+  { value: 'holes', label: 'hole numbers' },
+  { value: 'both', label: 'both' },
 ];
+
+/** How the notes of a tune are chosen. */
+const tunePrefix = 'tune ';
 
 /** The whole chart of an instrument, and what any pattern of fingers sounds. */
 @Component({
@@ -76,7 +79,7 @@ export class ChartsPage implements OnDestroy {
   protected readonly views = views;
   protected readonly namings = namings;
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
-  protected readonly namingSaid = computed(() => saidOf(namings, this.naming()));
+  protected readonly namingText = computed(() => labelOf(namings, this.naming()));
   protected readonly left = computed(() => (this.isLarge() ? 190 : 116));
   /** As wide as the page allows, within reason. */
   protected readonly columnWidth = computed(() => {
@@ -84,11 +87,11 @@ export class ChartsPage implements OnDestroy {
     return Math.floor(Math.max(this.isLarge() ? largeColumn : narrowest, Math.min(widest, share)));
   });
 
-  protected readonly orders = computed(() => teachingOrders(this.instrument()).map(({ said }): Choice<string> => ({ value: said, said })));
-  protected readonly orderSaid = signal('');
+  protected readonly orders = computed(() => teachingOrders(this.instrument()).map(({ text }): Choice<string> => ({ value: text, label: text })));
+  protected readonly orderText = signal('');
   protected readonly order = computed((): TeachingOrder => {
     const all = teachingOrders(this.instrument());
-    return all.find(({ said }) => said === this.orderSaid()) ?? all[0];
+    return all.find(({ text }) => text === this.orderText()) ?? all[0];
   });
   protected readonly naming = signal<LaneNames>('fingers');
   /** For the music stand: larger, and nothing but the lanes and the note. */
@@ -99,30 +102,33 @@ export class ChartsPage implements OnDestroy {
   protected readonly isHidden = computed(() => this.isTryingFirst() && !this.isSeen());
   protected readonly view = signal<ChartView>('player');
   /** Turned round for once; an instrument of somebody's has its own hands. */
-  protected readonly isTurned = linkedSignal({ source: this.state.said, computation: () => false });
+  protected readonly isTurned = linkedSignal({ source: this.state.text, computation: () => false });
   protected readonly instrument = computed(() => (this.isTurned() ? withHands(this.state.instrument(), 'right-on-top') : this.state.instrument()));
 
   protected readonly shown = linkedSignal<string | undefined, NotesShown>({
     source: () => this.tune(),
     computation: (tune) => (tune === undefined ? 'all' : { tune }),
   });
-  protected readonly shownChoices = computed((): readonly Choice<NotesShown>[] => {
+  protected readonly shownChoices = computed((): readonly Choice<string>[] => {
     const owner = this.state.held()?.owner.name;
-    const known: readonly Choice<NotesShown>[] =
+    const known: readonly Choice<string>[] =
       owner === undefined
         ? []
         : [
-            { value: 'known', said: `those that ${owner} knows` },
-            { value: 'unknown', said: `those still to come` },
+            { value: 'known', label: `those that ${owner} knows` },
+            { value: 'unknown', label: `those still to come` },
           ];
-    const tunes = this.tuneNotes.list().map((tune): Choice<NotesShown> => ({ value: { tune: tune.id }, said: tune.title }));
-    return [{ value: 'all', said: 'all' }, ...known, ...tunes];
+    const tunes = this.tuneNotes.list().map((tune): Choice<string> => ({ value: tunePrefix + tune.id, label: tune.title }));
+    return [{ value: 'all', label: 'all' }, ...known, ...tunes];
   });
-  protected readonly shownSaid = computed(() => {
+  /** @param id as the choices have it */
+  protected showNotes(id: string): void {
+    this.shown.set(id.startsWith(tunePrefix) ? { tune: id.slice(tunePrefix.length) } : (id as Exclude<NotesShown, object>));
+  }
+
+  protected readonly shownId = computed(() => {
     const shown = this.shown();
-    const isChosen = ({ value }: Choice<NotesShown>): boolean =>
-      typeof value === 'string' || typeof shown === 'string' ? value === shown : value.tune === shown.tune;
-    return this.shownChoices().find(isChosen)?.said ?? 'all';
+    return typeof shown === 'string' ? shown : tunePrefix + shown.tune;
   });
   private readonly notesOfTune = resource({
     params: () => ({ shown: this.shown(), instrument: this.state.instrument() }),
@@ -137,7 +143,7 @@ export class ChartsPage implements OnDestroy {
     },
   });
 
-  protected readonly viewSaid = computed(() => saidOf(views, this.view()));
+  protected readonly viewText = computed(() => labelOf(views, this.view()));
   protected readonly pitch = computed(() => {
     if (this.isLarge()) return largePitch;
     return this.instrument().fingers.length > 8 ? 31 : 38;
@@ -187,7 +193,7 @@ export class ChartsPage implements OnDestroy {
     ),
   );
   /** Fingers that were put by hand; undefined where those of the chosen note hold. */
-  protected readonly tried = linkedSignal({ source: this.state.said, computation: (): Pattern | undefined => undefined });
+  protected readonly tried = linkedSignal({ source: this.state.text, computation: (): Pattern | undefined => undefined });
 
   /** The other model, where its chart differs. */
   protected readonly different = computed(() => (this.columns().some(({ isDifferent }) => isDifferent) ? this.state.otherModel() : undefined));
@@ -208,11 +214,11 @@ export class ChartsPage implements OnDestroy {
 
   protected readonly fromBefore = computed(() => {
     const before = this.columns()[this.chosen() - 1];
-    return before === undefined ? [] : fromSaid(this.instrument(), before.fingering, this.way());
+    return before === undefined ? [] : fromText(this.instrument(), before.fingering, this.way());
   });
 
   /** What the tried fingers were, once the right ones are seen. */
-  protected readonly triedSaid = computed(() => {
+  protected readonly triedText = computed(() => {
     const tried = this.tried();
     if (!this.isTryingFirst() || !this.isSeen() || tried === undefined) return undefined;
     const instrument = this.instrument();
@@ -245,7 +251,7 @@ export class ChartsPage implements OnDestroy {
     const instrument = this.instrument();
     const all = instrument.fingerings.filter(({ note }) => note === this.way().note);
     const ranked = [...all].sort((one, other) => one.rank - other.rank);
-    return ranked.map((fingering) => ({ fingering, said: recited(instrument, fingering.pattern) || 'all open', isShown: fingering === this.way() }));
+    return ranked.map((fingering) => ({ fingering, text: recited(instrument, fingering.pattern) || 'all open', isShown: fingering === this.way() }));
   });
 
   protected readonly pattern = computed((): Pattern => this.tried() ?? this.way().pattern);
@@ -256,14 +262,14 @@ export class ChartsPage implements OnDestroy {
   private readonly fingers = viewChild(AnyFingersComponent);
 
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Hear the chosen note', run: () => this.hear() },
-    { keys: ['h'], cap: 'H', said: 'Hear the fingers as they are', run: () => this.fingers()?.hear() },
-    { keys: ['ArrowRight'], cap: '→', said: 'Next note', run: () => this.pick(this.chosen() + 1) },
-    { keys: ['ArrowLeft'], cap: '←', said: 'Note before it', run: () => this.pick(this.chosen() - 1) },
+    { keys: [' '], cap: 'Space', label: 'Hear the chosen note', run: () => this.hear() },
+    { keys: ['h'], cap: 'H', label: 'Hear the fingers as they are', run: () => this.fingers()?.hear() },
+    { keys: ['ArrowRight'], cap: '→', label: 'Next note', run: () => this.pick(this.chosen() + 1) },
+    { keys: ['ArrowLeft'], cap: '←', label: 'Note before it', run: () => this.pick(this.chosen() - 1) },
     ...['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'].map((key, hole) => ({
       keys: [key],
       cap: key,
-      said: `Hole ${hole + 1} from the top, covered or open`,
+      label: `Hole ${hole + 1} from the top, covered or open`,
       run: () => this.fingers()?.press(hole),
     })),
   ]);
@@ -330,8 +336,8 @@ export class ChartsPage implements OnDestroy {
     const later = forNow === undefined ? null : { until: forNow.until, eventually: [...forNow.eventually] };
     this.shelf.keep({ ...kept, remark: remark ?? '', forNow: later }).subscribe({
       next: (stored) => {
-        const said = change.isHidden === true ? 'Those fingers are hidden.' : 'Those fingers come first now.';
-        this.notices.done(said, () => this.shelf.drop(stored).subscribe({ error: (error: unknown) => this.notices.fault(error) }));
+        const text = change.isHidden === true ? 'Those fingers are hidden.' : 'Those fingers come first now.';
+        this.notices.done(text, () => this.shelf.drop(stored).subscribe({ error: (error: unknown) => this.notices.fault(error) }));
       },
       error: (error: unknown) => this.notices.fault(error),
     });
@@ -340,8 +346,8 @@ export class ChartsPage implements OnDestroy {
   protected takeBack(): void {
     const kept = this.kept();
     if (kept === undefined) return;
-    const { id: _id, by: _by, on: _on, ...said } = kept;
-    const again = (): void => void this.shelf.keep(said).subscribe({ error: (error: unknown) => this.notices.fault(error) });
+    const { id: _id, by: _by, on: _on, ...text } = kept;
+    const again = (): void => void this.shelf.keep(text).subscribe({ error: (error: unknown) => this.notices.fault(error) });
     this.shelf.drop(kept).subscribe({ next: () => this.notices.done('Taken back.', again), error: (error: unknown) => this.notices.fault(error) });
   }
 

@@ -20,7 +20,7 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { Transport } from '../../music/sound/transport.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { ChartState } from '../../studio/state/chart-state.service';
-import { centsSaid } from '../../music/wording/chart-words';
+import { centsText } from '../../music/wording/chart-words';
 
 const [columnWidth, left, pitch] = [74, 116, 23];
 const [toneSeconds, bothSeconds] = [1.2, 2.4];
@@ -48,14 +48,14 @@ interface Row {
     <div class="page">
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a><span class="quiet"> of </span>
-        <zp-chooser purpose="First instrument" [word]="sides()[0].name" [choices]="choices()" (chosen)="firstChoice.set($event)" />
+        <zp-chooser purpose="First instrument" [(value)]="firstChoice" [word]="sides()[0].name" [choices]="choices()" />
         <span class="quiet"> beside </span>
-        <zp-chooser purpose="Second instrument" [word]="sides()[1].name" [choices]="choices()" (chosen)="secondChoice.set($event)" />
+        <zp-chooser purpose="Second instrument" [(value)]="secondChoice" [word]="sides()[1].name" [choices]="choices()" />
       </zp-sentence>
       <section class="band" aria-label="What differs">
         <div class="band-said" role="status">
           <p class="band-todo">{{ found() }}</p>
-          <p class="band-else">{{ chosenSaid() }}</p>
+          <p class="band-else">{{ chosenText() }}</p>
         </div>
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="chosenRow()?.hertz?.[0] === undefined" (click)="hear(0)">Hear the first</button>
@@ -68,12 +68,13 @@ interface Row {
           @for (side of [0, 1]; track side) {
             @for (question of tuningQuestions(); track question.note) {
               <span class="seen"
-                ><span class="quiet">{{ side === 0 ? 'first' : 'second' }} {{ question.said }} </span
+                ><span class="quiet">{{ side === 0 ? 'first' : 'second' }} {{ question.text }} </span
                 ><zp-chooser
-                  [purpose]="(side === 0 ? 'First ' : 'Second ') + question.said"
+                  [purpose]="(side === 0 ? 'First ' : 'Second ') + question.text"
+                  [value]="ratioOf(side, question.note)"
                   [word]="ratioOf(side, question.note)"
                   [choices]="question.choices"
-                  (chosen)="tune(side, question.note, $event)"
+                  (valueChange)="tune(side, question.note, $event)"
               /></span>
             }
           }
@@ -151,9 +152,9 @@ export class ComparePage {
       .instrument.notes.filter(({ justRatios }) => (justRatios?.length ?? 0) > 1)
       .map(({ id, schoolName, justRatios }) => ({
         note: id,
-        said: schoolName,
+        text: schoolName,
         ratios: justRatios ?? [],
-        choices: (justRatios ?? []).map((ratio): Choice<string> => ({ value: ratio, said: ratio })),
+        choices: (justRatios ?? []).map((ratio): Choice<string> => ({ value: ratio, label: ratio })),
       })),
   );
 
@@ -170,7 +171,7 @@ export class ComparePage {
         name: (mine ?? theirs)?.writtenName ?? '',
         ids: [mine?.id, theirs?.id],
         hertz: [mine === undefined ? undefined : soundingPitch(one, mine.id), theirs === undefined ? undefined : soundingPitch(other, theirs.id)],
-        isOtherFingers: both && fingersSaid(one, mine.id) !== fingersSaid(other, theirs.id),
+        isOtherFingers: both && fingersText(one, mine.id) !== fingersText(other, theirs.id),
         apart: both ? Math.round(1200 * Math.log2(theirs.ratio / mine.ratio)) : undefined,
       };
     });
@@ -209,11 +210,11 @@ export class ComparePage {
     return `${parts.join(', ')}.`;
   });
 
-  protected readonly chosenSaid = computed(() => {
+  protected readonly chosenText = computed(() => {
     const row = this.chosenRow();
     if (row === undefined) return '';
     const [one, other] = row.hertz.map((hertz) => (hertz === undefined ? 'not there' : `${hertz.toFixed(1)} Hz`));
-    return `${row.name}: ${one}, and ${other}${row.apart === undefined || row.apart === 0 ? '' : `; the second is ${centsSaid(row.apart)}`}.`;
+    return `${row.name}: ${one}, and ${other}${row.apart === undefined || row.apart === 0 ? '' : `; the second is ${centsText(row.apart)}`}.`;
   });
   protected readonly canHearBoth = computed(() => this.chosenRow()?.hertz.every((hertz) => hertz !== undefined) === true);
 
@@ -265,9 +266,9 @@ export class ComparePage {
     const others = side === 1 && isSameThing && Object.keys(chosen).length === 0 ? this.otherTuning() : chosen;
     const has = Object.fromEntries(Object.entries(others).filter(([note]) => hand.instrument.notes.some(({ id }) => id === note)));
     const tuning: Tuning = Object.keys(has).length === 0 ? { kind: 'chart' } : { kind: 'ratios', ratios: has };
-    const word = hand.held?.name ?? this.choices().find(({ value }) => value === hand.choice)?.said ?? hand.instrument.name;
-    const said = Object.entries(has).map(([note, ratio]) => `${noteOf(hand.instrument, note).schoolName} ${ratio}`);
-    return { instrument: withTuning(hand.instrument, tuning), name: said.length === 0 ? word : `${word}, ${said.join(', ')}` };
+    const word = hand.held?.name ?? this.choices().find(({ value }) => value === hand.choice)?.label ?? hand.instrument.name;
+    const text = Object.entries(has).map(([note, ratio]) => `${noteOf(hand.instrument, note).schoolName} ${ratio}`);
+    return { instrument: withTuning(hand.instrument, tuning), name: text.length === 0 ? word : `${word}, ${text.join(', ')}` };
   }
 
   /** The tuner's second fraction of the highest note that has one. */
@@ -281,7 +282,7 @@ export class ComparePage {
 }
 
 /** What each finger covers, so that two charts with other fingers on the same holes are told apart. */
-function fingersSaid(instrument: Instrument, note: NoteId): string {
+function fingersText(instrument: Instrument, note: NoteId): string {
   const { pattern } = chartedFingering(instrument, note);
   return instrument.fingers
     .map(({ label, id }) => `${label} ${pattern.flatMap((coverage, hole) => (instrument.holes[hole].finger === id ? [coverOf(coverage)] : [])).join(' ')}`)

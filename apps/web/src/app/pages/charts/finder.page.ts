@@ -11,12 +11,12 @@ import {
   type Instrument,
   type NoteId,
 } from '@zelpit/core';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { typedNumber } from '../../kernel/words/words';
 import { Transport } from '../../music/sound/transport.service';
 import { ChartState } from '../../studio/state/chart-state.service';
-import { centsSaid, recited } from '../../music/wording/chart-words';
+import { centsText, recited } from '../../music/wording/chart-words';
 import { KeepFingeringComponent } from './keep-fingering.component';
 
 const most = 40;
@@ -24,14 +24,14 @@ const toneSeconds = 1.2;
 type Halves = 'none' | 'usual' | 'all';
 
 const orders: readonly Choice<FinderOrder>[] = [
-  { value: 'tuning', said: 'the best in tune first' },
-  { value: 'ease', said: 'the easiest first' },
-  { value: 'school', said: 'those of the chart first' },
+  { value: 'tuning', label: 'the best in tune first' },
+  { value: 'ease', label: 'the easiest first' },
+  { value: 'school', label: 'those of the chart first' },
 ];
 const halvesChoices: readonly Choice<Halves>[] = [
-  { value: 'none', said: 'no half covers' },
-  { value: 'usual', said: 'half covers where they are usual' },
-  { value: 'all', said: 'half covers on every hole' },
+  { value: 'none', label: 'no half covers' },
+  { value: 'usual', label: 'half covers where they are usual' },
+  { value: 'all', label: 'half covers on every hole' },
 ];
 
 /** Patterns of fingers for a wanted pitch, by tuning, by ease between two notes, or by school. */
@@ -43,13 +43,13 @@ const halvesChoices: readonly Choice<Halves>[] = [
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
         <span class="quiet"> fingers on </span>
-        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices()" (chosen)="state.choose($event)" />
+        <zp-chooser purpose="Instrument" [value]="state.choice()" [word]="state.text()" [choices]="state.choices()" (valueChange)="state.choose($event)" />
         <span class="quiet"> for </span>
-        <zp-chooser purpose="Note" [word]="noteSaid()" [choices]="notes()" (chosen)="choose($event)" />
+        <zp-chooser purpose="Note" [value]="note()" [choices]="notes()" (valueChange)="choose($event)" />
       </zp-sentence>
       <section class="band" aria-label="What is looked for">
         <div class="band-said" role="status">
-          <p class="band-todo">{{ found().said }}</p>
+          <p class="band-todo">{{ found().text }}</p>
           <p class="band-else">The model proposes. Try one on the instrument, then keep it as your own.</p>
         </div>
       </section>
@@ -66,27 +66,27 @@ const halvesChoices: readonly Choice<Halves>[] = [
           <p class="finder-words">
             <span class="seen"
               ><span class="quiet">between </span>
-              <zp-chooser purpose="Note before" [word]="nameOfNote(before())" [choices]="notes()" (chosen)="before.set($event)" />
+              <zp-chooser purpose="Note before" [(value)]="before" [choices]="notes()" />
               <span class="quiet"> and </span>
-              <zp-chooser purpose="Note after" [word]="nameOfNote(after())" [choices]="notes()" (chosen)="after.set($event)"
+              <zp-chooser purpose="Note after" [(value)]="after" [choices]="notes()"
             /></span>
-            <zp-chooser purpose="Ranked" [word]="orderSaid()" [choices]="orders" (chosen)="order.set($event)" />
-            <zp-chooser purpose="Half covers" [word]="halvesSaid()" [choices]="halvesChoices" (chosen)="halves.set($event)" />
+            <zp-chooser purpose="Ranked" [(value)]="order" [choices]="orders" />
+            <zp-chooser purpose="Half covers" [(value)]="halves" [choices]="halvesChoices" />
           </p>
         </form>
         <ul class="rows finder-rows">
           @for (each of found().patterns; track each.key) {
             <li>
               <div class="finder-row">
-                <button type="button" class="row-link border-0 text-start" [attr.aria-label]="'Hear ' + each.said" (click)="hear(each)">
-                  <span>{{ each.said }}</span>
+                <button type="button" class="row-link border-0 text-start" [attr.aria-label]="'Hear ' + each.text" (click)="hear(each)">
+                  <span>{{ each.text }}</span>
                   <small>{{ each.tuning }}</small>
                   <small>{{ each.ease }}</small>
                 </button>
                 @if (each.charted) {
                   <span class="second finder-kept">{{ each.charted }}</span>
                 } @else {
-                  <button type="button" class="word" [attr.aria-label]="'Keep ' + each.said" (click)="keeping.set(keeping() === each.key ? '' : each.key)">
+                  <button type="button" class="word" [attr.aria-label]="'Keep ' + each.text" (click)="keeping.set(keeping() === each.key ? '' : each.key)">
                     Keep
                   </button>
                 }
@@ -106,8 +106,8 @@ export class FinderPage {
   protected readonly state = inject(ChartState);
   protected readonly orders = orders;
   protected readonly halvesChoices = halvesChoices;
-  protected readonly name = this.state.said;
-  protected readonly notes = computed(() => this.state.instrument().notes.map((note): Choice<NoteId> => ({ value: note.id, said: note.schoolName })));
+  protected readonly name = this.state.text;
+  protected readonly notes = computed(() => this.state.instrument().notes.map((note): Choice<NoteId> => ({ value: note.id, label: note.schoolName })));
   protected readonly note = linkedSignal(() => startingNote(this.state.instrument()));
   protected readonly wanted = linkedSignal(() => soundingPitch(this.state.instrument(), this.note()).toFixed(1));
   protected readonly within = signal('25');
@@ -116,21 +116,21 @@ export class FinderPage {
   protected readonly order = signal<FinderOrder>('tuning');
   protected readonly halves = signal<Halves>('none');
   protected readonly keeping = signal('');
-  protected readonly noteSaid = computed(() => this.nameOfNote(this.note()));
-  protected readonly orderSaid = computed(() => saidOf(orders, this.order()));
-  protected readonly halvesSaid = computed(() => saidOf(halvesChoices, this.halves()));
+  protected readonly noteText = computed(() => this.nameOfNote(this.note()));
+  protected readonly orderText = computed(() => labelOf(orders, this.order()));
+  protected readonly halvesText = computed(() => labelOf(halvesChoices, this.halves()));
 
   protected readonly found = computed(() => {
     const instrument = this.state.instrument();
     const [wanted, within] = [typedNumber(this.wanted()) ?? Number.NaN, Number(this.within().trim() || Number.NaN)];
-    if (Number.isNaN(wanted)) return { said: 'Write the pitch as a number, in Hz.', patterns: [] };
-    if (Number.isNaN(within)) return { said: 'Write the cents as a number.', patterns: [] };
+    if (Number.isNaN(wanted)) return { text: 'Write the pitch as a number, in Hz.', patterns: [] };
+    if (Number.isNaN(within)) return { text: 'Write the cents as a number.', patterns: [] };
     try {
       const beside = [this.before(), this.after()].map((note) => chartedPattern(instrument, note));
       const all = patternsNear(instrument, wanted, within, beside, { order: this.order(), halves: this.halves() });
-      return { said: this.countSaid(all, within), patterns: all.slice(0, most).map((each) => rowOf(instrument, each)) };
+      return { text: this.countText(all, within), patterns: all.slice(0, most).map((each) => rowOf(instrument, each)) };
     } catch (error) {
-      if (error instanceof ZelpitFault) return { said: error.message, patterns: [] };
+      if (error instanceof ZelpitFault) return { text: error.message, patterns: [] };
       throw error;
     }
   });
@@ -145,7 +145,7 @@ export class FinderPage {
   }
 
   protected nameOfNote(id: NoteId): string {
-    return saidOf(this.notes(), id);
+    return labelOf(this.notes(), id);
   }
 
   /** Plays the pitch that the model gives the pattern. */
@@ -154,10 +154,10 @@ export class FinderPage {
     this.transport.holdTone(this.state.instrument(), pitch, toneSeconds);
   }
 
-  private countSaid(all: readonly FoundPattern[], within: number): string {
+  private countText(all: readonly FoundPattern[], within: number): string {
     if (all.length === 0) return `No fingers sound within ${within} cents of it.`;
     if (all.length > most) return `${all.length} ways within ${within} cents; the best ${most} are shown.`;
-    return all.length === 1 ? `One way within ${within} cents.` : `${all.length} ways within ${within} cents, ${this.orderSaid()}.`;
+    return all.length === 1 ? `One way within ${within} cents.` : `${all.length} ways within ${within} cents, ${this.orderText()}.`;
   }
 
   private neighbour(by: number): NoteId {
@@ -177,21 +177,21 @@ function startingNote(instrument: Instrument): NoteId {
 function rowOf(
   instrument: Instrument,
   found: FoundPattern,
-): Omit<FoundPattern, 'charted'> & { readonly key: string; readonly said: string; readonly tuning: string; readonly ease: string; readonly charted: string } {
+): Omit<FoundPattern, 'charted'> & { readonly key: string; readonly text: string; readonly tuning: string; readonly ease: string; readonly charted: string } {
   const { pattern, register, cents, isSteady, moved, crosses, halfHole, charted } = found;
   const share = halfHole === undefined ? '' : `, ${instrument.holes[halfHole].id} to ${Math.round(pattern[halfHole] * 100)} %`;
   const blown = register > 1 ? ', blown harder' : '';
   return {
     ...found,
     key: `${register} ${pattern.join(' ')}`,
-    said: `${recited(instrument, pattern) || 'all open'}${share}${blown}`,
-    tuning: `${centsSaid(cents)}${isSteady ? '' : ', unsteady'}`,
+    text: `${recited(instrument, pattern) || 'all open'}${share}${blown}`,
+    tuning: `${centsText(cents)}${isSteady ? '' : ', unsteady'}`,
     ease: `${moved} ${moved === 1 ? 'hole' : 'holes'} to move${crosses > 0 ? `, ${crosses} ${crosses === 1 ? 'cross' : 'crosses'}` : ''}`,
-    charted: charted === undefined ? '' : chartedSaid(instrument, charted),
+    charted: charted === undefined ? '' : chartedText(instrument, charted),
   };
 }
 
-function chartedSaid(instrument: Instrument, { note, rank, confirmed }: NonNullable<FoundPattern['charted']>): string {
+function chartedText(instrument: Instrument, { note, rank, confirmed }: NonNullable<FoundPattern['charted']>): string {
   const name = noteOf(instrument, note).schoolName;
   if (confirmed !== undefined) return `kept by ${confirmed.by}`;
   return rank === 1 ? `the chart’s ${name}` : `${name}, way ${rank}`;

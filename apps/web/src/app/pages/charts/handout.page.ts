@@ -5,7 +5,7 @@ import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import type { LaneNames } from '../../music/lanes/lanes.component';
 import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
-import { ChooserComponent, saidOf } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -44,19 +44,15 @@ type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
       </section>
       <section class="layer handout-options" aria-label="What stands on the page">
         <div class="chart-options p-0">
+          <span class="seen"><span class="quiet">seen </span><zp-chooser purpose="View" [(value)]="view" [choices]="views" /></span>
+          <span class="seen"><span class="quiet">by </span><zp-chooser purpose="Names" [(value)]="naming" [choices]="namings" /></span>
           <span class="seen"
-            ><span class="quiet">seen </span><zp-chooser purpose="View" [word]="viewSaid()" [choices]="views" (chosen)="view.set($event)"
-          /></span>
-          <span class="seen"
-            ><span class="quiet">by </span><zp-chooser purpose="Names" [word]="namingSaid()" [choices]="namings" (chosen)="naming.set($event)"
-          /></span>
-          <span class="seen"
-            ><span class="quiet">on </span><zp-chooser purpose="Paper" [word]="size().name" [choices]="sizeChoices" (chosen)="choosePaper($event)"
+            ><span class="quiet">on </span><zp-chooser purpose="Paper" [value]="size()" [choices]="sizeChoices" (valueChange)="choosePaper($event)"
           /></span>
           <button type="button" class="word" (click)="notes.set(allNotes())">All notes</button>
           <button type="button" class="word" (click)="notes.set([])">None</button>
-          @for (order of orders(); track order.said) {
-            <button type="button" class="word" (click)="notes.set(order.notes)">{{ order.said }}</button>
+          @for (order of orders(); track order.text) {
+            <button type="button" class="word" (click)="notes.set(order.notes)">{{ order.text }}</button>
           }
           @if (known().length > 0) {
             <button type="button" class="word" (click)="notes.set(known())">Those {{ owner() }} knows</button>
@@ -64,7 +60,7 @@ type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
         </div>
         <div class="note-chips" role="group" aria-label="Notes on the page">
           @for (note of chips(); track note.id) {
-            <button type="button" class="note-chip" [attr.aria-pressed]="note.isOn" (click)="toggle(note.id)">{{ note.said }}</button>
+            <button type="button" class="note-chip" [attr.aria-pressed]="note.isOn" (click)="toggle(note.id)">{{ note.text }}</button>
           }
         </div>
       </section>
@@ -91,7 +87,7 @@ export class HandoutPage implements OnDestroy {
   protected readonly views = views;
   protected readonly namings = namings;
   protected readonly kinds: readonly FileKind[] = ['SVG', 'PNG', 'CSV', 'JSON'];
-  protected readonly sizeChoices = paperSizes.map((size) => ({ value: size, said: size.name }));
+  protected readonly sizeChoices = paperSizes.map((size) => ({ value: size, label: size.name }));
   protected readonly instrument = this.state.instrument;
   protected readonly view = signal<ChartView>('facing');
   protected readonly naming = signal<LaneNames>('fingers');
@@ -106,16 +102,16 @@ export class HandoutPage implements OnDestroy {
   protected readonly orders = computed(() => teachingOrders(this.instrument()).slice(1));
   protected readonly chips = computed(() => {
     const on = new Set(this.notes());
-    return this.instrument().notes.map(({ id, schoolName }) => ({ id, said: schoolName, isOn: on.has(id) }));
+    return this.instrument().notes.map(({ id, schoolName }) => ({ id, text: schoolName, isOn: on.has(id) }));
   });
   protected readonly canSave = computed(() => this.notes().length > 0 && this.busy() === undefined);
-  protected readonly viewSaid = computed(() => saidOf(views, this.view()));
-  protected readonly namingSaid = computed(() => saidOf(namings, this.naming()));
+  protected readonly viewText = computed(() => labelOf(views, this.view()));
+  protected readonly namingText = computed(() => labelOf(namings, this.naming()));
   protected readonly title = computed(() => {
     return capital(nameOf(this.instrument()));
   });
   protected readonly about = computed(() => {
-    const seen = `Seen ${this.viewSaid()}; a dashed hole lies on the other side.`;
+    const seen = `Seen ${this.viewText()}; a dashed hole lies on the other side.`;
     return `${seen} Filled: covered. Empty: open.`;
   });
   protected readonly foot = computed(() => {
@@ -125,7 +121,7 @@ export class HandoutPage implements OnDestroy {
     return [...(held === undefined ? [] : [held.name]), pitch, 'Zelpit'].join(' · ');
   });
 
-  private readonly release = inject(KeyService).use([{ keys: ['s'], cap: 'S', said: 'Save the page as PDF', run: () => void this.save('PDF') }]);
+  private readonly release = inject(KeyService).use([{ keys: ['s'], cap: 'S', label: 'Save the page as PDF', run: () => void this.save('PDF') }]);
 
   ngOnDestroy(): void {
     this.release();

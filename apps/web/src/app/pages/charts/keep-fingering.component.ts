@@ -13,7 +13,7 @@ import { recited } from '../../music/wording/chart-words';
   template: `
     <form class="keep" (ngSubmit)="keep()">
       <p class="mb-2">
-        <b>{{ said() }}</b> for
+        <b>{{ text() }}</b> for
         <label class="visually-hidden" for="keep-note">Note</label>
         <select id="keep-note" name="note" class="form-select d-inline-block w-auto" [ngModel]="chosenNote()" (ngModelChange)="chosenNote.set($event)">
           @for (each of instrument().notes; track each.id) {
@@ -49,7 +49,7 @@ export class KeepFingeringComponent {
   readonly closed = output<void>();
 
   protected readonly chosenNote = linkedSignal(() => this.note());
-  protected readonly said = computed(() => recited(this.instrument(), this.pattern()) || 'all open');
+  protected readonly text = computed(() => recited(this.instrument(), this.pattern()) || 'all open');
   protected readonly eventually = computed(() => recited(this.instrument(), chartedPattern(this.instrument(), this.chosenNote())) || 'all open');
   protected remark = '';
   protected isFirst = false;

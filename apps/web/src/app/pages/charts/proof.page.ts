@@ -1,6 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { mostLines, proofread, proofreadMovement, proofSaid } from '@zelpit/core';
+import { mostLines, proofread, proofreadMovement, proofText } from '@zelpit/core';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -17,7 +17,7 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
         <span class="quiet"> proofread for the </span>
-        <zp-chooser purpose="Instrument" [word]="name()" [choices]="state.choices()" (chosen)="state.choose($event)" />
+        <zp-chooser purpose="Instrument" [value]="state.choice()" [word]="state.text()" [choices]="state.choices()" (valueChange)="state.choose($event)" />
       </zp-sentence>
       <section class="band" aria-label="What was found">
         <div class="band-said" role="status">
@@ -41,7 +41,7 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
               <span class="proof-number">{{ line.line }}</span>
               <span>
                 <b>{{ line.text }}</b>
-                <span class="proof-said" [class.wrongly]="line.isWrong">{{ line.said }}</span>
+                <span class="proof-said" [class.wrongly]="line.isWrong">{{ line.answer }}</span>
               </span>
             </li>
           }
@@ -56,7 +56,7 @@ export class ProofPage {
   protected readonly example = example;
   protected readonly most = mostLines;
   protected readonly text = signal('');
-  protected readonly name = this.state.said;
+  protected readonly name = this.state.text;
   protected readonly isCut = computed(() => this.text().split('\n').length > mostLines);
 
   protected readonly lines = computed(() => {
@@ -65,8 +65,8 @@ export class ProofPage {
       .filter(({ proof }) => proof.kind !== 'empty')
       .map(({ line, text, proof }) => {
         const movement = proof.kind === 'right' ? undefined : proofreadMovement(instrument, text, { own: this.book.own(), settings: this.book.settings() });
-        if (movement !== undefined) return { line, text, said: movement.said, isWrong: movement.kind !== 'right' };
-        return { line, text, said: proofSaid(instrument, proof), isWrong: proof.kind !== 'right' };
+        if (movement !== undefined) return { line, text, answer: movement.text, isWrong: movement.kind !== 'right' };
+        return { line, text, answer: proofText(instrument, proof), isWrong: proof.kind !== 'right' };
       });
   });
 

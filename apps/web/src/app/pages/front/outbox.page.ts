@@ -7,7 +7,7 @@ import { FrontComponent } from './front.component';
 
 interface ShownMail extends Mail {
   /** Pieces of the text; a link is one of its own. */
-  readonly pieces: readonly { readonly said: string; readonly isLink: boolean }[];
+  readonly pieces: readonly { readonly text: string; readonly isLink: boolean }[];
 }
 
 /** What would be mailed, where no mail leaves this computer. */
@@ -28,9 +28,9 @@ interface ShownMail extends Mail {
               <p class="mail-body">
                 @for (piece of mail.pieces; track $index) {
                   @if (piece.isLink) {
-                    <a [href]="piece.said">{{ piece.said }}</a>
+                    <a [href]="piece.text">{{ piece.text }}</a>
                   } @else {
-                    {{ piece.said }}
+                    {{ piece.text }}
                   }
                 }
               </p>
@@ -61,5 +61,5 @@ export class OutboxPage {
 }
 
 function piecesOf(body: string): ShownMail['pieces'] {
-  return body.split(/(https?:\/\/\S+)/).map((said) => ({ said, isLink: /^https?:\/\//.test(said) }));
+  return body.split(/(https?:\/\/\S+)/).map((text) => ({ text, isLink: /^https?:\/\//.test(text) }));
 }

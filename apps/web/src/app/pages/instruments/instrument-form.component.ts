@@ -8,11 +8,11 @@ import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 
 type TuningKind = Tuning['kind'];
 
-const tunings: readonly { readonly value: TuningKind; readonly said: string }[] = [
-  { value: 'chart', said: 'as its chart' },
-  { value: 'equal', said: 'equal temperament' },
-  { value: 'ratios', said: 'by fractions' },
-  { value: 'cents', said: 'by cents from equal' },
+const tunings: readonly { readonly value: TuningKind; readonly label: string }[] = [
+  { value: 'chart', label: 'as its chart' },
+  { value: 'equal', label: 'equal temperament' },
+  { value: 'ratios', label: 'by fractions' },
+  { value: 'cents', label: 'by cents from equal' },
 ];
 
 /** Settings of an instrument that somebody plays. */
@@ -30,7 +30,7 @@ const tunings: readonly { readonly value: TuningKind; readonly said: string }[] 
           <span class="form-label">Model</span>
           <select name="model" class="form-select" [ngModel]="modelId()" (ngModelChange)="modelId.set($event)">
             @for (each of shelf.modelChoices(); track each.value) {
-              <option [value]="each.value">{{ each.said }}</option>
+              <option [value]="each.value">{{ each.label }}</option>
             }
           </select>
         </label>
@@ -49,13 +49,13 @@ const tunings: readonly { readonly value: TuningKind; readonly said: string }[] 
         <label>
           <span class="form-label">{{ referenceName() }}, in Hz</span>
           <input name="hertz" class="form-control" inputmode="decimal" autocomplete="off" [placeholder]="usualHertz()" [(ngModel)]="hertz" />
-          <small class="second">{{ rangeSaid() }}</small>
+          <small class="second">{{ rangeText() }}</small>
         </label>
         <label>
           <span class="form-label">Tuning</span>
           <select name="tuning" class="form-select" [ngModel]="tuningKind()" (ngModelChange)="tuningKind.set($event)">
             @for (each of tunings(); track each.value) {
-              <option [value]="each.value">{{ each.said }}</option>
+              <option [value]="each.value">{{ each.label }}</option>
             }
           </select>
         </label>
@@ -73,11 +73,11 @@ const tunings: readonly { readonly value: TuningKind; readonly said: string }[] 
         }
         @for (question of questions(); track question.id) {
           <label>
-            <span class="form-label">{{ question.asked }}</span>
+            <span class="form-label">{{ question.label }}</span>
             <select class="form-select" [name]="'school-' + question.id" [(ngModel)]="schools[question.id]">
               <option value="">not said</option>
               @for (answer of question.answers; track answer.id) {
-                <option [value]="answer.id">{{ answer.said }}</option>
+                <option [value]="answer.id">{{ answer.text }}</option>
               }
             </select>
           </label>
@@ -119,7 +119,7 @@ export class InstrumentFormComponent implements OnInit {
   protected readonly mirror = computed(() => this.model().mirror);
   protected readonly referenceName = computed(() => noteOf(this.model(), this.model().reference.note).schoolName);
   protected readonly usualHertz = computed(() => `${this.model().reference.hertz.toFixed(1)} as usual`);
-  protected readonly rangeSaid = computed(() => `${this.model().reference.lowestHertz.toFixed(1)} to ${this.model().reference.highestHertz.toFixed(1)}`);
+  protected readonly rangeText = computed(() => `${this.model().reference.lowestHertz.toFixed(1)} to ${this.model().reference.highestHertz.toFixed(1)}`);
   protected readonly tuned = computed(() =>
     this.model()
       .notes.filter(({ justRatios }) => (justRatios?.length ?? 0) > 1)

@@ -20,18 +20,18 @@ import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.ser
       <zp-sentence><span>Who plays what</span><zp-for-whom [hasInstrument]="false" /></zp-sentence>
       <section class="band" aria-label="Add an instrument">
         <div class="band-said">
-          <p class="band-todo">Give {{ studentSaid('somebody') }} an instrument, or add one of your own.</p>
+          <p class="band-todo">Give {{ studentText('somebody') }} an instrument, or add one of your own.</p>
           <p class="band-else">Model, tuning, schools and hands are kept with it, and so are the notes that are known.</p>
         </div>
         <form class="band-actions" (ngSubmit)="add(true)">
           <label class="visually-hidden" for="new-model">Model</label>
           <select id="new-model" name="model" class="form-select band-field" [(ngModel)]="model">
             @for (each of shelf.modelChoices(); track each.value) {
-              <option [value]="each.value">{{ each.said }}</option>
+              <option [value]="each.value">{{ each.label }}</option>
             }
           </select>
           <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy() || state.students().length === 0">
-            Add for {{ studentSaid('a student') }}
+            Add for {{ studentText('a student') }}
           </button>
           <button type="button" class="btn btn-line" [disabled]="attempt.isBusy()" (click)="add(false)">Add for me</button>
         </form>
@@ -92,7 +92,7 @@ export class InstrumentsPage {
     return [...byOwner].map(([owner, held]) => ({ owner, held }));
   });
 
-  protected studentSaid(otherwise: string): string {
+  protected studentText(otherwise: string): string {
     return this.state.hasStudents() && this.state.students().length > 0 ? this.state.student().alias : otherwise;
   }
 
@@ -109,7 +109,7 @@ export class InstrumentsPage {
 
   protected chart(held: HeldInstrument): void {
     const student = this.state.students().find(({ id }) => id === held.owner.id);
-    if (student !== undefined) this.state.choose(student);
+    if (student !== undefined) this.state.choose(student.id);
     this.state.chooseInstrument(heldChoice(held));
     void this.router.navigate(['/charts']);
   }

@@ -22,7 +22,7 @@ import { Attempt } from '../../kernel/api/attempt';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
 import { lineInput } from '../../documents/sheet/sheet-kind';
 import { SheetsService } from '../../documents/sheet/sheets.service';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -37,31 +37,31 @@ import { StaffLineComponent } from '../../music/score/staff-line.component';
 type Wish = LineSetKind | ExerciseKind | 'own';
 
 const wishes: readonly Choice<Wish>[] = [
-  { value: 'crosses-with', said: 'crosses with' },
-  { value: 'crosses-once', said: 'all crosses, once each' },
-  { value: 'crosses-by-note', said: 'all crosses, note by note' },
-  { value: 'lift-only', said: 'fingers only lift' },
-  { value: 'lower-only', said: 'fingers only land' },
-  { value: 'neighbours', said: 'neighbours in the scale' },
-  { value: 'scale', said: 'the scale from' },
-  { value: 'scale-hard', said: 'the scale with its hard steps twice, from' },
-  { value: 'scale-values', said: 'the scale in halves, quarters, eighths and sixteenths, from' },
-  { value: 'cumulative', said: 'to each note above, from' },
-  { value: 'alternation', said: 'two notes in turn:' },
-  { value: 'rhythms', said: 'even, dotted, cut, triplets and tied:' },
-  { value: 'leaps', said: 'wide slurred leaps from' },
-  { value: 'own', said: 'my own selection' },
+  { value: 'crosses-with', label: 'crosses with' },
+  { value: 'crosses-once', label: 'all crosses, once each' },
+  { value: 'crosses-by-note', label: 'all crosses, note by note' },
+  { value: 'lift-only', label: 'fingers only lift' },
+  { value: 'lower-only', label: 'fingers only land' },
+  { value: 'neighbours', label: 'neighbours in the scale' },
+  { value: 'scale', label: 'the scale from' },
+  { value: 'scale-hard', label: 'the scale with its hard steps twice, from' },
+  { value: 'scale-values', label: 'the scale in halves, quarters, eighths and sixteenths, from' },
+  { value: 'cumulative', label: 'to each note above, from' },
+  { value: 'alternation', label: 'two notes in turn:' },
+  { value: 'rhythms', label: 'even, dotted, cut, triplets and tied:' },
+  { value: 'leaps', label: 'wide slurred leaps from' },
+  { value: 'own', label: 'my own selection' },
 ];
 const pairSets: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'crosses-once', 'crosses-by-note', 'lift-only', 'lower-only', 'neighbours']);
 const withNote: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'scale', 'scale-hard', 'scale-values', 'cumulative', 'alternation', 'rhythms', 'leaps']);
 const withOther: ReadonlySet<Wish> = new Set<Wish>(['alternation', 'rhythms']);
 const layouts: readonly Choice<'lines' | 'bars'>[] = [
-  { value: 'lines', said: 'a line for each change' },
-  { value: 'bars', said: 'a bar for each change' },
+  { value: 'lines', label: 'a line for each change' },
+  { value: 'bars', label: 'a bar for each change' },
 ];
 const foci: readonly Choice<'fingers' | 'timing'>[] = [
-  { value: 'fingers', said: 'the fingers, free' },
-  { value: 'timing', said: 'the timing, on the click' },
+  { value: 'fingers', label: 'the fingers, free' },
+  { value: 'timing', label: 'the timing, on the click' },
 ];
 /** What a sheet can hold. */
 const mostLines = 60;
@@ -111,21 +111,21 @@ export class ChangeLinesPage {
   protected readonly wish = signal<Wish>('crosses-with');
   protected readonly layout = signal<'lines' | 'bars'>('lines');
   protected readonly focus = signal<'fingers' | 'timing'>('fingers');
-  protected readonly wishSaid = computed(() => saidOf(wishes, this.wish()));
-  protected readonly layoutSaid = computed(() => saidOf(layouts, this.layout()));
-  protected readonly focusSaid = computed(() => saidOf(foci, this.focus()));
+  protected readonly wishText = computed(() => labelOf(wishes, this.wish()));
+  protected readonly layoutText = computed(() => labelOf(layouts, this.layout()));
+  protected readonly focusText = computed(() => labelOf(foci, this.focus()));
   protected readonly isPairSet = computed(() => pairSets.has(this.wish()));
   protected readonly hasNote = computed(() => withNote.has(this.wish()));
   protected readonly hasOther = computed(() => withOther.has(this.wish()));
 
-  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
+  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, label: schoolName })));
   protected readonly start = linkedSignal((): NoteId => {
     const { notes } = this.instrument();
     return notes.find(({ id }) => id === this.note())?.id ?? notes[Math.min(3, notes.length - 1)].id;
   });
   protected readonly other = linkedSignal((): NoteId => this.instrument().notes[Math.min(5, this.instrument().notes.length - 1)].id);
-  protected readonly startSaid = computed(() => saidOf(this.noteChoices(), this.start()));
-  protected readonly otherSaid = computed(() => saidOf(this.noteChoices(), this.other()));
+  protected readonly startText = computed(() => labelOf(this.noteChoices(), this.start()));
+  protected readonly otherText = computed(() => labelOf(this.noteChoices(), this.other()));
 
   private readonly table = computed(() => this.timings.tableFor(this.instrument()));
   private readonly hardness = computed(
@@ -158,7 +158,7 @@ export class ChangeLinesPage {
         line,
         title,
         hard: total,
-        why: terms[0]?.said ?? '',
+        why: terms[0]?.label ?? '',
         musical: exercise?.musical ?? 'Both notes clear, nothing heard between.',
         physical: exercise?.physical ?? physicalPurpose([change]),
         abc: lineAbc(instrument, line),
@@ -168,7 +168,7 @@ export class ChangeLinesPage {
     return keepsOrder ? all : [...all].sort((one, two) => one.hard - two.hard || one.title.localeCompare(two.title));
   });
   protected readonly shown = computed(() => this.ordered().slice(0, mostLines));
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const count = this.ordered().length;
     if (count === 0) return this.wish() === 'own' ? 'No line is chosen yet: choose two notes below.' : 'No line is of that kind.';
     const order = ['scale-values', 'rhythms'].includes(this.wish()) ? '' : ', from easy to hard';
@@ -184,8 +184,8 @@ export class ChangeLinesPage {
     }),
   );
   protected readonly title = computed(() => {
-    const notes = [...(this.hasNote() ? [this.startSaid()] : []), ...(this.hasOther() ? [this.otherSaid()] : [])];
-    return capital([this.wishSaid().replace(':', ''), notes.join(' and ')].join(' ').trim());
+    const notes = [...(this.hasNote() ? [this.startText()] : []), ...(this.hasOther() ? [this.otherText()] : [])];
+    return capital([this.wishText().replace(':', ''), notes.join(' and ')].join(' ').trim());
   });
 
   protected readonly chosen = linkedSignal({ source: this.shown, computation: (): number => 0 });
@@ -196,11 +196,11 @@ export class ChangeLinesPage {
     this.allSheets().filter(({ student, instrument }) => student.id === this.state.student()?.id && instrument === this.instrument().id),
   );
   protected readonly sheetChoices = computed((): readonly Choice<string>[] => [
-    { value: '', said: 'these lines' },
-    ...this.sheetsHere().map(({ id, title }) => ({ value: id, said: title })),
+    { value: '', label: 'these lines' },
+    ...this.sheetsHere().map(({ id, title }) => ({ value: id, label: title })),
   ]);
   protected readonly checkedId = signal('');
-  protected readonly checkedSaid = computed(() => saidOf(this.sheetChoices(), this.checkedId()) || 'these lines');
+  protected readonly checkedText = computed(() => labelOf(this.sheetChoices(), this.checkedId()) || 'these lines');
   private readonly checkedSheet = signal<SheetDetail | undefined>(undefined);
   /** What of the chosen set stands on the sheet that is checked. */
   protected readonly coverage = computed(() => {

@@ -54,9 +54,9 @@ export class LinesPage implements OnDestroy {
   );
 
   private readonly release = inject(KeyService).use([
-    { keys: ['s'], cap: 'S', said: 'Put these lines on a new sheet', run: () => this.newSheet() },
-    { keys: ['ArrowDown', 'PageDown'], cap: '↓', said: 'Next line', run: () => this.step(1) },
-    { keys: ['ArrowUp', 'PageUp'], cap: '↑', said: 'Line before it', run: () => this.step(-1) },
+    { keys: ['s'], cap: 'S', label: 'Put these lines on a new sheet', run: () => this.newSheet() },
+    { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', run: () => this.step(1) },
+    { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Line before it', run: () => this.step(-1) },
   ]);
 
   constructor() {

@@ -5,7 +5,7 @@ import { movementTable, noteOf, type CompiledMovement, type Instrument, type Mov
 @Component({
   selector: 'zp-draft-table',
   template: `
-    <p role="status">{{ said() }}</p>
+    <p role="status">{{ text() }}</p>
     <div class="workshop-wide" tabindex="0" role="region" aria-label="From the note on the left into the note above">
       <table class="movement-table is-draft">
         <thead>
@@ -25,7 +25,7 @@ import { movementTable, noteOf, type CompiledMovement, type Instrument, type Mov
                   [class.is-other]="cell.kind === 'by-law'"
                   [class.is-own]="cell.kind === 'own'"
                   [class.is-broken]="cell.kind === 'broken'"
-                  [title]="cell.said"
+                  [title]="cell.text"
                 >
                   {{ cell.written }}
                 </td>
@@ -58,18 +58,18 @@ export class DraftTableComponent {
   protected readonly reasons = computed(() => [
     ...new Set(this.table().flatMap(({ cells }) => cells.flatMap((cell) => (cell.kind === 'unplayable' && this.isArrival(cell) ? [cell.reason] : [])))),
   ]);
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const all = this.table().flatMap(({ cells }) => cells);
     const possible = all.filter(({ kind }) => kind === 'compiled').length;
-    const bent = all.filter((cell) => cell.kind === 'compiled' && cell.said.length > 0).length;
+    const bent = all.filter((cell) => cell.kind === 'compiled' && cell.text.length > 0).length;
     return `It can be played ${possible} of ${all.length} ways; in ${bent} of them a law or you bend the usual form.`;
   });
 
-  private cell(cell: CompiledMovement): { readonly written: string; readonly said: string; readonly kind: 'usual' | 'by-law' | 'own' | 'broken' | 'none' } {
+  private cell(cell: CompiledMovement): { readonly written: string; readonly text: string; readonly kind: 'usual' | 'by-law' | 'own' | 'broken' | 'none' } {
     if (cell.kind === 'unplayable')
-      return this.isArrival(cell) ? { written: '✕', said: cell.reason, kind: 'broken' } : { written: '–', said: cell.reason, kind: 'none' };
-    const byLaw = cell.said.length > 0 ? 'by-law' : 'usual';
-    return { written: cell.written, said: cell.said.join(' '), kind: cell.isOverride ? 'own' : byLaw };
+      return this.isArrival(cell) ? { written: '✕', text: cell.reason, kind: 'broken' } : { written: '–', text: cell.reason, kind: 'none' };
+    const byLaw = cell.text.length > 0 ? 'by-law' : 'usual';
+    return { written: cell.written, text: cell.text.join(' '), kind: cell.isOverride ? 'own' : byLaw };
   }
 
   private isArrival({ after }: CompiledMovement): boolean {

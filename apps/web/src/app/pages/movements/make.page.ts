@@ -8,7 +8,7 @@ import {
   movementFile,
   movementFromWritten,
   noteOf,
-  partSaid,
+  partText,
   practiceChanter,
   readMovementFile,
   readWrittenForm,
@@ -24,7 +24,7 @@ import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { HolesComponent } from '../../music/lanes/holes.component';
 import { saveFile, fileNameOf } from '../../kernel/files/save-file';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { capital } from '../../kernel/words/words';
@@ -57,8 +57,8 @@ const toneMs = 600;
       </zp-sentence>
       <section class="band" aria-label="What to do">
         <div class="band-said">
-          <p class="band-todo">{{ bandSaid().todo }}</p>
-          <p class="band-else">{{ bandSaid().otherwise }}</p>
+          <p class="band-todo">{{ bandText().todo }}</p>
+          <p class="band-else">{{ bandText().otherwise }}</p>
         </div>
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="!canKeep()" (click)="keep()">
@@ -88,22 +88,21 @@ const toneMs = 600;
               (input)="setWritten(typed($event))"
             />
             <p class="mt-1">
-              <span class="quiet">from </span
-              ><zp-chooser purpose="Note before" [word]="beforeSaid()" [choices]="beforeChoices" (chosen)="before.set($event)" /><span class="quiet"
+              <span class="quiet">from </span><zp-chooser purpose="Note before" [(value)]="before" [choices]="beforeChoices" /><span class="quiet"
                 >, and it arrives </span
-              ><zp-chooser purpose="Arrives" [word]="arrivesSaid()" [choices]="arrivals()" (chosen)="arrives.set($event)" />
+              ><zp-chooser purpose="Arrives" [(value)]="arrives" [choices]="arrivals()" />
             </p>
             @if (reading().fault) {
               <p class="fault-text" role="alert">{{ reading().fault }}</p>
             }
-            @if (ruleSaid()) {
-              <p role="status">{{ ruleSaid() }}</p>
+            @if (ruleText()) {
+              <p role="status">{{ ruleText() }}</p>
             }
           </section>
           <section aria-label="Or play it">
             <h2 class="heading">Or play it</h2>
             <p class="second">
-              Into <zp-chooser purpose="Theme note" [word]="nameOf(theme())" [choices]="noteChoices" (chosen)="chooseTheme($event)" />: set the fingers of each
+              Into <zp-chooser purpose="Theme note" [value]="theme()" [choices]="noteChoices" (valueChange)="chooseTheme($event)" />: set the fingers of each
               element and add it.
             </p>
             <div class="d-flex flex-wrap gap-4">
@@ -195,26 +194,26 @@ export class MakeMovementPage {
   readonly from = input<string>();
 
   protected readonly chanter = practiceChanter;
-  protected readonly noteChoices = practiceChanter.notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName }));
-  protected readonly beforeChoices: readonly Choice<NoteId | null>[] = [...this.noteChoices, { value: null, said: anywhere }];
+  protected readonly noteChoices = practiceChanter.notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, label: schoolName }));
+  protected readonly beforeChoices: readonly Choice<NoteId | null>[] = [...this.noteChoices, { value: null, label: anywhere }];
   /** A movement that is changed arrives where it did, if nothing else is said. */
   protected readonly arrivals = computed((): readonly Choice<Arrives>[] => [
     ...(this.changing() === undefined
       ? []
       : [
-          { value: 'as-before' as const, said: 'where it did before' },
-          { value: 'only-so' as const, said: 'otherwise as before: only this start and arrival are written so' },
+          { value: 'as-before' as const, label: 'where it did before' },
+          { value: 'only-so' as const, label: 'otherwise as before: only this start and arrival are written so' },
         ]),
-    { value: 'everywhere', said: 'on every note where it is possible' },
-    { value: 'here', said: 'on this note only' },
+    { value: 'everywhere', label: 'on every note where it is possible' },
+    { value: 'here', label: 'on this note only' },
   ]);
 
   protected readonly name = signal('');
   protected readonly written = signal('');
   protected readonly before = signal<NoteId | null>('e');
-  protected readonly beforeSaid = computed(() => saidOf(this.beforeChoices, this.before()));
+  protected readonly beforeText = computed(() => labelOf(this.beforeChoices, this.before()));
   protected readonly arrives = signal<Arrives>('everywhere');
-  protected readonly arrivesSaid = computed(() => saidOf(this.arrivals(), this.arrives()));
+  protected readonly arrivesText = computed(() => labelOf(this.arrivals(), this.arrives()));
   /** Elements that the teacher left out of what was understood, or a definition as it came. */
   private readonly own = signal<MovementDefinition | undefined>(undefined);
 
@@ -251,10 +250,10 @@ export class MakeMovementPage {
     const { arrivals: _before, ...rest } = changed;
     return { ...rest, parts: made.parts, cells: made.cells ?? [], ...(arrivals !== undefined && { arrivals }) };
   });
-  protected readonly parts = computed(() => (this.draft()?.parts ?? []).map((part: MovementPart) => capital(partSaid(practiceChanter, part))));
+  protected readonly parts = computed(() => (this.draft()?.parts ?? []).map((part: MovementPart) => capital(partText(practiceChanter, part))));
 
   /** How the example comes out by the laws. */
-  protected readonly ruleSaid = computed(() => {
+  protected readonly ruleText = computed(() => {
     const made = this.draft();
     const cell = made?.cells?.at(-1);
     if (made === undefined || cell === undefined) return '';
@@ -271,7 +270,7 @@ export class MakeMovementPage {
     const isNamed = this.changing() !== undefined || idOf(this.name()) !== '';
     return made !== undefined && isNamed && !this.isNameTaken() && !this.attempt.isBusy();
   });
-  protected readonly bandSaid = computed(() => {
+  protected readonly bandText = computed(() => {
     if (this.changing() !== undefined)
       return { todo: 'Write it as you play it, or leave elements out.', otherwise: 'The rule of the studio changes; lines that were made before stay.' };
     if (this.isNameTaken()) return { todo: 'There is a movement of that name already.', otherwise: 'Open it and change it, or take another name.' };

@@ -1,6 +1,6 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { partSaid } from '@zelpit/core';
+import { partText } from '@zelpit/core';
 import { Attempt } from '../../kernel/api/attempt';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { capital, dayInWords } from '../../kernel/words/words';
@@ -15,7 +15,7 @@ import { MovementInHand } from './movement-in-hand.service';
   template: `
     @if (kept(); as kept) {
       <details class="movement-definition">
-        <summary>{{ keptSaid() }}</summary>
+        <summary>{{ keptText() }}</summary>
         <ol>
           @for (part of parts(); track $index) {
             <li>{{ part }}</li>
@@ -56,13 +56,13 @@ export class MovementConfirmComponent {
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
 
   protected readonly kept = computed(() => this.book.keptFor(this.hand.chosen().id));
-  protected readonly parts = computed(() => this.hand.chosen().parts.map((part) => capital(partSaid(this.hand.instrument(), part))));
+  protected readonly parts = computed(() => this.hand.chosen().parts.map((part) => capital(partText(this.hand.instrument(), part))));
   /** True for a movement that is not built in. */
   protected readonly isOwn = computed(() => {
     const kept = this.kept();
     return kept !== undefined && !this.book.isBuiltIn(kept.movement);
   });
-  protected readonly keptSaid = computed(() => {
+  protected readonly keptText = computed(() => {
     const kept = this.kept();
     if (kept === undefined) return '';
     const did = this.isOwn() ? 'Made' : 'Changed';

@@ -3,27 +3,27 @@ import { drillOf, lineAbc, movementLines, type ChangeLine, type DrillKind, type 
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { NewSheetComponent } from '../../documents/sheet/new-sheet.component';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { capital } from '../../kernel/words/words';
 import { MovementInHand } from './movement-in-hand.service';
 
 const exercises: readonly Choice<MovementExercise>[] = [
-  { value: 'scale', said: 'on each note, up and down' },
-  { value: 'from-every-note', said: 'into this note from every other' },
-  { value: 'opened-and-back', said: 'each note with its opener, then back to this one' },
-  { value: 'repeated', said: 'between these two notes' },
-  { value: 'both-ways', said: 'between these two notes, there and back' },
-  { value: 'same-note', said: 'on one note, in the form of the top hand' },
-  { value: 'taps', said: 'taps: note, low note, note, tap' },
-  { value: 'runs', said: 'G, D and E grace notes in a row' },
+  { value: 'scale', label: 'on each note, up and down' },
+  { value: 'from-every-note', label: 'into this note from every other' },
+  { value: 'opened-and-back', label: 'each note with its opener, then back to this one' },
+  { value: 'repeated', label: 'between these two notes' },
+  { value: 'both-ways', label: 'between these two notes, there and back' },
+  { value: 'same-note', label: 'on one note, in the form of the top hand' },
+  { value: 'taps', label: 'taps: note, low note, note, tap' },
+  { value: 'runs', label: 'G, D and E grace notes in a row' },
 ];
 const drills: readonly Choice<DrillKind | 'free'>[] = [
-  { value: 'free', said: 'free' },
-  { value: 'as-it-is', said: 'on the click' },
-  { value: 'three-speeds', said: 'slow, a little faster, full speed' },
-  { value: 'speed-drill', said: 'a speed drill' },
+  { value: 'free', label: 'free' },
+  { value: 'as-it-is', label: 'on the click' },
+  { value: 'three-speeds', label: 'slow, a little faster, full speed' },
+  { value: 'speed-drill', label: 'a speed drill' },
 ];
-const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) => ({ value: tempo, said: String(tempo) }));
+const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) => ({ value: tempo, label: String(tempo) }));
 
 /** Lines that practise the movement in hand, at one speed or several, onto a sheet or into files. */
 @Component({
@@ -31,25 +31,25 @@ const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) 
   imports: [ChooserComponent, StaffLineComponent, NewSheetComponent],
   template: `
     <h2 class="heading">
-      Lines: <zp-chooser purpose="Exercise" [word]="exerciseSaid()" [choices]="exercises" (chosen)="exercise.set($event)" />,
-      <zp-chooser purpose="Speed" [word]="drillSaid()" [choices]="drills" (chosen)="drill.set($event)" />
+      Lines: <zp-chooser purpose="Exercise" [(value)]="exercise" [choices]="exercises" />,
+      <zp-chooser purpose="Speed" [(value)]="drill" [choices]="drills" />
       @if (drill() !== 'free') {
-        <span class="quiet"> up to </span><zp-chooser purpose="Full speed" [word]="'' + full()" [choices]="fulls" (chosen)="full.set($event)" />
+        <span class="quiet"> up to </span><zp-chooser purpose="Full speed" [(value)]="full" [choices]="fulls" />
       }
     </h2>
     <p class="second">
-      @if (leftOutSaid()) {
-        Left out: {{ leftOutSaid() }}.
+      @if (leftOutText()) {
+        Left out: {{ leftOutText() }}.
       }
       <span class="text-nowrap"
-        >Under the notes: <zp-chooser purpose="Under the notes" [word]="words.said()" [choices]="words.choices" (chosen)="words.choose($event)"
+        >Under the notes: <zp-chooser purpose="Under the notes" [value]="words.kind()" [choices]="words.choices" (valueChange)="words.choose($event)"
       /></span>
     </p>
     @for (line of made().lines; track $index) {
       @if (line.exercise; as exercise) {
         <h3 class="line-title">{{ exercise.title }}</h3>
         @defer (on viewport) {
-          <zp-staff-line [abc]="abcOf(line)" [said]="'The music of ' + exercise.title" />
+          <zp-staff-line [abc]="abcOf(line)" [text]="'The music of ' + exercise.title" />
         } @placeholder {
           <div class="staff-place"></div>
         }
@@ -74,9 +74,9 @@ export class MovementExercisesComponent {
   protected readonly drills = drills;
   protected readonly fulls = fulls;
   protected readonly exercise = signal<MovementExercise>('scale');
-  protected readonly exerciseSaid = computed(() => saidOf(exercises, this.exercise()));
+  protected readonly exerciseText = computed(() => labelOf(exercises, this.exercise()));
   protected readonly drill = signal<DrillKind | 'free'>('free');
-  protected readonly drillSaid = computed(() => saidOf(drills, this.drill()));
+  protected readonly drillText = computed(() => labelOf(drills, this.drill()));
   protected readonly full = signal(75);
 
   protected readonly made = computed(() =>
@@ -89,8 +89,8 @@ export class MovementExercisesComponent {
     const drill = this.drill();
     return drill === 'free' ? [] : drillOf(drill, this.full());
   });
-  protected readonly leftOutSaid = computed(() => [...new Set(this.made().leftOut)].join('; '));
-  protected readonly title = computed(() => `${capital(this.hand.chosen().names[0])}, ${this.exerciseSaid()}`);
+  protected readonly leftOutText = computed(() => [...new Set(this.made().leftOut)].join('; '));
+  protected readonly title = computed(() => `${capital(this.hand.chosen().names[0])}, ${this.exerciseText()}`);
 
   protected abcOf(line: ChangeLine): string {
     return lineAbc(this.hand.instrument(), line, this.words.words());

@@ -23,11 +23,11 @@ const shownBefore = 6;
   imports: [FingerPadsComponent],
   template: `
     <zp-finger-pads [instrument]="instrument()" [wanted]="wanted()" [isLive]="movement().kind === 'compiled'" (moved)="take($event)" (lies)="follow($event)" />
-    <p role="status">{{ said() }}</p>
+    <p role="status">{{ text() }}</p>
     @if (before().length > 0) {
       <ul class="plain-list">
         @for (each of before(); track $index) {
-          <li [class.wrongly]="!each.isClean">{{ each.said }}</li>
+          <li [class.wrongly]="!each.isClean">{{ each.text }}</li>
         }
       </ul>
     }
@@ -52,7 +52,7 @@ export class MovementKeysComponent implements OnDestroy {
     const start = this.start();
     return start === undefined || this.isReady() ? undefined : fingersDown(this.instrument(), chartedPattern(this.instrument(), start));
   });
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const start = this.start();
     const [last] = this.judged();
     if (start === undefined) return '';
@@ -63,7 +63,7 @@ export class MovementKeysComponent implements OnDestroy {
   protected readonly before = computed(() =>
     this.judged()
       .slice(1, shownBefore)
-      .map((each) => ({ isClean: each.isClean, said: this.verdictOf(each) })),
+      .map((each) => ({ isClean: each.isClean, text: this.verdictOf(each) })),
   );
 
   ngOnDestroy(): void {

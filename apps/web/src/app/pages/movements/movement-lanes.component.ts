@@ -19,7 +19,7 @@ const aroundMs = 90;
 @Component({
   selector: 'zp-movement-lanes',
   template: `
-    <svg [attr.width]="width()" [attr.height]="height()" class="change-lanes" role="img" [attr.aria-label]="said()">
+    <svg [attr.width]="width()" [attr.height]="height()" class="change-lanes" role="img" [attr.aria-label]="text()">
       @for (step of columns(); track step.x) {
         <rect
           [attr.x]="step.x"
@@ -125,7 +125,7 @@ export class MovementLanesComponent {
     return withFingers(instrument, chartedPattern(instrument, before ?? ''), steps[0].fingers, 0);
   }
 
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const movement = this.movement();
     return movement.kind === 'compiled' ? `Fingers of ${movement.written}` : movement.reason;
   });

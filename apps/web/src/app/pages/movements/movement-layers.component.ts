@@ -1,15 +1,15 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { fittingLayers, layersOf, writtenForm } from '@zelpit/core';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { MovementInHand } from './movement-in-hand.service';
-import { layersSaid, layerWords, tempos } from '../../music/wording/movement-words';
+import { layersText, layerWords, tempos } from '../../music/wording/movement-words';
 
 const values: readonly Choice<number>[] = [
-  { value: 2, said: 'a half note' },
-  { value: 1, said: 'a quarter' },
-  { value: 0.5, said: 'an eighth' },
-  { value: 0.25, said: 'a sixteenth' },
+  { value: 2, label: 'a half note' },
+  { value: 1, label: 'a quarter' },
+  { value: 0.5, label: 'an eighth' },
+  { value: 0.25, label: 'a sixteenth' },
 ];
 
 /** The layers of a movement from bare to heavier, and for which of them a note is long enough. */
@@ -18,16 +18,16 @@ const values: readonly Choice<number>[] = [
   imports: [ChooserComponent],
   template: `
     <h2 class="heading">
-      Layers, for <zp-chooser purpose="Note" [word]="valueSaid()" [choices]="values" (chosen)="value.set($event)" /> at
-      <zp-chooser purpose="Tempo of the note" [word]="'' + hand.tempo()" [choices]="tempos" (chosen)="hand.tempo.set($event)" />
+      Layers, for <zp-chooser purpose="Note" [(value)]="value" [choices]="values" /> at
+      <zp-chooser purpose="Tempo of the note" [(value)]="hand.tempo" [choices]="tempos" />
     </h2>
-    <p role="status">{{ said() }}</p>
+    <p role="status">{{ text() }}</p>
     <ul class="layers">
-      @for (layer of layers(); track layer.said) {
+      @for (layer of layers(); track layer.text) {
         <li [class.is-short]="!layer.fits">
           <b>{{ layer.written }}</b>
           <span
-            >{{ layer.said }}
+            >{{ layer.text }}
             @if (layer.movement; as movement) {
               (<button type="button" class="word" (click)="hand.chosenId.set(movement.id)">{{ movement.names[0] }}</button>)
             }
@@ -44,7 +44,7 @@ export class MovementLayersComponent {
   protected readonly values = values;
   protected readonly tempos = tempos;
   protected readonly value = signal(1);
-  protected readonly valueSaid = computed(() => saidOf(values, this.value()));
+  protected readonly valueText = computed(() => labelOf(values, this.value()));
 
   private readonly noteMs = computed(() => (this.value() * 60_000) / this.hand.tempo());
   private readonly all = computed(() =>
@@ -58,13 +58,13 @@ export class MovementLayersComponent {
     const fitting = new Set(fittingLayers(this.all(), this.noteMs()));
     return this.all().map((layer) => ({
       written: writtenForm(this.hand.instrument(), layer.graces, this.hand.after()),
-      said: layerWords[layer.kind],
+      text: layerWords[layer.kind],
       movement: layer.kind === 'full' ? undefined : layer.movement,
       ms: Math.round(layer.leastMs),
       fits: fitting.has(layer),
     }));
   });
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const ms = Math.round(this.noteMs());
     const full = this.all().find(({ kind }) => kind === 'full');
     if (full === undefined) return `${ms} ms.`;
@@ -72,6 +72,6 @@ export class MovementLayersComponent {
     const fitting = fittingLayers(this.all(), this.noteMs());
     return fitting.length === 0
       ? `${ms} ms: too short even for a bare note.`
-      : `${ms} ms: too short for it in full. There is time for: ${layersSaid(fitting)}.`;
+      : `${ms} ms: too short for it in full. There is time for: ${layersText(fitting)}.`;
   });
 }

@@ -19,7 +19,7 @@ import { MovementInHand } from './movement-in-hand.service';
         @for (each of steps(); track each.id) {
           <li class="d-flex flex-wrap gap-3 align-items-center">
             <button type="button" class="toggle" [disabled]="saving.isBusy()" [attr.aria-pressed]="each.has" (click)="toggle(each.id)">
-              {{ each.said }} <b>{{ each.has ? 'has it' : 'not yet' }}</b>
+              {{ each.text }} <b>{{ each.has ? 'has it' : 'not yet' }}</b>
             </button>
             @if (!each.isSelf) {
               <button type="button" class="word" (click)="hand.chosenId.set(each.id)">Open</button>
@@ -27,7 +27,7 @@ import { MovementInHand } from './movement-in-hand.service';
           </li>
         }
       </ul>
-      <p role="status">{{ readySaid() }}</p>
+      <p role="status">{{ readyText() }}</p>
       @if (saving.fault()) {
         <p class="fault-text" role="alert">{{ saving.fault() }}</p>
       }
@@ -47,14 +47,14 @@ export class MovementNeighboursComponent {
   protected readonly steps = computed(() => {
     const chosen = this.hand.chosen();
     const before = chosen.after.flatMap((id): readonly MovementDefinition[] => this.hand.all().filter((each) => each.id === id));
-    return [...before, chosen].map((each) => ({ id: each.id, said: each.names[0], has: this.has().has(each.id), isSelf: each.id === chosen.id }));
+    return [...before, chosen].map((each) => ({ id: each.id, text: each.names[0], has: this.has().has(each.id), isSelf: each.id === chosen.id }));
   });
-  protected readonly readySaid = computed(() => {
+  protected readonly readyText = computed(() => {
     const { alias } = this.state.student();
     const missing = this.steps().filter(({ has, isSelf }) => !has && !isSelf);
     if (this.has().has(this.hand.chosen().id)) return `${alias} has the ${this.hand.chosen().names[0]}.`;
     if (missing.length === 0) return `${alias} is ready for it.`;
-    return `First: ${missing.map(({ said }) => said).join(', ')}.`;
+    return `First: ${missing.map(({ text }) => text).join(', ')}.`;
   });
 
   protected toggle(id: string): void {

@@ -6,7 +6,7 @@ import { MovementInHand } from './movement-in-hand.service';
 interface Cell {
   readonly after: NoteId;
   readonly written: string;
-  readonly said: string;
+  readonly text: string;
   readonly isPossible: boolean;
   /** A form that a law gave in place of the usual, or that a teacher wanted. */
   readonly kind: 'usual' | 'by-law' | 'own';
@@ -43,8 +43,8 @@ const risky = 0.2;
                       [class.is-other]="cell.kind === 'by-law'"
                       [class.is-own]="cell.kind === 'own'"
                       [attr.aria-pressed]="row.id === hand.before() && cell.after === hand.after()"
-                      [attr.aria-label]="cell.said"
-                      [title]="cell.said"
+                      [attr.aria-label]="cell.text"
+                      [title]="cell.text"
                       (click)="hand.open(row.id, cell.after)"
                     >
                       <b>{{ cell.written }}</b>
@@ -56,7 +56,7 @@ const risky = 0.2;
                       </small>
                     </button>
                   } @else {
-                    <span class="movement-none" [title]="cell.said">–</span>
+                    <span class="movement-none" [title]="cell.text">–</span>
                   }
                 </td>
               }
@@ -96,14 +96,14 @@ export class MovementTableComponent {
   private cell(cell: CompiledMovement): Cell {
     const [from, to] = [cell.before === null ? '' : this.hand.nameOf(cell.before), this.hand.nameOf(cell.after)];
     if (cell.kind === 'unplayable')
-      return { ...{ after: cell.after, written: '', said: `${from} to ${to}: ${cell.reason}`, under: '' }, isPossible: false, kind: 'usual', isRisky: false };
+      return { ...{ after: cell.after, written: '', text: `${from} to ${to}: ${cell.reason}`, under: '' }, isPossible: false, kind: 'usual', isRisky: false };
     const risk = movementRisk(innerChanges(this.hand.risks(), cell));
     const elements = elementsOf(cell);
-    const byLaw = cell.said.length > 0 ? 'by-law' : 'usual';
+    const byLaw = cell.text.length > 0 ? 'by-law' : 'usual';
     return {
       after: cell.after,
       written: cell.written,
-      said: [`${from} to ${to}: ${cell.written}`, `${elements} elements`, `${inHundred(risk)} in 100 go wrong inside`, ...cell.said].join('. '),
+      text: [`${from} to ${to}: ${cell.written}`, `${elements} elements`, `${inHundred(risk)} in 100 go wrong inside`, ...cell.text].join('. '),
       isPossible: true,
       kind: cell.isOverride ? 'own' : byLaw,
       under: `${elements} · ${Math.round(leastTime(cell, this.hand.pace()))} · ${inHundred(risk)}`,

@@ -6,17 +6,17 @@ import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { MovementInHand } from './movement-in-hand.service';
 import { MovementLanesComponent } from './movement-lanes.component';
 import { tempos } from '../../music/wording/movement-words';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 
 interface Heard {
-  readonly said: string;
+  readonly text: string;
   readonly fault: MovementFault;
 }
 
 type Under = 'count' | 'syllables';
 const unders: readonly Choice<Under>[] = [
-  { value: 'count', said: 'the count' },
-  { value: 'syllables', said: 'syllables' },
+  { value: 'count', label: 'the count' },
+  { value: 'syllables', label: 'syllables' },
 ];
 const beats = { first: 'the first element', theme: 'the theme note', 'first-low': 'the first low note' } as const;
 
@@ -27,10 +27,7 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
   template: `
     <div class="change-apart mt-3">
       <div>
-        <p class="mb-1">
-          <span class="quiet">Over the fingers: </span
-          ><zp-chooser purpose="Over the fingers" [word]="underSaid()" [choices]="unders" (chosen)="under.set($event)" />
-        </p>
+        <p class="mb-1"><span class="quiet">Over the fingers: </span><zp-chooser purpose="Over the fingers" [(value)]="under" [choices]="unders" /></p>
         <zp-movement-lanes
           [instrument]="hand.instrument()"
           [movement]="hand.compiled()"
@@ -40,15 +37,14 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
           [beforeLabel]="labels().before"
           [afterLabel]="labels().after"
         />
-        <zp-staff-line [abc]="abc()" [said]="'The music of ' + written()" />
+        <zp-staff-line [abc]="abc()" [text]="'The music of ' + written()" />
         <p class="d-flex flex-wrap align-items-center gap-3">
           <button type="button" class="btn btn-line btn-low" [disabled]="hand.onClick().steps.length === 0" (click)="hand.hearOnClick()">
             Hear it on the click
           </button>
           <span
-            ><span class="quiet">at </span><zp-chooser purpose="Tempo" [word]="'' + hand.tempo()" [choices]="tempos" (chosen)="hand.tempo.set($event)" /><span
-              class="quiet"
-              >, the click on {{ beatSaid() }}</span
+            ><span class="quiet">at </span><zp-chooser purpose="Tempo" [(value)]="hand.tempo" [choices]="tempos" /><span class="quiet"
+              >, the click on {{ beatText() }}</span
             ></span
           >
         </p>
@@ -62,7 +58,7 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
           <ul class="plain-list">
             @for (each of inner(); track each.name + $index) {
               <li class="mb-2">
-                {{ each.said }}
+                {{ each.text }}
                 <button
                   type="button"
                   class="word"
@@ -77,12 +73,12 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
         }
         <h2 class="heading">What else goes wrong</h2>
         <ul class="plain-list">
-          @for (element of elements(); track element.said) {
+          @for (element of elements(); track element.text) {
             <li class="mb-1">
-              Element {{ element.said }}:
-              @for (each of element.faults; track each.said; let isLast = $last) {
-                <button type="button" class="word" [attr.aria-label]="each.said + ', element ' + element.said" (click)="hand.hear(each.fault)">
-                  {{ each.said }}</button>{{ isLast ? '' : ', ' }}
+              Element {{ element.text }}:
+              @for (each of element.faults; track each.text; let isLast = $last) {
+                <button type="button" class="word" [attr.aria-label]="each.text + ', element ' + element.text" (click)="hand.hear(each.fault)">
+                  {{ each.text }}</button>{{ isLast ? '' : ', ' }}
               }
             </li>
           }
@@ -99,8 +95,8 @@ export class MovementViewComponent {
   protected readonly width = Math.min(640, Math.max(330, document.documentElement.clientWidth - 40));
 
   protected readonly under = signal<Under>('count');
-  protected readonly underSaid = computed(() => saidOf(unders, this.under()));
-  protected readonly beatSaid = computed(() => beats[this.hand.settings().beat]);
+  protected readonly underText = computed(() => labelOf(unders, this.under()));
+  protected readonly beatText = computed(() => beats[this.hand.settings().beat]);
   protected readonly written = computed(() => {
     const compiled = this.hand.compiled();
     return compiled.kind === 'compiled' ? compiled.written : '';
@@ -120,32 +116,32 @@ export class MovementViewComponent {
     const instrument = this.hand.instrument();
     return `X:1\nM:none\nL:1/4\nK:${instrument.ownKeys[0] ?? 'C'}\n${noteOf(instrument, this.hand.before()).abc}2 ${this.written()}2 |]\n`;
   });
-  protected readonly inner = computed(() => this.hand.inner().map((inner) => ({ inner, ...this.innerSaid(inner) })));
+  protected readonly inner = computed(() => this.hand.inner().map((inner) => ({ inner, ...this.innerText(inner) })));
 
   protected readonly elements = computed(() => {
     const compiled = this.hand.compiled();
     if (compiled.kind === 'unplayable') return [];
     return compiled.steps.map(({ written, kind, isDragged }, element) => {
       const common: readonly Heard[] = [
-        { said: 'missing', fault: { kind: 'missing', element } },
-        { said: 'uneven, too long', fault: { kind: 'uneven', element } },
-        { said: 'twice', fault: { kind: 'extra', element } },
+        { text: 'missing', fault: { kind: 'missing', element } },
+        { text: 'uneven, too long', fault: { kind: 'uneven', element } },
+        { text: 'twice', fault: { kind: 'extra', element } },
       ];
       const ofTap: readonly Heard[] = [
-        { said: 'too light', fault: { kind: 'light-tap', element } },
-        { said: 'too long', fault: { kind: 'long-tap', element } },
+        { text: 'too light', fault: { kind: 'light-tap', element } },
+        { text: 'too long', fault: { kind: 'long-tap', element } },
       ];
       const follows = compiled.steps.slice(0, element).some((step) => step.kind === 'opener' || step.kind === 'grace');
-      const overlap: readonly Heard[] = follows ? [{ said: 'before the grace note has ended', fault: { kind: 'overlap', element } }] : [];
+      const overlap: readonly Heard[] = follows ? [{ text: 'before the grace note has ended', fault: { kind: 'overlap', element } }] : [];
       const way = isDragged === true ? ' drawn over the hole' : ' by a tap';
       return {
-        said: `${element + 1}, ${this.hand.nameOf(written)}${kind === 'tap' ? way : ''}`,
+        text: `${element + 1}, ${this.hand.nameOf(written)}${kind === 'tap' ? way : ''}`,
         faults: kind === 'tap' ? [...common.filter(({ fault }) => fault.kind !== 'uneven'), ...ofTap, ...overlap] : common,
       };
     });
   });
 
-  private innerSaid({ to, change, risk }: InnerChange): { readonly name: string; readonly said: string } {
+  private innerText({ to, change, risk }: InnerChange): { readonly name: string; readonly text: string } {
     const compiled = this.hand.compiled();
     const steps = compiled.kind === 'compiled' ? compiled.steps : [];
     const [before, after] = [this.hand.nameOf(this.hand.before()), this.hand.nameOf(this.hand.after())];
@@ -157,13 +153,13 @@ export class MovementViewComponent {
     };
     const worst = Math.max(risk.low.probability, risk.run.probability);
     if (to === 0 && steps[0]?.kind === 'opener')
-      return { name: `${before} to ${after}`, said: `Under ${place(0)} the other fingers change from ${before} to ${after}: ${inHundred(worst)} in 100 show.` };
+      return { name: `${before} to ${after}`, text: `Under ${place(0)} the other fingers change from ${before} to ${after}: ${inHundred(worst)} in 100 show.` };
     const { fingers: all } = this.hand.instrument();
     const fingers = change.movers.map(({ finger }) => all.find(({ id }) => id === finger)?.label ?? finger).join(', ');
     const heard = risk.low.probability >= risk.run.probability ? 'a low note cuts in' : 'a note between slips in';
     return {
       name: `${place(to - 1)} to ${place(to)}`,
-      said: `From ${place(to - 1)} to ${place(to)} ${fingers} go together, or ${heard}: ${inHundred(worst)} in 100.`,
+      text: `From ${place(to - 1)} to ${place(to)} ${fingers} go together, or ${heard}: ${inHundred(worst)} in 100.`,
     };
   }
 }

@@ -4,7 +4,7 @@ import { elementsOf, findMovements, leastTime } from '@zelpit/core';
 import { inHundred } from '../../music/wording/change-words';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { SessionService } from '../../kernel/session/session.service';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -23,16 +23,16 @@ import { MovementViewComponent } from './movement-view.component';
 import { OrnamentsComponent } from './ornaments.component';
 
 const paces: readonly Choice<number>[] = [
-  { value: 90, said: 'a beginner: 90 ms' },
-  { value: 60, said: 'a learner: 60 ms' },
-  { value: 40, said: 'a fluent player: 40 ms' },
-  { value: 30, said: 'a soloist: 30 ms' },
+  { value: 90, label: 'a beginner: 90 ms' },
+  { value: 60, label: 'a learner: 60 ms' },
+  { value: 40, label: 'a fluent player: 40 ms' },
+  { value: 30, label: 'a soloist: 30 ms' },
 ];
 /** 40 % of the speed, and slow motion. */
 const speeds: readonly Choice<number>[] = [
-  { value: 1, said: 'at speed' },
-  { value: 2.5, said: 'at 40 % of the speed' },
-  { value: 20, said: '20 times slower' },
+  { value: 1, label: 'at speed' },
+  { value: 2.5, label: 'at 40 % of the speed' },
+  { value: 20, label: '20 times slower' },
 ];
 const likely = 0.05;
 
@@ -69,16 +69,16 @@ export class MovementsPage implements OnDestroy {
 
   protected readonly paces = paces;
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
-  protected readonly ornamentsSaid = computed(() =>
+  protected readonly ornamentsText = computed(() =>
     this.hand.instrument().family === 'whistle' || this.hand.instrument().family === 'irish-pipes'
       ? 'Cuts, taps, rolls and crans: which finger, on which note.'
       : 'Trills, mordents and grace notes: the easiest fingerings that stay in tune.',
   );
   protected readonly words = signal('');
   protected readonly found = computed(() => findMovements(this.hand.instrument(), this.words(), this.book.own()));
-  protected readonly movementChoices = computed(() => this.hand.all().map((each): Choice<string> => ({ value: each.id, said: each.names[0] })));
-  protected readonly paceSaid = computed(() => saidOf(paces, this.hand.graceMs()));
-  protected readonly slowerSaid = computed(() => saidOf(speeds, this.hand.slower()));
+  protected readonly movementChoices = computed(() => this.hand.all().map((each): Choice<string> => ({ value: each.id, label: each.names[0] })));
+  protected readonly paceText = computed(() => labelOf(paces, this.hand.graceMs()));
+  protected readonly slowerText = computed(() => labelOf(speeds, this.hand.slower()));
   protected readonly isPlayable = computed(() => this.hand.compiled().kind === 'compiled');
   /** The pads are there when they are asked for: keys that are fingers do nothing else then. */
   protected readonly isOnKeys = signal(false);
@@ -94,13 +94,13 @@ export class MovementsPage implements OnDestroy {
       title,
       written: compiled.written,
       todo: `${compiled.written}: ${elements === 1 ? 'one element' : `${elements} elements`}, ${Math.round(leastTime(compiled, hand.pace()))} ms at least.`,
-      otherwise: [...compiled.said, risk].join(' '),
+      otherwise: [...compiled.text, risk].join(' '),
     };
   });
 
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Hear the movement', run: () => this.hand.hear() },
-    { keys: ['s'], cap: 'S', said: 'At speed, at 40 %, in slow motion', run: () => this.nextSpeed() },
+    { keys: [' '], cap: 'Space', label: 'Hear the movement', run: () => this.hand.hear() },
+    { keys: ['s'], cap: 'S', label: 'At speed, at 40 %, in slow motion', run: () => this.nextSpeed() },
   ]);
 
   constructor() {

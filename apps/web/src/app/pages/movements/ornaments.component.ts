@@ -9,7 +9,7 @@ import {
   ornamentKinds,
   ornamentChoicesSchema,
   ornamentLines,
-  ornamentSaid,
+  ornamentText,
   ornamentTimeline,
   scaleFrom,
   usualOrnaments,
@@ -26,11 +26,11 @@ import {
   type OrnamentSettings,
 } from '@zelpit/core';
 import { Attempt } from '../../kernel/api/attempt';
-import { waySaid } from '../../music/wording/change-words';
+import { wayText } from '../../music/wording/change-words';
 import { ornamentNames } from '../../music/wording/ornament-words';
 import { NewSheetComponent } from '../../documents/sheet/new-sheet.component';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { Transport } from '../../music/sound/transport.service';
 import { SessionService } from '../../kernel/session/session.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -42,27 +42,24 @@ const marks = { cut: '↑', tap: '↓', slide: '↗', stop: 'all', tongue: 't', 
 const usualChoices: OrnamentChoices = ornamentChoicesSchema.parse({});
 const byRule = 'by the rule';
 const schools: readonly Choice<OrnamentSettings['cuts']>[] = [
-  { value: 'nearest', said: 'the nearest finger cuts' },
-  { value: 'fixed', said: 'the same two fingers cut' },
+  { value: 'nearest', label: 'the nearest finger cuts' },
+  { value: 'fixed', label: 'the same two fingers cut' },
 ];
-const cranOrders: readonly Choice<readonly FingerId[]>[] = [
-  ['L3', 'R1', 'R2'],
-  ['L3', 'R2', 'R1'],
-  ['R1', 'R2', 'L3'],
-  ['R2', 'R1', 'L3'],
-  ['L2', 'L3', 'R1'],
-].map((fingers) => ({ value: fingers, said: fingers.join(' ') }));
-const slides: readonly Choice<number>[] = [60, 90, 120, 160, 200, 250].map((ms) => ({ value: ms, said: `${ms} ms` }));
+const cranOrders: readonly Choice<string>[] = ['L3 R1 R2', 'L3 R2 R1', 'R1 R2 L3', 'R2 R1 L3', 'L2 L3 R1'].map((fingers) => ({
+  value: fingers,
+  label: fingers,
+}));
+const slides: readonly Choice<number>[] = [60, 90, 120, 160, 200, 250].map((ms) => ({ value: ms, label: `${ms} ms` }));
 const speeds: readonly Choice<number>[] = [
-  { value: 1, said: 'at speed' },
-  { value: 4, said: 'four times slower' },
+  { value: 1, label: 'at speed' },
+  { value: 4, label: 'four times slower' },
 ];
 const exercises: readonly Choice<OrnamentExercise>[] = [
-  { value: 'cuts', said: 'cuts on each note' },
-  { value: 'taps', said: 'taps on each note' },
-  { value: 'short-rolls', said: 'short rolls on each note' },
-  { value: 'long-rolls', said: 'long rolls on each note' },
-  { value: 'crans', said: 'crans on the lowest note' },
+  { value: 'cuts', label: 'cuts on each note' },
+  { value: 'taps', label: 'taps on each note' },
+  { value: 'short-rolls', label: 'short rolls on each note' },
+  { value: 'long-rolls', label: 'long rolls on each note' },
+  { value: 'crans', label: 'crans on the lowest note' },
 ];
 const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
   trill: 'trill',
@@ -78,18 +75,29 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
   template: `
     <p>
       @if (hasOrnaments()) {
-        <zp-chooser purpose="School" [word]="schoolSaid()" [choices]="schools" (chosen)="keep({ cuts: $event })" /><span class="quiet">, crans </span
-        ><zp-chooser purpose="Crans" [word]="cranSaid()" [choices]="crans()" (chosen)="keep({ cranOn: $event ? scale().slice(1, 2) : [] })" /><span
+        <zp-chooser purpose="School" [value]="cuts()" [choices]="schools" (valueChange)="keep({ cuts: $event })" /><span class="quiet">, crans </span
+        ><zp-chooser purpose="Crans" [value]="hasCransAbove()" [choices]="crans()" (valueChange)="keep({ cranOn: $event ? scale().slice(1, 2) : [] })" /><span
           class="quiet"
         >
           with </span
-        ><zp-chooser purpose="Cran fingers" [word]="cranFingersSaid()" [choices]="cranOrders" (chosen)="keep({ cranFingers: $event })" /><span class="quiet"
-          >, slides over </span
-        ><zp-chooser purpose="Slide" [word]="slideSaid()" [choices]="slides" (chosen)="keep({ slideMs: $event })" /><span class="quiet">, heard </span>
+        ><zp-chooser
+          purpose="Cran fingers"
+          [value]="chosen().cranFingers.join(' ')"
+          [word]="chosen().cranFingers.join(' ')"
+          [choices]="cranOrders"
+          (valueChange)="chooseCranFingers($event)"
+        /><span class="quiet">, slides over </span
+        ><zp-chooser
+          purpose="Slide"
+          [value]="chosen().slideMs"
+          [word]="chosen().slideMs + ' ms'"
+          [choices]="slides"
+          (valueChange)="keep({ slideMs: $event })"
+        /><span class="quiet">, heard </span>
       } @else {
         <span class="quiet">Heard </span>
       }
-      <zp-chooser purpose="Speed" [word]="speedSaid()" [choices]="speeds" (chosen)="slower.set($event)" />. Press one to hear it.
+      <zp-chooser purpose="Speed" [(value)]="slower" [choices]="speeds" />. Press one to hear it.
     </p>
     <div class="workshop-wide" tabindex="0" role="region" aria-label="Every ornament on every note">
       <table class="movement-table is-narrow">
@@ -108,11 +116,11 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
               @for (cell of row.cells; track cell.kind) {
                 <td>
                   @if (cell.hear) {
-                    <button type="button" class="movement-cell" [attr.aria-label]="cell.said" [title]="cell.said" (click)="cell.hear()">
+                    <button type="button" class="movement-cell" [attr.aria-label]="cell.text" [title]="cell.text" (click)="cell.hear()">
                       <b>{{ cell.short }}</b>
                     </button>
                   } @else {
-                    <span class="movement-none" [title]="cell.said">–</span>
+                    <span class="movement-none" [title]="cell.text">–</span>
                   }
                 </td>
               }
@@ -128,18 +136,17 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
       </p>
       @if (isStaff()) {
         <p>
-          <span class="quiet">On </span><zp-chooser purpose="Note" [word]="noteSaid()" [choices]="noteChoices()" (chosen)="note.set($event)" />
-          <span class="quiet"> we cut </span
-          ><zp-chooser purpose="Cut finger" [word]="fingerSaid('cutOn')" [choices]="fingerChoices()" (chosen)="chooseFinger('cutOn', $event)" />
+          <span class="quiet">On </span><zp-chooser purpose="Note" [(value)]="note" [choices]="noteChoices()" /> <span class="quiet"> we cut </span
+          ><zp-chooser purpose="Cut finger" [value]="fingerFor('cutOn')" [choices]="fingerChoices()" (valueChange)="chooseFinger('cutOn', $event)" />
           <span class="quiet"> and tap </span
-          ><zp-chooser purpose="Tap finger" [word]="fingerSaid('tapOn')" [choices]="fingerChoices()" (chosen)="chooseFinger('tapOn', $event)" />.
+          ><zp-chooser purpose="Tap finger" [value]="fingerFor('tapOn')" [choices]="fingerChoices()" (valueChange)="chooseFinger('tapOn', $event)" />.
         </p>
         <details class="movement-definition">
-          <summary>How each is played: {{ confirmedSaid() }}</summary>
+          <summary>How each is played: {{ confirmedText() }}</summary>
           <ul class="plain-list">
             @for (each of definitions(); track each.kind) {
               <li class="mb-2">
-                <b>{{ each.name }}</b>: {{ each.said }}
+                <b>{{ each.name }}</b>: {{ each.text }}
                 @if (each.confirmed) {
                   <small>{{ each.confirmed }}</small>
                 } @else {
@@ -162,24 +169,24 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         }
       }
       <section aria-label="Lines of an ornament">
-        <h2 class="heading">Lines: <zp-chooser purpose="Exercise" [word]="exerciseSaid()" [choices]="exercises" (chosen)="exercise.set($event)" /></h2>
+        <h2 class="heading">Lines: <zp-chooser purpose="Exercise" [(value)]="exercise" [choices]="exercises" /></h2>
         @if (lines().leftOut.length > 0) {
           <p class="second">Left out: {{ lines().leftOut.join('; ') }}.</p>
         }
         @for (line of lines().lines; track $index) {
           @if (line.exercise; as exercise) {
             <h3 class="line-title">{{ exercise.title }}</h3>
-            <zp-staff-line [abc]="abcOf(line)" [said]="'The music of ' + exercise.title" />
+            <zp-staff-line [abc]="abcOf(line)" [text]="'The music of ' + exercise.title" />
           }
         } @empty {
           <p>No line: on this instrument it cannot be played by the rule.</p>
         }
-        <zp-new-sheet [instrument]="instrument()" [title]="capital(exerciseSaid())" [lines]="lines().lines" [note]="schoolSaid()" />
+        <zp-new-sheet [instrument]="instrument()" [title]="capital(exerciseText())" [lines]="lines().lines" [note]="schoolText()" />
       </section>
     } @else {
       @if (selected(); as way) {
         <p role="status">
-          {{ way.said }}.
+          {{ way.text }}.
           @if (way.confirmed) {
             {{ way.confirmed }}
           } @else if (isStaff()) {
@@ -211,26 +218,26 @@ export class OrnamentsComponent {
   protected readonly speeds = speeds;
   protected readonly exercises = exercises;
   /** As the studio chose for this model. */
-  private readonly chosen = computed((): OrnamentChoices => this.book.ornaments()[this.instrument().id] ?? usualChoices);
-  private readonly cuts = computed(() => this.chosen().cuts);
+  protected readonly chosen = computed((): OrnamentChoices => this.book.ornaments()[this.instrument().id] ?? usualChoices);
+  protected readonly cuts = computed(() => this.chosen().cuts);
   protected readonly slower = signal(1);
   protected readonly exercise = signal<OrnamentExercise>('cuts');
-  protected readonly schoolSaid = computed(() => saidOf(schools, this.cuts()));
-  protected readonly speedSaid = computed(() => saidOf(speeds, this.slower()));
-  protected readonly exerciseSaid = computed(() => saidOf(exercises, this.exercise()));
-  private readonly hasCransAbove = computed(() => this.chosen().cranOn.length > 0);
+  protected readonly schoolText = computed(() => labelOf(schools, this.cuts()));
+  protected readonly speedText = computed(() => labelOf(speeds, this.slower()));
+  protected readonly exerciseText = computed(() => labelOf(exercises, this.exercise()));
+  protected readonly hasCransAbove = computed(() => this.chosen().cranOn.length > 0);
   protected readonly crans = computed((): readonly Choice<boolean>[] => {
     const [lowest, next] = this.scale().map((id) => this.nameOf(id));
     return [
-      { value: false, said: `on ${lowest} only` },
-      { value: true, said: `on ${lowest} and ${next}` },
+      { value: false, label: `on ${lowest} only` },
+      { value: true, label: `on ${lowest} and ${next}` },
     ];
   });
   protected readonly cranOrders = cranOrders;
   protected readonly slides = slides;
-  protected readonly cranFingersSaid = computed(() => this.chosen().cranFingers.join(' '));
-  protected readonly slideSaid = computed(() => `${this.chosen().slideMs} ms`);
-  protected readonly cranSaid = computed(() => saidOf(this.crans(), this.hasCransAbove()));
+  protected readonly cranFingersText = computed(() => this.chosen().cranFingers.join(' '));
+  protected readonly slideText = computed(() => `${this.chosen().slideMs} ms`);
+  protected readonly cranText = computed(() => labelOf(this.crans(), this.hasCransAbove()));
   protected readonly hasOrnaments = computed(() => this.instrument().family === 'whistle' || this.instrument().family === 'irish-pipes');
   private readonly settings = computed((): OrnamentSettings => ({ ...usualOrnaments, ...this.chosen() }));
   /** A stop is the pipes' own, a triplet the tongue's. */
@@ -250,7 +257,7 @@ export class OrnamentsComponent {
   );
 
   protected readonly lines = computed(() => ornamentLines(this.instrument(), this.exercise(), this.settings()));
-  private readonly chosenPair = linkedSignal<string, { readonly sign: string; readonly said: string } | undefined>({
+  private readonly chosenPair = linkedSignal<string, { readonly sign: string; readonly text: string } | undefined>({
     source: () => this.instrument().id,
     computation: () => undefined,
   });
@@ -263,13 +270,13 @@ export class OrnamentsComponent {
   });
   /** The note for which fingers are chosen. */
   protected readonly note = linkedSignal((): NoteId => this.instrument().notes[0].id);
-  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, said: schoolName })));
-  protected readonly noteSaid = computed(() => this.nameOf(this.note()));
+  protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, label: schoolName })));
+  protected readonly noteText = computed(() => this.nameOf(this.note()));
   protected readonly fingerChoices = computed((): readonly Choice<FingerId | null>[] => [
-    { value: null, said: byRule },
+    { value: null, label: byRule },
     ...this.instrument()
       .fingers.filter(({ thumb }) => !thumb)
-      .map(({ id, label }) => ({ value: id, said: `with ${label}` })),
+      .map(({ id, label }) => ({ value: id, label: `with ${label}` })),
   ]);
   protected readonly definitions = computed(() =>
     this.kinds().map((kind) => {
@@ -277,18 +284,23 @@ export class OrnamentsComponent {
       return {
         kind,
         name: ornamentNames[kind],
-        said: ornamentSaid[kind],
+        text: ornamentText[kind],
         confirmed: kept === undefined ? '' : `Confirmed by ${kept.by}, ${dayInWords(kept.on)}.`,
       };
     }),
   );
-  protected readonly confirmedSaid = computed(() => {
+  protected readonly confirmedText = computed(() => {
     const all = this.definitions();
     return `${all.filter(({ confirmed }) => confirmed !== '').length} of ${all.length} confirmed`;
   });
 
-  protected fingerSaid(which: 'cutOn' | 'tapOn'): string {
-    return saidOf(this.fingerChoices(), this.chosen()[which][this.note()] ?? null);
+  /** Null where the rule decides. */
+  protected fingerFor(which: 'cutOn' | 'tapOn'): FingerId | null {
+    return this.chosen()[which][this.note()] ?? null;
+  }
+
+  protected chooseCranFingers(fingers: string): void {
+    this.keep({ cranFingers: fingers.split(' ') as FingerId[] });
   }
 
   protected chooseFinger(which: 'cutOn' | 'tapOn', finger: FingerId | null): void {
@@ -334,29 +346,29 @@ export class OrnamentsComponent {
     return (Object.keys(neighbourNames) as NeighbourOrnament[]).map((kind): Cell => {
       const way = ways.find((each) => each.kind === kind);
       const name = `${neighbourNames[kind]} on ${this.nameOf(id)}`;
-      if (way === undefined) return { kind, short: '', said: `${name}: none in tune, or no neighbour` };
+      if (way === undefined) return { kind, short: '', text: `${name}: none in tune, or no neighbour` };
       const { movers, main, upper } = way.pair;
-      const said = `${name}: ${waySaid(this.instrument(), main)}; ${waySaid(this.instrument(), upper)}`;
+      const text = `${name}: ${wayText(this.instrument(), main)}; ${wayText(this.instrument(), upper)}`;
       const sign = this.signOf(kind, id);
       const mark = this.book.keptFor(sign) === undefined ? '' : ' ✓';
       const hear = (): void => {
-        this.chosenPair.set({ sign, said });
+        this.chosenPair.set({ sign, text });
         this.hearNeighbours(way);
       };
-      return { kind, short: `${movers === 1 ? '1 finger' : `${movers} fingers`}${mark}`, said, hear };
+      return { kind, short: `${movers === 1 ? '1 finger' : `${movers} fingers`}${mark}`, text, hear };
     });
   }
 
   private cell(note: NoteId, kind: OrnamentKind): Cell {
     const made = compileOrnament(this.instrument(), kind, note, this.settings());
-    if (made.kind === 'unplayable') return { kind, short: '', said: made.reason };
+    if (made.kind === 'unplayable') return { kind, short: '', text: made.reason };
     const moves = made.steps.filter((step) => step.kind !== 'note');
     const label = (finger: string): string => this.instrument().fingers.find(({ id }) => id === finger)?.label ?? finger;
     const words = moves.map((step) => `${step.fingers.map(label).join(' ')} ${does[step.kind]}`.trim());
     return {
       kind,
       short: moves.map((step) => `${step.fingers.join('')}${marks[step.kind]}`).join(' '),
-      said: `${ornamentNames[kind]} on ${this.nameOf(note)}: ${words.join(', then ')}`,
+      text: `${ornamentNames[kind]} on ${this.nameOf(note)}: ${words.join(', then ')}`,
       hear: () => this.hear(note, made),
     };
   }
@@ -365,7 +377,7 @@ export class OrnamentsComponent {
 interface Cell {
   readonly kind: string;
   readonly short: string;
-  readonly said: string;
+  readonly text: string;
   /** Absent where it cannot be played; then `said` is the reason. */
   readonly hear?: () => void;
 }

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { lightTapNotes, practiceChanter, type MovementSettings, type NoteId, type SyllableSet } from '@zelpit/core';
 import { ApiFault } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
@@ -11,18 +11,18 @@ import { MovementBook } from '../../studio/movement-book/movement-book.service';
 type Value = string;
 interface Way {
   readonly purpose: string;
-  readonly said: string;
+  readonly text: string;
   readonly choices: readonly Choice<Value>[];
   readonly of: (settings: MovementSettings) => Value;
   readonly with: (value: Value, settings: MovementSettings) => Partial<MovementSettings>;
 }
 
-const fingersOf = (written: NoteId, said: string, two: string): Way => ({
-  purpose: `Fingers of the ${said} grace note`,
-  said: `The ${said} grace note is played with`,
+const fingersOf = (written: NoteId, text: string, two: string): Way => ({
+  purpose: `Fingers of the ${text} grace note`,
+  text: `The ${text} grace note is played with`,
   choices: [
-    { value: 'one', said: 'one finger' },
-    { value: 'two', said: two },
+    { value: 'one', label: 'one finger' },
+    { value: 'two', label: two },
   ],
   of: ({ twoFingers }) => (twoFingers.includes(written) ? 'two' : 'one'),
   with: (value, { twoFingers }) => ({ twoFingers: [...twoFingers.filter((each) => each !== written), ...(value === 'two' ? [written] : [])] }),
@@ -32,40 +32,40 @@ const fingersOf = (written: NoteId, said: string, two: string): Way => ({
 const ways: readonly Way[] = [
   {
     purpose: 'From low G',
-    said: 'From low G a throw, grip or taorluath is played',
+    text: 'From low G a throw, grip or taorluath is played',
     choices: [
-      { value: 'short', said: 'short, as the low G already sounds' },
-      { value: 'full', said: 'in full' },
+      { value: 'short', label: 'short, as the low G already sounds' },
+      { value: 'full', label: 'in full' },
     ],
     of: ({ fromLowest }) => fromLowest,
     with: (value) => ({ fromLowest: value as MovementSettings['fromLowest'] }),
   },
   {
     purpose: 'Thumb into high G',
-    said: 'With the thumb into high G',
+    text: 'With the thumb into high G',
     choices: [
-      { value: 'all-off', said: 'everything is off, then the thumb returns' },
-      { value: 'thumb-first', said: 'the thumb lifts over the note before, and the index finger leaves as it returns' },
+      { value: 'all-off', label: 'everything is off, then the thumb returns' },
+      { value: 'thumb-first', label: 'the thumb lifts over the note before, and the index finger leaves as it returns' },
     ],
     of: ({ thumbOverUpper }) => thumbOverUpper,
     with: (value) => ({ thumbOverUpper: value as MovementSettings['thumbOverUpper'] }),
   },
   {
     purpose: 'Down from high G',
-    said: 'Coming down from high G a grace note scale has',
+    text: 'Coming down from high G a grace note scale has',
     choices: [
-      { value: 'thumb', said: 'the thumb grace note' },
-      { value: 'plain', said: 'no grace note' },
+      { value: 'thumb', label: 'the thumb grace note' },
+      { value: 'plain', label: 'no grace note' },
     ],
     of: ({ thumbDown }) => thumbDown,
     with: (value) => ({ thumbDown: value as MovementSettings['thumbDown'] }),
   },
   {
     purpose: 'Taorluath on low G',
-    said: 'A taorluath on low G, as in the classical repertoire, is',
+    text: 'A taorluath on low G, as in the classical repertoire, is',
     choices: [
-      { value: 'off', said: 'left out' },
-      { value: 'on', said: 'played' },
+      { value: 'off', label: 'left out' },
+      { value: 'on', label: 'played' },
     ],
     of: ({ classical }) => (classical ? 'on' : 'off'),
     with: (value) => ({ classical: value === 'on' }),
@@ -74,55 +74,55 @@ const ways: readonly Way[] = [
   fingersOf('b', 'B', 'two: R ring and R little'),
   {
     purpose: 'Tap on D',
-    said: 'D is tapped',
+    text: 'D is tapped',
     choices: [
-      { value: 'heavy', said: 'heavily, down to low G' },
-      { value: 'light', said: 'lightly, down to C' },
+      { value: 'heavy', label: 'heavily, down to low G' },
+      { value: 'light', label: 'lightly, down to C' },
     ],
     of: ({ lightTaps }) => (lightTaps.length > 0 ? 'light' : 'heavy'),
     with: (value) => ({ lightTaps: value === 'light' ? lightTapNotes : [] }),
   },
   {
     purpose: 'Second tap',
-    said: 'The second tap of a birl is',
+    text: 'The second tap of a birl is',
     choices: [
-      { value: 'tap', said: 'a tap again' },
-      { value: 'drag', said: 'the little finger drawn back over its hole' },
+      { value: 'tap', label: 'a tap again' },
+      { value: 'drag', label: 'the little finger drawn back over its hole' },
     ],
     of: ({ secondTap }) => secondTap,
     with: (value) => ({ secondTap: value as MovementSettings['secondTap'] }),
   },
   {
     purpose: 'Low notes',
-    said: 'A low G in a grip or throw lasts',
-    choices: ['1', '1.25', '1.5', '1.75', '2', '2.5'].map((times) => ({ value: times, said: `${times} grace notes` })),
+    text: 'A low G in a grip or throw lasts',
+    choices: ['1', '1.25', '1.5', '1.75', '2', '2.5'].map((times) => ({ value: times, label: `${times} grace notes` })),
     of: ({ lowTimes }) => String(lowTimes),
     with: (value) => ({ lowTimes: Number(value) }),
   },
   {
     purpose: 'Even onsets',
-    said: 'Onsets of a taorluath are apart by',
-    choices: ['1.5', '2', '2.5', '3', '4'].map((times) => ({ value: times, said: `${times} grace notes` })),
+    text: 'Onsets of a taorluath are apart by',
+    choices: ['1.5', '2', '2.5', '3', '4'].map((times) => ({ value: times, label: `${times} grace notes` })),
     of: ({ evenTimes }) => String(evenTimes),
     with: (value) => ({ evenTimes: Number(value) }),
   },
   {
     purpose: 'Beat',
-    said: 'The beat falls on',
+    text: 'The beat falls on',
     choices: [
-      { value: 'first', said: 'the first element' },
-      { value: 'theme', said: 'the theme note' },
-      { value: 'first-low', said: 'the first low G of throws and grips' },
+      { value: 'first', label: 'the first element' },
+      { value: 'theme', label: 'the theme note' },
+      { value: 'first-low', label: 'the first low G of throws and grips' },
     ],
     of: ({ beat }) => beat,
     with: (value) => ({ beat: value as MovementSettings['beat'] }),
   },
   {
     purpose: 'Count',
-    said: 'A taorluath is counted on',
+    text: 'A taorluath is counted on',
     choices: [
-      { value: 'onsets', said: 'its four onsets' },
-      { value: 'with-opener', said: 'opener, low G, D and E' },
+      { value: 'onsets', label: 'its four onsets' },
+      { value: 'with-opener', label: 'opener, low G, D and E' },
     ],
     of: ({ count }) => count,
     with: (value) => ({ count: value as MovementSettings['count'] }),
@@ -147,8 +147,8 @@ const ways: readonly Way[] = [
         <ul class="plain-list">
           @for (way of shown(); track way.purpose) {
             <li class="mb-2">
-              <span class="quiet">{{ way.said }} </span>
-              <zp-chooser [purpose]="way.purpose" [word]="way.word" [choices]="way.choices" (chosen)="choose(way.purpose, $event)" />.
+              <span class="quiet">{{ way.label }} </span>
+              <zp-chooser [purpose]="way.purpose" [value]="way.value" [choices]="way.choices" (valueChange)="choose(way.purpose, $event)" />.
             </li>
           }
         </ul>
@@ -205,9 +205,7 @@ export class WaysPage {
   protected readonly notes = practiceChanter.notes;
   protected readonly kinds = ['note', 'grace'] as const;
 
-  protected readonly shown = computed(() =>
-    ways.map(({ purpose, said, choices, of }) => ({ purpose, said, choices, word: saidOf(choices, of(this.book.settings())) })),
-  );
+  protected readonly shown = computed(() => ways.map(({ purpose, text, choices, of }) => ({ purpose, label: text, choices, value: of(this.book.settings()) })));
   protected readonly syllables = linkedSignal((): SyllableSet => this.book.syllables());
   protected readonly isChanged = signal(false);
 
@@ -245,7 +243,7 @@ export class WaysPage {
 
   /** Changed in another window meanwhile: what stands there now is fetched, and what was typed here stays. */
   private lookAgain(error: unknown): void {
-    if (!(error instanceof ApiFault) || error.status !== 409) return;
+    if (!(error instanceof ApiFault) || error.code !== 'changed-elsewhere') return;
     const typed = this.syllables();
     this.book.reload().subscribe({ next: () => this.isChanged() && this.syllables.set(typed), error: (fault: unknown) => this.notices.fault(fault) });
   }

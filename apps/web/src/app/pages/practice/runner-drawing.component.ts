@@ -16,7 +16,7 @@ const letters = 44;
   selector: 'zp-runner-drawing',
   imports: [LanesComponent],
   template: `
-    <svg [attr.viewBox]="'0 0 ' + width() + ' ' + height" preserveAspectRatio="xMinYMid meet" role="img" [attr.aria-label]="said()">
+    <svg [attr.viewBox]="'0 0 ' + width() + ' ' + height" preserveAspectRatio="xMinYMid meet" role="img" [attr.aria-label]="text()">
       <defs>
         <clipPath id="runner-window"><rect [attr.x]="left" y="0" [attr.width]="width()" [attr.height]="height" /></clipPath>
       </defs>
@@ -24,7 +24,7 @@ const letters = 44;
       <g clip-path="url(#runner-window)">
         <g [attr.transform]="'translate(' + shift() + ' 0)'">
           @for (column of columns(); track column.index) {
-            <text class="runner-letter" [class.on-pillar]="column.index === now()" [attr.x]="column.x" y="36">{{ column.said }}</text>
+            <text class="runner-letter" [class.on-pillar]="column.index === now()" [attr.x]="column.x" y="36">{{ column.text }}</text>
           }
           <g
             zpLanes
@@ -38,8 +38,8 @@ const letters = 44;
           />
         </g>
       </g>
-      @for (hand of hands(); track hand.said) {
-        <text class="runner-hand" x="8" [attr.y]="hand.middle + 10">{{ hand.said }}</text>
+      @for (hand of hands(); track hand.text) {
+        <text class="runner-hand" x="8" [attr.y]="hand.middle + 10">{{ hand.text }}</text>
         <path [attr.d]="'M44 ' + hand.top + 'V' + hand.bottom" stroke="currentColor" stroke-width="3" />
       }
     </svg>
@@ -90,12 +90,12 @@ export class RunnerDrawingComponent {
   });
   protected readonly shift = computed(() => -Math.round(this.moved() * this.spacing() * 10) / 10);
 
-  protected readonly columns = computed((): readonly (LaneNote & { readonly index: number; readonly said: string })[] => {
+  protected readonly columns = computed((): readonly (LaneNote & { readonly index: number; readonly text: string })[] => {
     const onsets = this.onsets();
     const [beats, spacing] = [beatsOfLine(this.line()), this.spacing()];
     const first = Math.max(0, this.now() - 2);
     const reach = this.moved() * spacing + this.width() + 2 * spacing;
-    const columns: (LaneNote & { readonly index: number; readonly said: string })[] = [];
+    const columns: (LaneNote & { readonly index: number; readonly text: string })[] = [];
     for (let index = first; index < this.times() * onsets.length; index += 1) {
       const { note, graceNotes, beat } = onsets[index % onsets.length];
       const x = pillarX + (Math.floor(index / onsets.length) * beats + beat) * spacing;
@@ -105,10 +105,10 @@ export class RunnerDrawingComponent {
         x,
         note,
         graceNotes: graceNotes.map((grace, place) => ({ note: grace, x: x - graceWidth * (graceNotes.length - place) })),
-        said: noteOf(this.instrument(), note).schoolName,
+        text: noteOf(this.instrument(), note).schoolName,
       });
     }
-    const silence = { index: -1, x: pillarX - spacing, note: null, graceNotes: [], said: '' };
+    const silence = { index: -1, x: pillarX - spacing, note: null, graceNotes: [], text: '' };
     return first === 0 ? [silence, ...columns] : columns;
   });
   protected readonly edges = computed(() => {
@@ -120,19 +120,19 @@ export class RunnerDrawingComponent {
   protected readonly hands = computed(() => {
     const { lanes, thickness } = this.layout();
     const groups = [
-      { said: 'T', own: lanes.filter(({ finger }) => finger.thumb) },
-      { said: 'L', own: lanes.filter(({ finger }) => !finger.thumb && finger.hand === 'left') },
-      { said: 'R', own: lanes.filter(({ finger }) => !finger.thumb && finger.hand === 'right') },
+      { text: 'T', own: lanes.filter(({ finger }) => finger.thumb) },
+      { text: 'L', own: lanes.filter(({ finger }) => !finger.thumb && finger.hand === 'left') },
+      { text: 'R', own: lanes.filter(({ finger }) => !finger.thumb && finger.hand === 'right') },
     ];
     return groups
       .filter(({ own }) => own.length > 0)
-      .map(({ said, own }) => {
+      .map(({ text, own }) => {
         const top = letters + own[0].y - thickness - 2;
         const bottom = letters + own[own.length - 1].y + 2;
-        return { said, top, bottom, middle: (top + bottom) / 2 };
+        return { text, top, bottom, middle: (top + bottom) / 2 };
       });
   });
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const { home, other } = this.line();
     return `Finger lanes of ${noteOf(this.instrument(), home).schoolName} and ${noteOf(this.instrument(), other).schoolName}`;
   });

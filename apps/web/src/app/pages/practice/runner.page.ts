@@ -66,11 +66,11 @@ export class RunnerPage implements OnDestroy {
   protected readonly place = computed(() => this.codes().indexOf(this.opened()?.line.code ?? ''));
 
   private readonly release = inject(KeyService).use([
-    { keys: [' ', 'Enter'], cap: 'Space', said: 'Start with the count-in, or stop', run: () => this.toggle() },
-    { keys: ['-', 'ArrowDown'], cap: '-', said: 'Slower', run: () => this.changeTempo(false) },
-    { keys: ['+', '=', 'ArrowUp'], cap: '+', said: 'Faster', run: () => this.changeTempo(true) },
-    { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', said: 'Next line of the sheet', run: () => this.step(1) },
-    { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', said: 'Line before it', run: () => this.step(-1) },
+    { keys: [' ', 'Enter'], cap: 'Space', label: 'Start with the count-in, or stop', run: () => this.toggle() },
+    { keys: ['-', 'ArrowDown'], cap: '-', label: 'Slower', run: () => this.changeTempo(false) },
+    { keys: ['+', '=', 'ArrowUp'], cap: '+', label: 'Faster', run: () => this.changeTempo(true) },
+    { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', run: () => this.step(1) },
+    { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Line before it', run: () => this.step(-1) },
   ]);
   private readonly sizes = new ResizeObserver(([entry]) => {
     const { width, height } = entry.contentRect;

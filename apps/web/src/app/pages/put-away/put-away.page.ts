@@ -28,15 +28,15 @@ import { StudioState } from '../../studio/state/studio-state.service';
             @for (thing of all; track thing.id) {
               <li class="d-flex flex-wrap align-items-center gap-3 py-1">
                 <span class="put-away-name flex-grow-1">{{ thing.name }}</span>
-                <span class="second">{{ kindSaid(thing) }}, until {{ thing.until | date: 'd MMMM' }}</span>
+                <span class="second">{{ kindText(thing) }}, until {{ thing.until | date: 'd MMMM' }}</span>
                 <button type="button" class="word" [attr.aria-label]="'Bring back ' + thing.name" (click)="bringBack(thing)">Bring back</button>
                 @if (thing.kind === 'student') {
-                  @if (asked() === thing.id) {
+                  @if (confirming() === thing.id) {
                     <span class="fault-text">{{ thing.name }} and all their sheets and instruments go for good. This cannot be undone.</span>
                     <button type="button" class="btn btn-solid btn-low" (click)="forget(thing)">Delete {{ thing.name }}</button>
-                    <button type="button" class="word" (click)="asked.set('')">Keep</button>
+                    <button type="button" class="word" (click)="confirming.set('')">Keep</button>
                   } @else {
-                    <button type="button" class="word" [attr.aria-label]="'Delete ' + thing.name + ' for good'" (click)="asked.set(thing.id)">
+                    <button type="button" class="word" [attr.aria-label]="'Delete ' + thing.name + ' for good'" (click)="confirming.set(thing.id)">
                       Delete for good
                     </button>
                   }
@@ -58,11 +58,11 @@ export class PutAwayPage {
   private readonly notices = inject(NoticeService);
   private readonly state = inject(StudioState);
   protected readonly days = putAwayDays;
-  protected readonly kindSaid = ({ kind }: PutAway): string => (kind === 'model' ? 'instrument of the workshop' : kind);
+  protected readonly kindText = ({ kind }: PutAway): string => (kind === 'model' ? 'instrument of the workshop' : kind);
   protected readonly things = signal<readonly PutAway[] | undefined>(undefined);
   protected readonly fault = signal('');
   /** Student whose deletion was asked for and not yet confirmed. */
-  protected readonly asked = signal('');
+  protected readonly confirming = signal('');
 
   constructor() {
     this.load();
@@ -92,9 +92,9 @@ export class PutAwayPage {
     });
   }
 
-  private after(said: string): void {
-    this.asked.set('');
-    this.notices.done(said);
+  private after(text: string): void {
+    this.confirming.set('');
+    this.notices.done(text);
     this.load();
     this.state.loadStudents().subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }

@@ -1,7 +1,7 @@
 import { Component, computed, inject, input, output } from '@angular/core';
 import { layeredNotes, lineAtLayer, noteOf, shortNotes, withLayer, type Exercise, type Instrument, type LayerKind, type MovementLayer } from '@zelpit/core';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
-import { layersSaid, layerWords } from '../../music/wording/movement-words';
+import { layersText, layerWords } from '../../music/wording/movement-words';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 
 const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
@@ -13,7 +13,7 @@ const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
   template: `
     @if (notes().length > 0) {
       <details class="line-layers">
-        <summary>Layers: {{ said() }}</summary>
+        <summary>Layers: {{ text() }}</summary>
         <p>
           <span class="quiet">The whole line </span>
           @for (kind of kinds; track kind) {
@@ -24,14 +24,20 @@ const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
           @for (note of notes(); track note.index) {
             <li>
               <span class="quiet">{{ note.name }}: </span>
-              <zp-chooser [purpose]="'Layer of note ' + (note.index + 1)" [word]="note.word" [choices]="note.choices" (chosen)="set(note.index, $event)" />
+              <zp-chooser
+                [purpose]="'Layer of note ' + (note.index + 1)"
+                [value]="note.value"
+                [word]="note.word"
+                [choices]="note.choices"
+                (valueChange)="set(note, $event)"
+              />
             </li>
           }
         </ul>
       </details>
     }
-    @if (shortSaid()) {
-      <p class="fault-text" role="status">{{ shortSaid() }}</p>
+    @if (shortText()) {
+      <p class="fault-text" role="status">{{ shortText() }}</p>
     }
   `,
 })
@@ -52,21 +58,23 @@ export class LineLayersComponent {
     this.layered().map(({ index, layers, standsAt }) => ({
       index,
       name: `${index + 1}, ${noteOf(this.instrument(), this.exercise().notes[index].note).schoolName}`,
-      word: standsAt === undefined ? 'as it was written' : this.layerSaid(standsAt),
-      choices: layers.map((layer): Choice<MovementLayer> => ({ value: layer, said: this.layerSaid(layer) })),
+      word: standsAt === undefined ? 'as it was written' : this.layerText(standsAt),
+      layers,
+      value: standsAt === undefined ? -1 : layers.indexOf(standsAt),
+      choices: layers.map((layer, place): Choice<number> => ({ value: place, label: this.layerText(layer) })),
     })),
   );
-  protected readonly said = computed(() => {
+  protected readonly text = computed(() => {
     const all = new Set(this.layered().map(({ standsAt }) => (standsAt === undefined ? 'as written' : layerWords[standsAt.kind])));
     return all.size === 1 ? [...all][0] : 'note by note';
   });
   /** The first note that is too short, and how many more. */
-  protected readonly shortSaid = computed(() => {
+  protected readonly shortText = computed(() => {
     const tempo = this.tempo();
     const [first, ...more] = tempo === null ? [] : shortNotes(this.instrument(), this.exercise().notes, tempo, this.wishes());
     if (first === undefined) return '';
     const { index, movement, noteMs, leastMs, fits } = first;
-    const room = fits.length === 0 ? 'Not even a bare note has time' : `There is time for: ${layersSaid(fits)}`;
+    const room = fits.length === 0 ? 'Not even a bare note has time' : `There is time for: ${layersText(fits)}`;
     const others = more.length === 0 ? '' : ` So are ${more.length} more.`;
     return `Note ${index + 1} is too short at ${tempo ?? 0} for the ${movement.names[0]}: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs)}. ${room}.${others}`;
   });
@@ -75,11 +83,12 @@ export class LineLayersComponent {
     this.changed.emit(lineAtLayer(this.instrument(), this.exercise(), kind, this.wishes()));
   }
 
-  protected set(index: number, layer: MovementLayer): void {
-    this.changed.emit(withLayer(this.exercise(), index, layer));
+  /** @param place of the layer among those of the note */
+  protected set({ index, layers }: { readonly index: number; readonly layers: readonly MovementLayer[] }, place: number): void {
+    this.changed.emit(withLayer(this.exercise(), index, layers[place]));
   }
 
-  private layerSaid({ kind, graces, movement }: MovementLayer): string {
+  private layerText({ kind, graces, movement }: MovementLayer): string {
     const written = graces.length === 0 ? '' : ` {${graces.map((id) => noteOf(this.instrument(), id).abc).join('')}}`;
     return kind === 'simpler' || kind === 'heavier' ? `${layerWords[kind]}, ${movement?.names[0] ?? ''}${written}` : `${layerWords[kind]}${written}`;
   }

@@ -25,7 +25,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
       <zp-sentence>
         <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ sheet()?.title ?? 'A sheet' }}</a>
         <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, under the notes </span>
-        <zp-chooser purpose="Under the notes" [word]="words.said()" [choices]="words.choices" (chosen)="words.choose($event)" />
+        <zp-chooser purpose="Under the notes" [value]="words.kind()" [choices]="words.choices" (valueChange)="words.choose($event)" />
       </zp-sentence>
       @if (fault()) {
         <main class="layer page-fill empty">
@@ -82,8 +82,8 @@ export class SheetPaperPage implements OnDestroy {
   });
 
   private readonly release = inject(KeyService).use([
-    { keys: ['s'], cap: 'S', said: 'Save as PDF', run: () => void this.savePdf() },
-    { keys: ['e'], cap: 'E', said: 'Back to editing', run: () => void this.router.navigate(['/sheets', this.id()]) },
+    { keys: ['s'], cap: 'S', label: 'Save as PDF', run: () => void this.savePdf() },
+    { keys: ['e'], cap: 'E', label: 'Back to editing', run: () => void this.router.navigate(['/sheets', this.id()]) },
   ]);
 
   constructor() {

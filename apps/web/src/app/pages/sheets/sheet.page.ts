@@ -64,9 +64,9 @@ export class SheetPage implements OnDestroy {
   protected readonly comparison = computed(() => {
     const conflict = this.editor.conflict();
     if (conflict === undefined) return undefined;
-    return compareSheets(conflict.base, conflict.mine, conflict.theirs, (line) => this.titleOf(line), settingsSaid);
+    return compareSheets(conflict.base, conflict.mine, conflict.theirs, (line) => this.titleOf(line), settingsText);
   });
-  protected readonly theirsSaid = computed(() => {
+  protected readonly theirsText = computed(() => {
     const at = this.editor.conflict()?.stored.updatedAt;
     return at === undefined ? '' : timeOfDay(at);
   });
@@ -74,11 +74,11 @@ export class SheetPage implements OnDestroy {
   protected readonly other = signal('');
 
   private readonly release = inject(KeyService).use([
-    { keys: ['ArrowDown', 'PageDown'], cap: '↓', said: 'Next line', run: () => this.step(1) },
-    { keys: ['ArrowUp', 'PageUp'], cap: '↑', said: 'Line before it', run: () => this.step(-1) },
-    { keys: ['j'], cap: 'J', said: 'Move the chosen line down', run: () => this.moveChosen(1) },
-    { keys: ['k'], cap: 'K', said: 'Move the chosen line up', run: () => this.moveChosen(-1) },
-    { keys: ['p'], cap: 'P', said: 'On paper', run: () => void this.router.navigate(['/sheets', this.id(), 'paper']) },
+    { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', run: () => this.step(1) },
+    { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Line before it', run: () => this.step(-1) },
+    { keys: ['j'], cap: 'J', label: 'Move the chosen line down', run: () => this.moveChosen(1) },
+    { keys: ['k'], cap: 'K', label: 'Move the chosen line up', run: () => this.moveChosen(-1) },
+    { keys: ['p'], cap: 'P', label: 'On paper', run: () => void this.router.navigate(['/sheets', this.id(), 'paper']) },
   ]);
 
   constructor() {
@@ -167,7 +167,7 @@ export class SheetPage implements OnDestroy {
 }
 
 /** What is set for a line, in words. */
-function settingsSaid({ repetitions, tempo, point }: DraftLine): string {
+function settingsText({ repetitions, tempo, point }: DraftLine): string {
   const times = `${repetitions} ${repetitions === 1 ? 'time' : 'times'}, ${tempo === null ? 'free' : `${tempo} beats a minute`}`;
   return point === '' ? times : `${times}: ${point}`;
 }

@@ -77,9 +77,9 @@ export class StudentFormComponent {
   protected save(): void {
     const { alias, guardian, on, covers } = this.typed();
     const isEmpty = `${guardian}${on}${covers}`.trim() === '';
-    const asked = this.state.save(this.theirs() ?? this.student(), { alias, consent: isEmpty ? null : { guardian, on, covers } });
+    const response = this.state.save(this.theirs() ?? this.student(), { alias, consent: isEmpty ? null : { guardian, on, covers } });
     this.attempt.run(
-      asked,
+      response,
       () => this.closed.emit(),
       (error) => {
         if (error instanceof ApiFault && error.status === 409) this.lookAtTheirs();

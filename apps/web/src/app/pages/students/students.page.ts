@@ -49,7 +49,7 @@ import { StudentFormComponent } from './student-form.component';
                   type="button"
                   class="row-link flex-grow-1 border-0 text-start"
                   [attr.aria-pressed]="student === state.student()"
-                  (click)="state.choose(student)"
+                  (click)="state.choose(student.id)"
                 >
                   <span>{{ student.alias }}</span>
                   <small>

@@ -52,7 +52,7 @@ import { SessionService } from '../../kernel/session/session.service';
           <p class="fault-text mt-3" role="alert">{{ bringing.fault() }}</p>
         }
         @if (result(); as brought) {
-          <p class="mt-3" role="status">{{ said(brought) }}</p>
+          <p class="mt-3" role="status">{{ text(brought) }}</p>
         }
       </main>
     </div>
@@ -89,7 +89,7 @@ export class ArchivePage {
     });
   }
 
-  protected said({ counts, newCodes, putAway }: ArchiveResult): string {
+  protected text({ counts, newCodes, putAway }: ArchiveResult): string {
     const all = Object.entries(counts).filter(([kind, number]) => number > 0 || always.includes(kind));
     const codes = newCodes === 0 ? '' : ` ${newCodes} lines got new codes, because theirs were taken here; print those sheets again.`;
     const before = putAway === 0 ? '' : ` ${putAway} things that were here are put away.`;

@@ -39,7 +39,7 @@ const atOnce = 50;
                   <td class="text-nowrap">{{ entry.until | date: 'd MMM, HH:mm' }}</td>
                   <td>{{ entry.who }}</td>
                   <td>
-                    {{ entry.did }} {{ kindSaid(entry) }} <b>{{ entry.thing }}</b>&nbsp;
+                    {{ entry.did }} {{ kindText(entry) }} <b>{{ entry.thing }}</b>&nbsp;
                     @if (entry.times > 1) {
                       <span class="second">· {{ entry.times }} times since {{ entry.from | date: 'HH:mm' }}</span>
                     }
@@ -70,7 +70,7 @@ export class DeedsPage {
     this.look();
   }
 
-  protected kindSaid({ kind }: AuditEntry): string {
+  protected kindText({ kind }: AuditEntry): string {
     if (kind === 'model') return 'the workshop’s';
     if (kind === 'fingering') return 'the fingering of';
     return kind === 'tunes' ? '' : `the ${kind}`;

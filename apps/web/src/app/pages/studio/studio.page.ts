@@ -31,7 +31,7 @@ import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
               [attr.aria-pressed]="theme.theme() === choice.value"
               (click)="theme.choose(choice.value)"
             >
-              {{ choice.said }}
+              {{ choice.label }}
             </button>
           }
         </div>
@@ -73,10 +73,10 @@ export class StudioPage {
   private readonly store = inject(WorkStore);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
-  protected readonly themes: readonly { value: Theme; said: string }[] = [
-    { value: 'system', said: 'As the computer says' },
-    { value: 'light', said: 'Light' },
-    { value: 'dark', said: 'Dark, for dim rooms' },
+  protected readonly themes: readonly { value: Theme; label: string }[] = [
+    { value: 'system', label: 'As the computer says' },
+    { value: 'light', label: 'Light' },
+    { value: 'dark', label: 'Dark, for dim rooms' },
   ];
 
   protected readonly shortest = shortestPassword;

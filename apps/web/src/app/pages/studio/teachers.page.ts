@@ -41,15 +41,15 @@ import { SessionService } from '../../kernel/session/session.service';
               <span class="put-away-name flex-grow-1">{{ teacher.name }}</span>
               <span class="second">{{ teacher.email }}, {{ teacher.role }}</span>
               @if (session.isOwner()) {
-                @if (asked() === teacher.id) {
+                @if (confirming() === teacher.id) {
                   <span class="fault-text">{{ teacher.name }} cannot sign in any more. What they wrote stays.</span>
                   <button type="button" class="btn btn-solid btn-low" (click)="remove(teacher)">Remove {{ teacher.name }}</button>
-                  <button type="button" class="word" (click)="asked.set('')">Keep</button>
+                  <button type="button" class="word" (click)="confirming.set('')">Keep</button>
                 } @else {
-                  <button type="button" class="word" [attr.aria-label]="roleSaid(teacher) + ': ' + teacher.name" (click)="changeRole(teacher)">
-                    {{ roleSaid(teacher) }}
+                  <button type="button" class="word" [attr.aria-label]="roleText(teacher) + ': ' + teacher.name" (click)="changeRole(teacher)">
+                    {{ roleText(teacher) }}
                   </button>
-                  <button type="button" class="word" [attr.aria-label]="'Remove ' + teacher.name" (click)="asked.set(teacher.id)">Remove</button>
+                  <button type="button" class="word" [attr.aria-label]="'Remove ' + teacher.name" (click)="confirming.set(teacher.id)">Remove</button>
                 }
               }
             </li>
@@ -85,7 +85,7 @@ export class TeachersPage {
   protected readonly invitations = signal<readonly Invitation[]>([]);
   protected readonly attempt = new Attempt();
   /** Teacher whose removal was asked for and not yet confirmed. */
-  protected readonly asked = signal('');
+  protected readonly confirming = signal('');
   protected name = '';
   protected email = '';
 
@@ -93,7 +93,7 @@ export class TeachersPage {
     this.load();
   }
 
-  protected roleSaid({ role }: Teacher): string {
+  protected roleText({ role }: Teacher): string {
     return role === 'owner' ? 'Make a teacher' : 'Make an owner';
   }
 
@@ -119,7 +119,7 @@ export class TeachersPage {
   }
 
   protected remove({ id, name }: Teacher): void {
-    this.asked.set('');
+    this.confirming.set('');
     this.attempt.run(this.api.call(accountRoutes.removeTeacher, { id }), () => {
       this.notices.done(`${name} was removed.`);
       this.load();

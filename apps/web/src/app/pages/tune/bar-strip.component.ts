@@ -17,7 +17,7 @@ const mostNumbered = 17;
         [class.part-start]="bar.startsPart"
         [class.is-seen]="seen().has(bar.number)"
         [class.is-here]="bar.number === here()"
-        [attr.aria-label]="'Bar ' + bar.number + (bar.said ? ': ' + bar.said : '')"
+        [attr.aria-label]="'Bar ' + bar.number + (bar.text ? ': ' + bar.text : '')"
         [attr.aria-current]="bar.number === here() ? 'true' : null"
         (click)="chosen.emit(bar.number)"
       >
@@ -56,7 +56,7 @@ export class BarStripComponent {
       return {
         number,
         worst,
-        said: worst === undefined ? '' : (markFor(this.instrument(), worst.trouble, 1)?.said ?? ''),
+        text: worst === undefined ? '' : (markFor(this.instrument(), worst.trouble, 1)?.text ?? ''),
         startsPart: starts.has(number),
         isNumbered: numbers.length <= mostNumbered || number % 4 === 1,
       };

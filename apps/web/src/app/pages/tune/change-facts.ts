@@ -20,9 +20,9 @@ export interface ChangeFacts {
   readonly kind: string;
   /** "7 times: bars 1 3 5" */
   readonly count: string;
-  readonly places: readonly { readonly place: Place; readonly said: string }[];
+  readonly places: readonly { readonly place: Place; readonly text: string }[];
   /** What is heard in each of the three ways of going wrong; empty where nothing can be. */
-  readonly heard: readonly { readonly how: string; readonly said: string }[];
+  readonly heard: readonly { readonly how: string; readonly text: string }[];
   /** "Up: L ring leads, R little. Down: R ring first, R middle." */
   readonly movers: string;
   readonly under: readonly string[];
@@ -40,22 +40,22 @@ export function changeFacts(
   const bars = [...new Set(places.map((place) => place.bar))];
   const phrases = heardPhrases(instrument, change, outcomes);
   const heard = [
-    { how: 'landing first', said: phrases.loweringFirst },
-    { how: 'lifting first', said: phrases.liftingFirst },
-    { how: 'wrong order', said: phrases.wrongOrder },
+    { how: 'landing first', text: phrases.loweringFirst },
+    { how: 'lifting first', text: phrases.liftingFirst },
+    { how: 'wrong order', text: phrases.wrongOrder },
   ];
   return {
     name: `${name(change.from)} to ${name(change.to)}`,
     kind: kindPhrase(change),
     count: `${occurrences} ${occurrences === 1 ? 'time' : 'times'}: ${barsPhrase(bars)}`,
-    places: places.map((place) => ({ place, said: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
-    heard: heard.flatMap(({ how, said }) => (said === undefined ? [] : [{ how, said }])),
+    places: places.map((place) => ({ place, text: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
+    heard: heard.flatMap(({ how, text }) => (text === undefined ? [] : [{ how, text }])),
     movers: [
-      { said: 'Up', ids: lifts, mark: 'leads' },
-      { said: 'Down', ids: lowers, mark: 'first' },
+      { text: 'Up', ids: lifts, mark: 'leads' },
+      { text: 'Down', ids: lowers, mark: 'first' },
     ]
       .filter(({ ids }) => ids.length > 0)
-      .map(({ said, ids, mark }) => `${said}: ${inOrder(instrument, ids, mark)}.`)
+      .map(({ text, ids, mark }) => `${text}: ${inOrder(instrument, ids, mark)}.`)
       .join(' '),
     under: under.map((phrase) => withName(reader, change, phrase)),
   };
@@ -67,13 +67,13 @@ function inOrder(instrument: Instrument, ids: readonly FingerId[], mark: string)
   return rest.length === 0 ? first : [`${first} ${mark}`, ...rest].join(', ');
 }
 
-const mostBarsSaid = 10;
+const mostBarsText = 10;
 
 function barsPhrase(bars: readonly number[]): string {
-  const said = bars.slice(0, mostBarsSaid).map((bar) => (bar === 0 ? 'lead-in' : String(bar)));
+  const text = bars.slice(0, mostBarsText).map((bar) => (bar === 0 ? 'lead-in' : String(bar)));
   const word = bars.filter((bar) => bar > 0).length > 1 ? 'bars ' : 'bar ';
-  const more = bars.length > mostBarsSaid ? ` and ${bars.length - mostBarsSaid} more` : '';
-  return `${bars.length === 1 && bars[0] === 0 ? '' : word}${said.join(' ')}${more}`;
+  const more = bars.length > mostBarsText ? ` and ${bars.length - mostBarsText} more` : '';
+  return `${bars.length === 1 && bars[0] === 0 ? '' : word}${text.join(' ')}${more}`;
 }
 
 /** A written group with the name of its movement: "taorluath {GdGe}", or how it differs from the nearest one. */

@@ -52,7 +52,7 @@ const footRows = 3;
             @if (region.hasFoot && $last) {
               @if (hiddenCount() > 0) {
                 <button type="button" class="word mt-2" (click)="showsHidden.set(!showsHidden())">
-                  {{ showsHidden() ? 'Back to the open changes' : hiddenSaid() }}
+                  {{ showsHidden() ? 'Back to the open changes' : hiddenText() }}
                 </button>
               }
               <div class="changes-foot">
@@ -86,7 +86,7 @@ export class ChangeListComponent {
   /** What grace notes or the tongue hide. */
   private readonly hidden = computed(() => [...this.changes().underGraceNotes, ...this.changes().tongued]);
   protected readonly hiddenCount = computed(() => (this.changes().open.length === 0 ? 0 : this.hidden().length));
-  protected readonly hiddenSaid = computed(() => {
+  protected readonly hiddenText = computed(() => {
     const { underGraceNotes, tongued } = this.changes();
     if (tongued.length === 0) return `${underGraceNotes.length} more under grace notes`;
     return underGraceNotes.length === 0 ? `${tongued.length} more that the tongue hides` : `${this.hidden().length} more under grace notes or the tongue`;

@@ -3,28 +3,28 @@ import { RouterLink } from '@angular/router';
 import { MovementReader, movementsOfTune, placePhrase, proposeSeparations, type Density, type Separation, type TuneMovement } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
-import { layersSaid } from '../../music/wording/movement-words';
+import { layersText } from '../../music/wording/movement-words';
 import { ornamentNames } from '../../music/wording/ornament-words';
-import { ChooserComponent, saidOf, type Choice } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { capital } from '../../kernel/words/words';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 
 const densities: readonly Choice<Density>[] = [
-  { value: 'plain', said: 'plain' },
-  { value: 'a-few', said: 'with a few ornaments' },
-  { value: 'session', said: 'as in a session' },
+  { value: 'plain', label: 'plain' },
+  { value: 'a-few', label: 'with a few ornaments' },
+  { value: 'session', label: 'as in a session' },
 ];
 const thin: readonly Choice<boolean>[] = [
-  { value: false, said: 'left out' },
-  { value: true, said: 'taken too' },
+  { value: false, label: 'left out' },
+  { value: true, label: 'taken too' },
 ];
 const tempos: readonly number[] = [0.5, 0.75, 1, 1.25];
 
 interface Row {
   readonly place: string;
   readonly written: string;
-  readonly said: string;
+  readonly text: string;
   readonly short: string;
 }
 
@@ -37,7 +37,8 @@ interface Row {
       <zp-sentence
         ><span class="quiet">Movements of </span><a class="chooser-word" [routerLink]="['/tunes', id()]">{{ opened()?.detail?.title ?? 'a tune' }}</a>
         @if (opened(); as tune) {
-          <span class="quiet"> at </span><zp-chooser purpose="Tempo" [word]="'' + tempo()" [choices]="tempoChoices()" (chosen)="chosenTempo.set($event)" />
+          <span class="quiet"> at </span
+          ><zp-chooser purpose="Tempo" [value]="tempo()" [word]="'' + tempo()" [choices]="tempoChoices()" (valueChange)="chosenTempo.set($event)" />
         }
       </zp-sentence>
       @if (fault()) {
@@ -48,20 +49,15 @@ interface Row {
       } @else if (opened()) {
         <section class="band" aria-label="What is found">
           <div class="band-said">
-            <p class="band-todo">{{ bandSaid().todo }}</p>
-            <p class="band-else">{{ bandSaid().otherwise }}</p>
+            <p class="band-todo">{{ bandText().todo }}</p>
+            <p class="band-else">{{ bandText().otherwise }}</p>
           </div>
           <div class="band-actions"><a class="btn btn-solid" [routerLink]="['/tunes', id()]">To the tune</a></div>
         </section>
         <main class="layer page-fill">
           @if (hasProposals()) {
-            <h2 class="heading">
-              What parts repeated notes, <zp-chooser purpose="Density" [word]="densitySaid()" [choices]="densities" (chosen)="density.set($event)" />
-            </h2>
-            <p>
-              <span class="quiet">Cuts over the thin part of the scale are </span
-              ><zp-chooser purpose="Thin cuts" [word]="thinSaid()" [choices]="thin" (chosen)="hasThin.set($event)" />.
-            </p>
+            <h2 class="heading">What parts repeated notes, <zp-chooser purpose="Density" [(value)]="density" [choices]="densities" /></h2>
+            <p><span class="quiet">Cuts over the thin part of the scale are </span><zp-chooser purpose="Thin cuts" [(value)]="hasThin" [choices]="thin" />.</p>
             <div class="workshop-wide" tabindex="0" role="region" aria-label="What parts repeated notes">
               <table class="risk-table trill-table">
                 <tbody>
@@ -69,7 +65,7 @@ interface Row {
                     <tr>
                       <th scope="row">{{ each.place }}</th>
                       <td>{{ each.kind }}</td>
-                      <td>{{ each.said }}</td>
+                      <td>{{ each.text }}</td>
                     </tr>
                   } @empty {
                     <tr>
@@ -91,7 +87,7 @@ interface Row {
                       <td>
                         <b>{{ row.written }}</b>
                       </td>
-                      <td>{{ row.said }}</td>
+                      <td>{{ row.text }}</td>
                       <td>
                         @if (row.short) {
                           <span class="wrongly">▲ {{ row.short }}</span>
@@ -124,14 +120,14 @@ export class TuneMovementsPage {
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
   protected readonly fault = signal('');
   protected readonly density = signal<Density>('a-few');
-  protected readonly densitySaid = computed(() => saidOf(densities, this.density()));
+  protected readonly densityText = computed(() => labelOf(densities, this.density()));
   protected readonly hasThin = signal(false);
-  protected readonly thinSaid = computed(() => saidOf(thin, this.hasThin()));
+  protected readonly thinText = computed(() => labelOf(thin, this.hasThin()));
   protected readonly chosenTempo = signal<number | undefined>(undefined);
   protected readonly tempo = computed(() => this.chosenTempo() ?? this.opened()?.tune.tempo ?? 60);
   protected readonly tempoChoices = computed(() => {
     const own = this.opened()?.tune.tempo ?? 60;
-    return [...new Set(tempos.map((share) => Math.round(own * share)))].map((tempo): Choice<number> => ({ value: tempo, said: String(tempo) }));
+    return [...new Set(tempos.map((share) => Math.round(own * share)))].map((tempo): Choice<number> => ({ value: tempo, label: String(tempo) }));
   });
 
   /** Kept while the tempo changes: what was recognised once is not read again. */
@@ -152,10 +148,10 @@ export class TuneMovementsPage {
     return proposeSeparations(opened.instrument, opened.tune, { density: this.density(), hasThinCuts: this.hasThin() }).map((each: Separation) => ({
       place: placePhrase(each.note.bar, each.note.beat),
       kind: each.kind === 'tongue' ? 'tongue' : ornamentNames[each.kind],
-      said: each.said,
+      text: each.text,
     }));
   });
-  protected readonly bandSaid = computed(() => {
+  protected readonly bandText = computed(() => {
     const short = this.movements().filter(({ fits }) => fits !== undefined).length;
     const unknown = this.movements().filter(({ recognised }) => recognised.kind !== 'known').length;
     if (this.hasProposals())
@@ -179,18 +175,18 @@ export class TuneMovementsPage {
 
 function rowOf({ note, written, recognised, noteMs, leastMs, fits }: TuneMovement): Row {
   const common = { place: placePhrase(note.bar, note.beat), written };
-  if (recognised.kind === 'none') return { ...common, said: 'No movement is written nearly like this.', short: '' };
+  if (recognised.kind === 'none') return { ...common, text: 'No movement is written nearly like this.', short: '' };
   if (recognised.kind === 'unknown')
     return {
       ...common,
-      said: `No movement. Nearest is ${recognised.nearest.movement.names[0]}, ${recognised.nearest.written}: ${recognised.differs}.`,
+      text: `No movement. Nearest is ${recognised.nearest.movement.names[0]}, ${recognised.nearest.written}: ${recognised.differs}.`,
       short: '',
     };
   const [first, ...others] = recognised.candidates;
   const also = others.length === 0 ? '' : `, or ${others.map(({ movement }) => movement.names[0]).join(', ')}`;
   const variant = first.variant === '' ? '' : `, ${first.variant}`;
-  const said = capital(`${first.movement.names[0]}${variant}${also}`);
-  if (fits === undefined) return { ...common, said, short: '' };
-  const room = fits.length === 0 ? 'not even a bare note has time' : `there is time for: ${layersSaid(fits)}`;
-  return { ...common, said, short: `too short: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs ?? 0)}; ${room}` };
+  const text = capital(`${first.movement.names[0]}${variant}${also}`);
+  if (fits === undefined) return { ...common, text, short: '' };
+  const room = fits.length === 0 ? 'not even a bare note has time' : `there is time for: ${layersText(fits)}`;
+  return { ...common, text, short: `too short: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs ?? 0)}; ${room}` };
 }

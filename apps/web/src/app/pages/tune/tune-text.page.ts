@@ -12,7 +12,7 @@ import { compareTexts } from '../../documents/tune/compare-texts';
 import { textFaults, type TextFaults } from '../../documents/tune/text-faults';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 
-const readable: TextFaults = { faults: [], said: '' };
+const readable: TextFaults = { faults: [], text: '' };
 const quietMs = 400;
 
 /** The ABC of one tune, to be corrected. It saves itself as soon as it can be read. */
@@ -54,8 +54,8 @@ const quietMs = 400;
           </div>
         </section>
         <main class="layer page-fill">
-          @if (found().said) {
-            <p class="fault-text" role="alert">{{ found().said }}</p>
+          @if (found().text) {
+            <p class="fault-text" role="alert">{{ found().text }}</p>
           }
           @if (found().faults.length > 0) {
             <zp-abc-faults [faults]="found().faults" [abc]="draft.abc" />
@@ -78,7 +78,7 @@ export class TuneTextPage {
   readonly id = input.required<string>();
   protected readonly found = signal(readable);
   protected readonly isMoving = signal(false);
-  protected readonly isReadable = computed(() => this.found().faults.length === 0 && this.found().said === '');
+  protected readonly isReadable = computed(() => this.found().faults.length === 0 && this.found().text === '');
   protected readonly comparison = computed(() => {
     const conflict = this.editor.conflict();
     return conflict === undefined ? undefined : compareTexts(conflict.base, conflict.mine, conflict.theirs);

@@ -14,9 +14,9 @@ describe('changeFacts', () => {
     expect(facts.name).toBe('C to E');
     expect(facts.kind).toBe('cross over both hands');
     expect(facts.count).toBe('3 times: bars 1 3');
-    expect(facts.places.map((each) => each.said)).toEqual(['bar 1, beat 2', 'bar 1, beat 4', 'bar 3, beat 2']);
+    expect(facts.places.map((each) => each.text)).toEqual(['bar 1, beat 2', 'bar 1, beat 4', 'bar 3, beat 2']);
     expect(facts.movers).toBe('Up: L ring leads, R little. Down: R ring first, R middle.');
-    expect(facts.heard).toContainEqual({ how: 'landing first', said: 'low G' });
+    expect(facts.heard).toContainEqual({ how: 'landing first', text: 'low G' });
   });
 
   it('says nothing of a leader where one finger moves alone', () => {

@@ -1,7 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { noteOf, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
+import { noteOf, patternKey, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -24,7 +24,7 @@ import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
-import { ArticulationSettings, articulations, articulationSaid, isTonguedFamily } from '../../music/sound/articulation.service';
+import { ArticulationSettings, articulations, isTonguedFamily } from '../../music/sound/articulation.service';
 import { BarStripComponent } from './bar-strip.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { changeFacts } from './change-facts';
@@ -61,7 +61,7 @@ export class TunePage implements OnDestroy {
   private readonly timings = inject(PlayerTimings);
   private readonly state = inject(StudioState);
   private readonly book = inject(MovementBook);
-  private readonly articulation = inject(ArticulationSettings);
+  private readonly articulationSettings = inject(ArticulationSettings);
   protected readonly editor = inject(TuneEditor);
   protected readonly transport = inject(Transport);
   protected readonly sound = inject(SoundSettings);
@@ -94,19 +94,20 @@ export class TunePage implements OnDestroy {
   });
 
   protected readonly instrumentChoices = this.shelf.modelChoices;
-  protected readonly instrumentSaid = computed(() => nameOf(this.shelf.known(this.editor.draft()?.instrument)));
+  protected readonly instrumentText = computed(() => nameOf(this.shelf.known(this.editor.draft()?.instrument)));
   protected readonly articulations = articulations;
-  protected readonly articulationSaid = computed(() => {
+  /** How it is tongued; undefined for an instrument that is not. */
+  protected readonly articulation = computed(() => {
     const opened = this.opened();
-    return opened === undefined || !isTonguedFamily(opened.instrument.family) ? undefined : articulationSaid(opened.articulation);
+    return opened === undefined || !isTonguedFamily(opened.instrument.family) ? undefined : opened.articulation;
   });
 
   protected readonly outside = computed(() => {
     const opened = this.opened();
     if (opened === undefined || opened.tune.notices.length === 0) return undefined;
-    const said = opened.tune.notices.slice(0, 4).map((notice) => `${notice.said} (${placePhrase(notice.bar, notice.beat)})`);
-    const more = opened.tune.notices.length - said.length;
-    return { said: said.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
+    const text = opened.tune.notices.slice(0, 4).map((notice) => `${notice.text} (${placePhrase(notice.bar, notice.beat)})`);
+    const more = opened.tune.notices.length - text.length;
+    return { text: text.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
   });
 
   /** A tune that nobody edits here says nothing about saving. */
@@ -125,24 +126,24 @@ export class TunePage implements OnDestroy {
   });
 
   private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', said: 'Play the tune from here, or stop', run: () => this.toggle() },
-    { keys: ['b'], cap: 'B', said: 'Play this bar', run: () => this.playBar() },
-    { keys: ['c'], cap: 'C', said: 'Hear the change clean', run: () => this.playChange(false) },
-    { keys: ['f'], cap: 'F', said: 'Hear it faulty', run: () => this.playChange(true) },
-    { keys: ['x'], cap: 'X', said: 'Play the tune from here with the fault in every change', run: () => this.playTune(true) },
-    { keys: ['r'], cap: 'R', said: 'Repeat on or off', run: () => this.sound.repeats.update((on) => !on) },
-    { keys: ['-'], cap: '-', said: 'Slower', run: () => this.slower() },
-    { keys: ['+', '='], cap: '+', said: 'Faster', run: () => this.faster() },
-    { keys: ['ArrowDown'], cap: '↓', said: 'Next change in the list', run: () => this.stepChange(1) },
-    { keys: ['ArrowUp'], cap: '↑', said: 'Change before it', run: () => this.stepChange(-1) },
-    { keys: ['ArrowRight'], cap: '→', said: 'Next bar', run: () => this.goToBar(this.bar() + 1) },
-    { keys: ['ArrowLeft'], cap: '←', said: 'Bar before it', run: () => this.goToBar(this.bar() - 1) },
-    { keys: ['PageDown'], cap: 'Page Down', said: 'Next line of music', run: () => this.goToLine(this.visibleLine() + 1) },
-    { keys: ['PageUp'], cap: 'Page Up', said: 'Line before it', run: () => this.goToLine(this.visibleLine() - 1) },
-    { keys: ['t'], cap: 'T', said: 'Tick or untick the change', run: () => this.tickChosen() },
-    { keys: ['l'], cap: 'L', said: 'Make lines of what is ticked, else of this change', run: () => this.makeLines() },
-    { keys: ['m'], cap: 'M', said: 'Make the ten-minute sheet', run: () => this.tenMinutes() },
-    { keys: ['w'], cap: 'W', said: 'Whole tune or one line', run: () => this.toggleWhole() },
+    { keys: [' '], cap: 'Space', label: 'Play the tune from here, or stop', run: () => this.toggle() },
+    { keys: ['b'], cap: 'B', label: 'Play this bar', run: () => this.playBar() },
+    { keys: ['c'], cap: 'C', label: 'Hear the change clean', run: () => this.playChange(false) },
+    { keys: ['f'], cap: 'F', label: 'Hear it faulty', run: () => this.playChange(true) },
+    { keys: ['x'], cap: 'X', label: 'Play the tune from here with the fault in every change', run: () => this.playTune(true) },
+    { keys: ['r'], cap: 'R', label: 'Repeat on or off', run: () => this.sound.repeats.update((on) => !on) },
+    { keys: ['-'], cap: '-', label: 'Slower', run: () => this.slower() },
+    { keys: ['+', '='], cap: '+', label: 'Faster', run: () => this.faster() },
+    { keys: ['ArrowDown'], cap: '↓', label: 'Next change in the list', run: () => this.stepChange(1) },
+    { keys: ['ArrowUp'], cap: '↑', label: 'Change before it', run: () => this.stepChange(-1) },
+    { keys: ['ArrowRight'], cap: '→', label: 'Next bar', run: () => this.goToBar(this.bar() + 1) },
+    { keys: ['ArrowLeft'], cap: '←', label: 'Bar before it', run: () => this.goToBar(this.bar() - 1) },
+    { keys: ['PageDown'], cap: 'Page Down', label: 'Next line of music', run: () => this.goToLine(this.visibleLine() + 1) },
+    { keys: ['PageUp'], cap: 'Page Up', label: 'Line before it', run: () => this.goToLine(this.visibleLine() - 1) },
+    { keys: ['t'], cap: 'T', label: 'Tick or untick the change', run: () => this.tickChosen() },
+    { keys: ['l'], cap: 'L', label: 'Make lines of what is ticked, else of this change', run: () => this.makeLines() },
+    { keys: ['m'], cap: 'M', label: 'Make the ten-minute sheet', run: () => this.tenMinutes() },
+    { keys: ['w'], cap: 'W', label: 'Whole tune or one line', run: () => this.toggleWhole() },
   ]);
 
   constructor() {
@@ -158,7 +159,7 @@ export class TunePage implements OnDestroy {
       const draft = this.editor.draft();
       // For whom and how it is played are part of what is taken apart.
       const family = this.shelf.known(draft?.instrument).family;
-      this.articulation.of(family);
+      this.articulationSettings.of(family);
       this.state.student();
       this.pins.of(this.id());
       this.timings.timing();
@@ -174,7 +175,7 @@ export class TunePage implements OnDestroy {
       isListed = true;
       untracked(() =>
         this.tunes.list().subscribe({
-          next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, said: tune.title }))),
+          next: (tunes: readonly TuneSummary[]) => this.others.set(tunes.map((tune) => ({ value: tune.id, label: tune.title }))),
           error: (error: unknown) => this.notices.fault(error),
         }),
       );
@@ -203,31 +204,34 @@ export class TunePage implements OnDestroy {
       const choice = opened.path.get(index);
       if (choice === undefined) return [];
       const { note } = choice.fingering;
-      const said = (fingering: Fingering): string => recited(opened.instrument, fingering.pattern) || 'all open';
+      const text = (fingering: Fingering): string => recited(opened.instrument, fingering.pattern) || 'all open';
       const isPinned = pins.has(note);
       const [next] = choice.others;
       return [
         {
           note,
           name: noteOf(opened.instrument, note).schoolName,
-          said: said(choice.fingering),
-          besides: besides(isPinned, next === undefined ? undefined : `${said(next.fingering)} costs ${next.more.toFixed(1)} more`),
+          label: text(choice.fingering),
+          besides: besides(isPinned, next === undefined ? undefined : `${text(next.fingering)} costs ${next.more.toFixed(1)} more`),
+          value: pins.get(note) ?? '',
           choices: [
-            { value: undefined, said: 'the easiest here' },
-            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: each.pattern, said: said(each) })),
+            { value: '', label: 'the easiest here' },
+            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: patternKey(each.pattern), label: text(each) })),
           ],
         },
       ];
     });
   });
 
-  protected pin(note: string, pattern: Fingering['pattern'] | undefined, name: string): void {
-    this.pins.pin(this.id(), note, pattern, name);
+  /** @param key `patternKey` of the holes; empty for whatever is easiest */
+  protected pin(note: string, key: string, name: string): void {
+    const chosen = this.opened()?.instrument.fingerings.find((each) => each.note === note && patternKey(each.pattern) === key);
+    this.pins.pin(this.id(), note, chosen?.pattern, name);
   }
 
   protected chooseArticulation(articulation: Articulation): void {
     const family = this.opened()?.instrument.family;
-    if (family !== undefined) this.articulation.choose(family, articulation);
+    if (family !== undefined) this.articulationSettings.choose(family, articulation);
   }
 
   protected goToTune(id: string): void {
@@ -379,28 +383,45 @@ export class TunePage implements OnDestroy {
     this.transport.stop();
     this.tunes.takeApart({ ...stored, ...draft }).subscribe({
       next: (opened) => {
+        const before = this.opened();
         this.opened.set(opened);
         this.fault.set('');
-        this.ticked.set(new Set());
-        this.bar.set(1);
-        this.visibleLine.set(0);
-        const [worst] = [...opened.changes.open, ...opened.changes.tongued];
-        this.change.set(worst);
-        if (worst === undefined) return;
-        this.bar.set(Math.max(1, worst.places[0].bar));
-        const line = this.lineOfBar(this.bar());
-        this.visibleLine.set(line);
-        setTimeout(() => this.goToLine(line, false));
+        if (before === undefined) this.begin(opened);
+        else this.carryOver(opened);
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
     });
+  }
+
+  /** A tune that was just opened is shown where its worst change stands. */
+  private begin(opened: OpenedTune): void {
+    this.ticked.set(new Set());
+    this.bar.set(1);
+    this.visibleLine.set(0);
+    const [worst] = [...opened.changes.open, ...opened.changes.tongued];
+    this.change.set(worst);
+    if (worst === undefined) return;
+    this.bar.set(Math.max(1, worst.places[0].bar));
+    const line = this.lineOfBar(this.bar());
+    this.visibleLine.set(line);
+    setTimeout(() => this.goToLine(line, false));
+  }
+
+  /** The same tune taken apart anew, with other fingers or for another player: what was ticked, chosen and in hand stays where it is still there. */
+  private carryOver(opened: OpenedTune): void {
+    const all = allChanges(opened);
+    this.ticked.update((ticked) => new Set([...ticked].filter((id) => all.some((change) => change.id === id))));
+    const chosen = this.change()?.id;
+    this.change.set(all.find(({ id }) => id === chosen) ?? all.at(0));
+    this.bar.update((bar) => Math.min(bar, opened.tune.bars[opened.tune.bars.length - 1].number));
+    this.visibleLine.set(this.lineOfBar(this.bar()));
   }
 
   private stepChange(step: number): void {
     const opened = this.opened();
     const change = this.change();
     if (opened === undefined) return;
-    const all = [...opened.changes.open, ...opened.changes.underGraceNotes, ...opened.changes.tongued];
+    const all = allChanges(opened);
     const index = change === undefined ? 0 : all.indexOf(change) + step;
     const next = all[Math.min(all.length - 1, Math.max(0, index))];
     if (next !== undefined) this.choose(next);
@@ -415,3 +436,6 @@ function besides(isPinned: boolean, next: string | undefined): string {
   if (isPinned) return '(pinned)';
   return next === undefined ? '' : `; ${next}`;
 }
+
+/** Worst first; those that grace notes or the tongue hide come after those that are heard. */
+const allChanges = ({ changes }: OpenedTune): readonly TuneChange[] => [...changes.open, ...changes.underGraceNotes, ...changes.tongued];

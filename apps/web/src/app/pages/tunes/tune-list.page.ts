@@ -36,13 +36,13 @@ export class TuneListPage {
   protected readonly search = signal('');
   protected pasted = '';
   /** For which instrument what comes in is read: the one in hand. */
-  protected readonly targetSaid = computed(() => nameOf(this.state.model()));
+  protected readonly targetText = computed(() => nameOf(this.state.model()));
   /** Tunes of one instrument only; empty for all. */
   protected readonly only = signal('');
-  protected readonly onlySaid = computed(() => (this.only() === '' ? 'every instrument' : this.nameOf(this.only())));
+  protected readonly onlyText = computed(() => (this.only() === '' ? 'every instrument' : this.nameOf(this.only())));
   protected readonly onlyChoices = computed((): readonly Choice<string>[] => {
     const ids = [...new Set((this.tunes() ?? []).map(({ instrument }) => instrument))];
-    return [{ value: '', said: 'every instrument' }, ...ids.map((id) => ({ value: id, said: this.nameOf(id) }))];
+    return [{ value: '', label: 'every instrument' }, ...ids.map((id) => ({ value: id, label: this.nameOf(id) }))];
   });
 
   protected readonly groups = computed(() => {

@@ -15,12 +15,12 @@ import { saveInstrument } from '../../documents/model/saved-instrument';
 const fractions = ['7/8', '8/9', '1/1', '9/8', '5/4', '4/3', '3/2', '5/3', '7/4', '16/9', '9/5', '2/1'];
 
 const boreHoleMeasures = [
-  { field: 'positionMillimetres', said: 'at mm from the top' },
-  { field: 'diameterMillimetres', said: 'wide, mm' },
-  { field: 'chimneyMillimetres', said: 'deep, mm' },
-  { field: 'halfRadiusFactor', said: 'half cover leaves, of its radius' },
+  { field: 'positionMillimetres', text: 'at mm from the top' },
+  { field: 'diameterMillimetres', text: 'wide, mm' },
+  { field: 'chimneyMillimetres', text: 'deep, mm' },
+  { field: 'halfRadiusFactor', text: 'half cover leaves, of its radius' },
 ];
-const vesselHoleMeasures = [{ field: 'diameterMillimetres', said: 'wide, mm' }];
+const vesselHoleMeasures = [{ field: 'diameterMillimetres', text: 'wide, mm' }];
 
 const wholeMeasures: Readonly<Record<string, string>> = {
   outerDiameterMillimetres: 'tube outside, mm',
@@ -72,7 +72,7 @@ export class ModelPage {
   });
   protected readonly measures = computed(() =>
     Object.entries(this.geometry() ?? {}).flatMap(([field, value]) =>
-      typeof value === 'number' ? [{ field, said: wholeMeasures[field] ?? field, value: this.round(value) }] : [],
+      typeof value === 'number' ? [{ field, label: wholeMeasures[field] ?? field, value: this.round(value) }] : [],
     ),
   );
   protected readonly referenceName = computed(() => {

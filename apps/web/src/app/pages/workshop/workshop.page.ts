@@ -29,7 +29,7 @@ import { saveInstrument } from '../../documents/model/saved-instrument';
           <label class="visually-hidden" for="from">Copy of</label>
           <select id="from" name="from" class="form-select band-field" [(ngModel)]="from">
             @for (each of shelf.modelChoices(); track each.value) {
-              <option [value]="each.value">{{ each.said }}</option>
+              <option [value]="each.value">{{ each.label }}</option>
             }
           </select>
           <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Copy it</button>

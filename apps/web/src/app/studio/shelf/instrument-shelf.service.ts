@@ -35,7 +35,7 @@ export class InstrumentShelf {
   /** Built-in models, then the studio's own. */
   readonly models = computed((): readonly Instrument[] => [...instruments, ...this.ownModels().map(({ instrument }) => instrument)]);
 
-  readonly modelChoices = computed((): readonly Choice<string>[] => this.models().map((model) => ({ value: model.id, said: nameOf(model) })));
+  readonly modelChoices = computed((): readonly Choice<string>[] => this.models().map((model) => ({ value: model.id, label: nameOf(model) })));
 
   load(): Observable<void> {
     return forkJoin([this.api.all(instrumentRoutes.instruments, {}), this.api.all(modelRoutes.models, {}), this.api.all(fingeringRoutes.fingerings, {})]).pipe(

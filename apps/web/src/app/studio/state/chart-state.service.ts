@@ -7,8 +7,8 @@ const modelKey = 'zelpit.model.';
 
 /** A model of which two exist under one name, with the question that tells them apart. */
 export interface ModelQuestion {
-  readonly asked: string;
-  readonly answers: readonly { readonly said: string; readonly instrument: Instrument }[];
+  readonly question: string;
+  readonly answers: readonly { readonly text: string; readonly instrument: Instrument }[];
 }
 
 /** Which chart is in hand, and which model of a recorder or ocarina was settled. */
@@ -19,8 +19,9 @@ export class ChartState {
 
   readonly instrument = this.state.instrument;
   readonly held = computed(() => this.state.inHand().held);
-  readonly said = this.state.instrumentSaid;
+  readonly text = this.state.instrumentText;
   readonly choices = this.state.instrumentChoices;
+  readonly choice = computed(() => this.state.inHand().choice);
 
   /** Asked once for a family of which two models exist; undefined where it was answered, where somebody's instrument settles it, or there is none. */
   readonly question = computed((): ModelQuestion | undefined => {
@@ -28,8 +29,8 @@ export class ChartState {
     if (this.held() !== undefined || this.settled().has(modelKey + instrument.family)) return undefined;
     const models = instruments.filter((each) => each.name === instrument.name);
     if (models.length < 2) return undefined;
-    const answers = models.map((each) => ({ said: answerFor(each), instrument: each }));
-    return { asked: instrument.family === 'recorder' ? 'Is hole 5 larger or smaller than hole 4?' : 'Where are the two small holes?', answers };
+    const answers = models.map((each) => ({ text: answerFor(each), instrument: each }));
+    return { question: instrument.family === 'recorder' ? 'Is hole 5 larger or smaller than hole 4?' : 'Where are the two small holes?', answers };
   });
 
   /** The other model of the same instrument, where there is one. */

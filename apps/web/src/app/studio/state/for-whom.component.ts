@@ -1,6 +1,5 @@
 import { Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { Student } from '@zelpit/contract';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { StudioState } from './studio-state.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -14,7 +13,7 @@ import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.comp
     @if (!state.isOfStudent()) {
       <span class="quiet"> for </span>
       @if (state.student(); as student) {
-        <zp-chooser purpose="Student" [word]="student.alias" [choices]="students()" (chosen)="state.choose($event)" />
+        <zp-chooser purpose="Student" [value]="student.id" [choices]="students()" (valueChange)="state.choose($event)" />
       } @else if (state.hasStudents()) {
         <a class="chooser-word" routerLink="/students">a first student</a>
       } @else {
@@ -23,13 +22,19 @@ import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.comp
     }
     @if (hasInstrument()) {
       <span class="quiet"> on </span>
-      <zp-chooser purpose="Instrument" [word]="state.instrumentSaid()" [choices]="state.instrumentChoices()" (chosen)="state.chooseInstrument($event)" />
+      <zp-chooser
+        purpose="Instrument"
+        [value]="state.inHand().choice"
+        [word]="state.instrumentText()"
+        [choices]="state.instrumentChoices()"
+        (valueChange)="state.chooseInstrument($event)"
+      />
     }
   `,
 })
 export class ForWhomComponent {
   protected readonly state = inject(StudioState);
-  protected readonly students = computed(() => this.state.students().map((student): Choice<Student> => ({ value: student, said: student.alias })));
+  protected readonly students = computed(() => this.state.students().map((student): Choice<string> => ({ value: student.id, label: student.alias })));
   /** False where the page has an instrument of its own. */
   readonly hasInstrument = input(true);
 

@@ -45,7 +45,7 @@ export class StudioState {
 
   /** The instruments of the student, then the teacher's, then every model. */
   readonly instrumentChoices = computed((): readonly Choice<string>[] => [
-    ...this.reachable().map((held) => ({ value: heldChoice(held), said: held.name })),
+    ...this.reachable().map((held) => ({ value: heldChoice(held), label: held.name })),
     ...this.shelf.modelChoices(),
   ]);
 
@@ -57,7 +57,7 @@ export class StudioState {
   /** True on a student's own tablet. */
   readonly isOfStudent = computed(() => this.session.role() === 'student');
   readonly instrument = computed(() => this.inHand().instrument);
-  readonly instrumentSaid = computed(() => this.inHand().held?.name ?? nameOf(this.instrument()));
+  readonly instrumentText = computed(() => this.inHand().held?.name ?? nameOf(this.instrument()));
 
   /** The model that the instrument in hand is of. */
   readonly model = computed(() => this.shelf.known(this.instrument().id));
@@ -121,16 +121,16 @@ export class StudioState {
     );
   }
 
-  choose(student: Student): void {
-    this.chosenId.set(student.id);
-    localStorage.setItem(storageKey, student.id);
+  choose(studentId: string): void {
+    this.chosenId.set(studentId);
+    localStorage.setItem(storageKey, studentId);
   }
 
   add(alias: string): Observable<Student> {
     return this.outgoing.make(studentRoutes.addStudent, { body: { alias } }, alias.trim() || 'the student').pipe(
       tap((student) => {
         this.students.update((students) => [...students, student].sort(byAlias));
-        this.choose(student);
+        this.choose(student.id);
       }),
     );
   }

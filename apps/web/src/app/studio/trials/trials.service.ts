@@ -18,8 +18,8 @@ export class TrialsService {
   }
 
   /** A result that cannot be sent now is kept in the browser and sent later. */
-  add(trial: TrialInput, said: string): Observable<Trial> {
-    return this.outgoing.make(trialRoutes.addTrial, { body: trial }, said).pipe(tap((kept) => this.known.update((known) => [kept, ...known])));
+  add(trial: TrialInput, text: string): Observable<Trial> {
+    return this.outgoing.make(trialRoutes.addTrial, { body: trial }, text).pipe(tap((kept) => this.known.update((known) => [kept, ...known])));
   }
 
   drop({ id }: Trial): Observable<void> {
