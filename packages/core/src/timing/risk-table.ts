@@ -1,37 +1,39 @@
 import type { Change } from '../change';
 import type { Instrument, Pattern } from '../fingering';
 import { difficultyOf, type Difficulty } from './difficulty';
-import { hiddenRisk, type Hiding } from './hidden-change';
-import { normalPool } from './seeded-random';
+import { evenNormals } from './even-normals';
+import { hiddenRisk, type HiddenRisk, type Hiding } from './hidden-change';
 import { exactRisk, simulatedRisk, type ChangeRisk, type TimingParameters } from './timing-model';
 
-/** A probability is then within about 0.03, which is enough to rank by; changes of two fingers are exact. */
-const usualDraws = 1000;
-const seed = 1;
-/** So many normal numbers a change draws at most: eight fingers and two hands. */
-const numbersADraw = 10;
-const mostNumbers = 262_144;
+/** A probability is then within about 0.015 of what many draws give; changes of two fingers are exact. A prime, as a lattice wants it. */
+const usualDraws = 1009;
 
 /**
  * Risk and difficulty of the changes of one instrument under one player's timing, each computed when it is first asked for: in closed form where there is
- * one, else by simulation with the same draws for every change, so that two changes are compared under the same hands.
+ * one, else by simulation with the same draws for every change, so that two changes are compared under the same hands. Map, panel, lines and tune all ask
+ * one table: a change has one figure.
  */
 export class RiskTable {
   /** By the two notes and what covers the change up; several where the notes have several fingerings. */
   private readonly known = new Map<string, Known[]>();
-  private readonly normals: () => () => number;
+  /** By how many numbers a draw takes. */
+  private readonly normals = new Map<number, () => () => number>();
 
   constructor(
     readonly instrument: Instrument,
     readonly timing: TimingParameters,
     private readonly draws = usualDraws,
-  ) {
-    this.normals = normalPool(seed, Math.min(mostNumbers, draws * numbersADraw));
-  }
+  ) {}
 
   /** @param hiding what covers the change up, where something does */
   riskOf(change: Change, hiding?: Hiding): ChangeRisk {
     return this.of(change, hiding).risk;
+  }
+
+  /** What a cover hides of a change, beside its risk. */
+  hiddenRiskOf(change: Change, hiding: Hiding): HiddenRisk {
+    const { instrument, timing, draws } = this;
+    return hiddenRisk(instrument, change, hiding, timing, draws, this.normalsFor(numbersOf(change) + coverNumbers));
   }
 
   difficultyOf(change: Change, hiding?: Hiding): Difficulty {
@@ -50,11 +52,22 @@ export class RiskTable {
   }
 
   private computed(change: Change, hiding: Hiding | undefined): ChangeRisk {
+    if (hiding !== undefined) return this.hiddenRiskOf(change, hiding).risk;
     const { instrument, timing, draws } = this;
-    if (hiding !== undefined) return hiddenRisk(instrument, change, hiding, timing, draws, this.normals()).risk;
-    return exactRisk(instrument, change, timing) ?? simulatedRisk(instrument, change, timing, draws, this.normals());
+    return exactRisk(instrument, change, timing) ?? simulatedRisk(instrument, change, timing, draws, this.normalsFor(numbersOf(change)));
+  }
+
+  private normalsFor(numbers: number): () => number {
+    const pool = this.normals.get(numbers) ?? evenNormals(numbers, this.draws);
+    this.normals.set(numbers, pool);
+    return pool();
   }
 }
+
+/** A draw takes a number for each mover and one for each hand that moves. */
+const numbersOf = ({ movers }: Change): number => movers.length + Math.max(1, new Set(movers.map(({ hand }) => hand)).size);
+/** And two for where the cover begins and ends. */
+const coverNumbers = 2;
 
 interface Known {
   readonly change: Change;

@@ -1,6 +1,7 @@
 import { firstChoices } from '../../kernel/saving/pieces';
 import { compareSheets } from './compare-sheets';
-import type { DraftLine, SheetDraft } from './sheet-kind';
+import type { DraftLine } from './line-input';
+import type { SheetDraft } from './sheet-kind';
 
 const line = (id: string, change: Partial<DraftLine> = {}): DraftLine => ({ id, home: 'c', other: 'e', repetitions: 8, tempo: null, point: '', ...change });
 const base: SheetDraft = { title: 'Week 1', note: '', lines: [line('a'), line('b'), line('c')] };

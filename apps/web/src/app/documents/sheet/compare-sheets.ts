@@ -1,5 +1,6 @@
 import { changedIn, type Choices, type Comparison, type Piece } from '../../kernel/saving/pieces';
-import { isSameLine, type DraftLine, type SheetDraft } from './sheet-kind';
+import type { DraftLine } from './line-input';
+import { isSameLine, type SheetDraft } from './sheet-kind';
 
 type Found = DraftLine | undefined;
 

@@ -1,7 +1,8 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
 import { KeptDocument } from '../../kernel/saving/kept-document';
-import { sheetKind, type DraftLine, type SheetDraft } from './sheet-kind';
+import type { DraftLine } from './line-input';
+import { sheetKind, type SheetDraft } from './sheet-kind';
 import { SheetsService } from './sheets.service';
 
 const empty: SheetDraft = { title: '', note: '', lines: [] };

@@ -1,22 +1,13 @@
-import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
+import type { SheetDetail } from '@zelpit/contract';
 import { map } from 'rxjs';
 import type { DocumentKind } from '../../kernel/saving/document-kind';
+import { lineInput, type DraftLine } from './line-input';
 import type { SheetsService } from './sheets.service';
-
-/** A line as it is edited; its id is made here, so that it stays the same through saving, undoing and a reload. */
-export interface DraftLine extends SheetLineInput {
-  readonly id: string;
-}
 
 export interface SheetDraft {
   readonly title: string;
   readonly note: string;
   readonly lines: readonly DraftLine[];
-}
-
-/** A line as it is sent: without its code, which the server keeps. */
-export function lineInput({ id, home, other, repetitions, tempo, point, exercise = null }: DraftLine): DraftLine {
-  return { id, home, other, repetitions, tempo, point, exercise };
 }
 
 export function isSameLine(one: DraftLine, other: DraftLine): boolean {

@@ -1,11 +1,11 @@
-import { Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { Component, computed, inject, input, signal } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { linesAsAbc, playNotes, renderTimeline, waveFile, type Instrument } from '@zelpit/core';
 import type { SheetLineInput } from '@zelpit/contract';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import type { SheetOnPaper } from '../paper/paper-layout';
 import { keptPaperSize } from '../paper/paper-size';
-import { SheetPaperComponent } from '../paper/sheet-paper.component';
+import { SheetPrinter } from '../paper/sheet-printer.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { LinePlayer } from '../lines/line-player.service';
@@ -25,7 +25,7 @@ const pauseSeconds = 1.5;
 /** Takes lines out as files. */
 @Component({
   selector: 'zp-export-lines',
-  imports: [NgbDropdownModule, SheetPaperComponent],
+  imports: [NgbDropdownModule],
   template: `
     <span ngbDropdown placement="bottom-end">
       <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="lines().length === 0 || busy() !== ''">
@@ -37,14 +37,12 @@ const pauseSeconds = 1.5;
         }
       </span>
     </span>
-    @if (isPrinting()) {
-      <div class="off-paper" aria-hidden="true"><zp-sheet-paper [sheet]="onPaper()" [size]="size" [address]="noAddress" /></div>
-    }
   `,
 })
 export class ExportLinesComponent {
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
+  private readonly printer = inject(SheetPrinter);
   private readonly sound = inject(SoundSettings);
   readonly instrument = input.required<Instrument>();
   readonly title = input.required<string>();
@@ -52,40 +50,25 @@ export class ExportLinesComponent {
   readonly lines = input.required<readonly (SheetLineInput & { readonly code?: string })[]>();
 
   protected readonly kinds = kinds;
-  protected readonly size = keptPaperSize();
   protected readonly busy = signal('');
-  protected readonly isPrinting = signal(false);
-  protected readonly noAddress = (code: string): string => `${location.origin}/c/${code}`;
-  private readonly paper = viewChild(SheetPaperComponent);
-  protected readonly onPaper = computed((): SheetOnPaper => ({
+  private readonly onPaper = computed((): SheetOnPaper => ({
     ...{ title: this.title(), note: this.note(), about: `${this.instrument().name}.`, instrument: this.instrument() },
     lines: this.lines().map((line) => ({ ...line, code: line.code ?? '' })),
   }));
 
-  constructor() {
-    effect(() => {
-      const paper = this.paper();
-      if (paper?.isReady() === true) untracked(() => void this.savePdf(paper));
-    });
-  }
-
   protected async save(kind: Kind): Promise<void> {
-    if (kind === 'pdf') {
-      this.busy.set('PDF');
-      this.isPrinting.set(true);
-      return;
-    }
-    this.busy.set('file');
+    this.busy.set(kind === 'pdf' ? 'PDF' : 'file');
     try {
       saveFile(fileNameOf(this.title(), kind), await this.made(kind));
     } catch (error) {
-      this.notices.fault(error);
+      if (kind === 'pdf') this.notices.done('The PDF could not be made: the server did not give its fonts. Try again.');
+      else this.notices.fault(error);
     } finally {
       this.busy.set('');
     }
   }
 
-  private async made(kind: Exclude<Kind, 'pdf'>): Promise<Blob> {
+  private async made(kind: Kind): Promise<Blob> {
     const [instrument, lines] = [this.instrument(), this.lines()];
     switch (kind) {
       case 'abc':
@@ -98,6 +81,8 @@ export class ExportLinesComponent {
         const { midiFile } = await import('./midi-file');
         return new Blob([midiFile(instrument, this.title(), lines)], { type: 'audio/midi' });
       }
+      case 'pdf':
+        return this.printer.pdf(this.onPaper(), keptPaperSize());
       case 'wav':
         return new Blob([waveFile(this.samples(), waveRate)], { type: 'audio/wav' });
     }
@@ -117,17 +102,5 @@ export class ExportLinesComponent {
       at += part.length;
     }
     return all;
-  }
-
-  private async savePdf(paper: SheetPaperComponent): Promise<void> {
-    try {
-      const { sheetPdf } = await import('../paper/sheet-pdf');
-      saveFile(fileNameOf(this.title(), 'pdf'), await sheetPdf(paper.svgPages(), this.size, this.title()));
-    } catch {
-      this.notices.done('The PDF could not be made: the server did not give its fonts. Try again.');
-    } finally {
-      this.isPrinting.set(false);
-      this.busy.set('');
-    }
   }
 }

@@ -1,7 +1,7 @@
 import { Component, input, output } from '@angular/core';
+import { sheetLimits } from '@zelpit/contract';
 
-const slowestPace = 20;
-const fastestPace = 300;
+const { slowest: slowestPace, fastest: fastestPace } = sheetLimits;
 const firstPace = 48;
 
 /** Free, or so many beats a minute on the click. */

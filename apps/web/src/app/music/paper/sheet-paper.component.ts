@@ -1,4 +1,6 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { filter, firstValueFrom } from 'rxjs';
 import { ChangeFigureComponent } from '../lines/change-figure.component';
 import { Engraver } from '../score/engraver.service';
 import { fontRuns, paperFonts } from './font-runs';
@@ -23,8 +25,9 @@ export class SheetPaperComponent {
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('pagesHost');
   private readonly bench = viewChild.required<ElementRef<HTMLElement>>('bench');
   private readonly hasFonts = signal(false);
-  /** True when all music stands on the pages. */
-  readonly isReady = signal(false);
+  /** `ready` when all music stands on the pages; `failed` where a font or the engraver cannot be loaded. */
+  readonly state = signal<'drawing' | 'ready' | 'failed'>('drawing');
+  readonly isReady = computed(() => this.state() === 'ready');
 
   protected readonly margin = paperMargin;
   protected readonly qrSize = qrSize;
@@ -37,17 +40,34 @@ export class SheetPaperComponent {
 
   protected readonly pages = computed(() => (this.hasFonts() ? paperPages(this.sheet(), this.size(), measure) : []));
 
+  private readonly state$ = toObservable(this.state);
+
   constructor() {
     const wanted = [500, 700, 800].map((weight) => document.fonts.load(`${weight} 20px "${paperFonts.latin}"`));
-    void Promise.all(wanted).then(() => this.hasFonts.set(true));
+    Promise.all(wanted).then(
+      () => this.hasFonts.set(true),
+      () => this.state.set('failed'),
+    );
     afterRenderEffect(() => {
       const pages = this.pages();
       const staffWidth = this.size().width - 2 * paperMargin;
-      void this.engraveAll(
+      if (!this.hasFonts()) return;
+      this.engraveAll(
         pages.flatMap((page) => page.rows.map((row) => row.abc)),
         staffWidth,
-      );
+      ).catch(() => this.state.set('failed'));
     });
+  }
+
+  /**
+   * The pages as a PDF, as soon as they are drawn.
+   * @throws Error where a font or the engraver cannot be loaded
+   */
+  async pdf(): Promise<Blob> {
+    const state = await firstValueFrom(this.state$.pipe(filter((each) => each !== 'drawing')));
+    if (state === 'failed') throw new Error('The sheet could not be drawn.');
+    const { sheetPdf } = await import('./sheet-pdf');
+    return sheetPdf(this.svgPages(), this.size(), this.sheet().title);
   }
 
   svgPages(): readonly SVGSVGElement[] {
@@ -60,7 +80,7 @@ export class SheetPaperComponent {
 
   /** Engraves each line aside and puts its black paths where its staff belongs. */
   private async engraveAll(music: readonly string[], width: number): Promise<void> {
-    this.isReady.set(false);
+    this.state.set('drawing');
     const places = [...this.host().nativeElement.querySelectorAll<SVGGElement>('g.paper-staff')];
     for (const [index, place] of places.entries()) {
       const { svg, staffTop } = await this.engraver.engrave(this.bench().nativeElement, music[index], { width, scale: 1 });
@@ -75,7 +95,7 @@ export class SheetPaperComponent {
       place.replaceChildren(drawing);
     }
     this.bench().nativeElement.replaceChildren();
-    if (places.length === music.length && this.hasFonts()) this.isReady.set(true);
+    if (places.length === music.length) this.state.set('ready');
   }
 }
 

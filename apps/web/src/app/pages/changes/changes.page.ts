@@ -9,7 +9,6 @@ import {
   changeTimeline,
   comfortHint,
   graceNotesOver,
-  hiddenRisk,
   inBetweenSounds,
   isGlide,
   kindPhrase,
@@ -72,9 +71,6 @@ const opennessChoices: readonly Choice<number>[] = [
 ];
 const leadDraws = 3000;
 const leadNormals = normalPool(2, 32_768);
-const riskDraws = 20_000;
-const coverDraws = 8000;
-const coverNormals = normalPool(3, 65_536);
 
 type Shown = 'all' | 'crosses' | 'steps' | 'once';
 const shownChoices: readonly Choice<Shown>[] = [
@@ -214,7 +210,7 @@ export class ChangesPage implements OnDestroy {
     const change = this.change();
     return change !== undefined && isGlide(change);
   });
-  private readonly table = computed(() => new RiskTable(this.instrument(), this.timing(), riskDraws));
+  private readonly table = computed(() => new RiskTable(this.instrument(), this.timing()));
 
   protected readonly about = computed(() => {
     const [instrument, change] = [this.instrument(), this.change()];
@@ -260,13 +256,13 @@ export class ChangesPage implements OnDestroy {
 
   /** How often it goes wrong as it is chosen, and what is heard then. */
   protected readonly risk = computed(() => {
-    const [instrument, change, hiding] = [this.instrument(), this.change(), this.hiding()];
+    const [change, hiding] = [this.change(), this.hiding()];
     if (change === undefined) return undefined;
     if (hiding === undefined) {
       const risk = this.table().riskOf(change);
       return { worst: inHundred(worstOf(risk)), rows: risksText(risk), covered: '' };
     }
-    const { risk, covered, hiddenMs } = hiddenRisk(instrument, change, hiding, this.timing(), coverDraws, coverNormals());
+    const { risk, covered, hiddenMs } = this.table().hiddenRiskOf(change, hiding);
     const by = hiding.kind === 'tongue' ? 'the tongue' : 'the grace note';
     const text = `In ${inHundred(covered)} of 100 every finger moves under ${by}; it takes ${hiddenMs.toFixed(1)} ms of noise away on average.`;
     return { worst: inHundred(worstOf(risk)), rows: risksText(risk), covered: text };
@@ -299,7 +295,7 @@ export class ChangesPage implements OnDestroy {
     if (change?.kind !== 'cross') return undefined;
     const weights = { tooClosed: 1, tooOpen: this.tooOpen() };
     const lead = bestLead(this.instrument(), [change], this.base(), weights, leadDraws, leadNormals);
-    const risk = new RiskTable(this.instrument(), { ...this.base(), lead }, leadDraws).riskOf(change);
+    const risk = new RiskTable(this.instrument(), { ...this.base(), lead }).riskOf(change);
     return { lead, low: inHundred(risk.low.probability), open: inHundred(risk['over-open'].probability) };
   });
 

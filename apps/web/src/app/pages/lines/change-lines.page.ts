@@ -1,5 +1,5 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
+import { RouterLink } from '@angular/router';
 import {
   barsOf,
   coverageOf,
@@ -16,11 +16,8 @@ import {
   type LineSetKind,
   type NoteId,
 } from '@zelpit/core';
-import type { SheetDetail, SheetSummary } from '@zelpit/contract';
-import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { Attempt } from '../../kernel/api/attempt';
+import { sheetLimits, type SheetDetail, type SheetSummary } from '@zelpit/contract';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
-import { lineInput } from '../../documents/sheet/sheet-kind';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -28,7 +25,7 @@ import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { capital } from '../../kernel/words/words';
 import { StudioState } from '../../studio/state/studio-state.service';
-import { ExportLinesComponent } from '../../music/export/export-lines.component';
+import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { LineStripComponent } from '../../music/lines/line-strip.component';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
@@ -63,8 +60,6 @@ const foci: readonly Choice<'fingers' | 'timing'>[] = [
   { value: 'fingers', label: 'the fingers, free' },
   { value: 'timing', label: 'the timing, on the click' },
 ];
-/** What a sheet can hold. */
-const mostLines = 60;
 
 interface OrderedLine {
   readonly line: ChangeLine;
@@ -86,20 +81,17 @@ interface OrderedLine {
     RouterLink,
     StaffLineComponent,
     LineStripComponent,
-    ExportLinesComponent,
+    LinesOntoSheetComponent,
     PainCautionComponent,
-    NgbDropdownModule,
   ],
   templateUrl: './change-lines.page.html',
 })
 export class ChangeLinesPage {
   private readonly sheets = inject(SheetsService);
-  private readonly router = inject(Router);
   private readonly timings = inject(PlayerTimings);
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
   protected readonly state = inject(StudioState);
-  protected readonly making = new Attempt();
 
   /** The note to begin with, from the address. */
   readonly note = input<string>();
@@ -167,12 +159,12 @@ export class ChangeLinesPage {
     const keepsOrder = ['scale-values', 'rhythms'].includes(this.wish());
     return keepsOrder ? all : [...all].sort((one, two) => one.hard - two.hard || one.title.localeCompare(two.title));
   });
-  protected readonly shown = computed(() => this.ordered().slice(0, mostLines));
+  protected readonly shown = computed(() => this.ordered().slice(0, sheetLimits.lines));
   protected readonly text = computed(() => {
     const count = this.ordered().length;
     if (count === 0) return this.wish() === 'own' ? 'No line is chosen yet: choose two notes below.' : 'No line is of that kind.';
     const order = ['scale-values', 'rhythms'].includes(this.wish()) ? '' : ', from easy to hard';
-    return `${count === 1 ? 'One line' : `${count} lines`}${order}${count > mostLines ? `; a sheet holds ${mostLines}, so the hardest are left out` : ''}.`;
+    return `${count === 1 ? 'One line' : `${count} lines`}${order}${count > sheetLimits.lines ? `; a sheet holds ${sheetLimits.lines}, so the hardest are left out` : ''}.`;
   });
 
   /** As they go onto a sheet. */
@@ -187,6 +179,9 @@ export class ChangeLinesPage {
     const notes = [...(this.hasNote() ? [this.startText()] : []), ...(this.hasOther() ? [this.otherText()] : [])];
     return capital([this.wishText().replace(':', ''), notes.join(' and ')].join(' ').trim());
   });
+
+  /** The words at the head of a new sheet. */
+  protected readonly advice = computed(() => (this.focus() === 'timing' ? 'On the click; slower rather than unclean.' : 'Slow and clean before faster.'));
 
   protected readonly chosen = linkedSignal({ source: this.shown, computation: (): number => 0 });
   protected readonly chosenLine = computed(() => this.planned()[this.chosen()]);
@@ -244,32 +239,6 @@ export class ChangeLinesPage {
   protected play(isFaulty: boolean): void {
     const line = this.chosenLine();
     if (line !== undefined) this.player.play('line', this.instrument(), line, 1, isFaulty);
-  }
-
-  /** Puts the lines on a new sheet of the student in hand. */
-  protected makeSheet(): void {
-    const student = this.state.student();
-    const sheet = {
-      studentId: student.id,
-      tuneId: null,
-      instrument: this.instrument().id,
-      title: `${this.title()} for ${student.alias}`.slice(0, 120),
-      note: this.focus() === 'timing' ? 'On the click; slower rather than unclean.' : 'Slow and clean before faster.',
-      lines: this.planned(),
-    };
-    this.making.run(this.sheets.add(sheet), (made) => void this.router.navigate(['/sheets', made.id]));
-  }
-
-  /** Adds the lines at the end of a sheet that is there already. */
-  protected addTo({ id }: SheetSummary): void {
-    this.making.run(this.sheets.get(id), ({ title, note, version, lines }) => {
-      const all = [...lines.map(lineInput), ...this.planned()];
-      if (all.length > mostLines) {
-        this.making.fault.set(`A sheet holds ${mostLines} lines; “${title}” would have ${all.length}.`);
-        return;
-      }
-      this.making.run(this.sheets.save(id, { title, note, version, lines: all }), () => void this.router.navigate(['/sheets', id]));
-    });
   }
 }
 

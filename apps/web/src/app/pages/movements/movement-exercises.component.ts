@@ -1,7 +1,8 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { drillOf, lineAbc, movementLines, type ChangeLine, type DrillKind, type DrillStep, type MovementExercise } from '@zelpit/core';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
-import { NewSheetComponent } from '../../documents/sheet/new-sheet.component';
+import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
+import { plannedForSheet } from '../../documents/sheet/planned-lines';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { capital } from '../../kernel/words/words';
@@ -28,7 +29,7 @@ const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) 
 /** Lines that practise the movement in hand, at one speed or several, onto a sheet or into files. */
 @Component({
   selector: 'zp-movement-exercises',
-  imports: [ChooserComponent, StaffLineComponent, NewSheetComponent],
+  imports: [ChooserComponent, StaffLineComponent, LinesOntoSheetComponent],
   template: `
     <h2 class="heading">
       Lines: <zp-chooser purpose="Exercise" [(value)]="exercise" [choices]="exercises" />,
@@ -57,13 +58,7 @@ const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) 
     } @empty {
       <p>No line: it cannot be played so between these notes.</p>
     }
-    <zp-new-sheet
-      [instrument]="hand.instrument()"
-      [title]="title()"
-      [lines]="made().lines"
-      [speeds]="speeds()"
-      note="Every element there; back to slow at the first slip."
-    />
+    <zp-lines-onto-sheet [instrument]="hand.instrument()" [title]="title()" [lines]="planned()" note="Every element there; back to slow at the first slip." />
   `,
 })
 export class MovementExercisesComponent {
@@ -85,10 +80,11 @@ export class MovementExercisesComponent {
       ...{ before: this.hand.before(), after: this.hand.after() },
     }),
   );
-  protected readonly speeds = computed((): readonly DrillStep[] => {
+  private readonly speeds = computed((): readonly DrillStep[] => {
     const drill = this.drill();
     return drill === 'free' ? [] : drillOf(drill, this.full());
   });
+  protected readonly planned = computed(() => plannedForSheet(this.hand.instrument(), this.made().lines, this.speeds()));
   protected readonly leftOutText = computed(() => [...new Set(this.made().leftOut)].join('; '));
   protected readonly title = computed(() => `${capital(this.hand.chosen().names[0])}, ${this.exerciseText()}`);
 

@@ -28,7 +28,8 @@ import {
 import { Attempt } from '../../kernel/api/attempt';
 import { wayText } from '../../music/wording/change-words';
 import { ornamentNames } from '../../music/wording/ornament-words';
-import { NewSheetComponent } from '../../documents/sheet/new-sheet.component';
+import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
+import { plannedForSheet } from '../../documents/sheet/planned-lines';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { Transport } from '../../music/sound/transport.service';
@@ -71,7 +72,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
 /** Cuts, taps, rolls and crans of whistle and Irish pipes, with their lines; trills, mordents and grace notes of recorder and ocarina. */
 @Component({
   selector: 'zp-ornaments',
-  imports: [ChooserComponent, StaffLineComponent, NewSheetComponent],
+  imports: [ChooserComponent, StaffLineComponent, LinesOntoSheetComponent],
   template: `
     <p>
       @if (hasOrnaments()) {
@@ -181,7 +182,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         } @empty {
           <p>No line: on this instrument it cannot be played by the rule.</p>
         }
-        <zp-new-sheet [instrument]="instrument()" [title]="capital(exerciseText())" [lines]="lines().lines" [note]="schoolText()" />
+        <zp-lines-onto-sheet [instrument]="instrument()" [title]="capital(exerciseText())" [lines]="planned()" [note]="schoolText()" />
       </section>
     } @else {
       @if (selected(); as way) {
@@ -257,6 +258,7 @@ export class OrnamentsComponent {
   );
 
   protected readonly lines = computed(() => ornamentLines(this.instrument(), this.exercise(), this.settings()));
+  protected readonly planned = computed(() => plannedForSheet(this.instrument(), this.lines().lines));
   private readonly chosenPair = linkedSignal<string, { readonly sign: string; readonly text: string } | undefined>({
     source: () => this.instrument().id,
     computation: () => undefined,

@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { SheetSummary } from '@zelpit/contract';
+import { sheetLimits, type SheetSummary } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -98,7 +98,7 @@ export class SheetListPage {
     const student = this.state.student();
     if (student === undefined) return;
     this.isBusy.set(true);
-    const title = `Practice for ${student.alias}`.slice(0, 120);
+    const title = `Practice for ${student.alias}`.slice(0, sheetLimits.title);
     this.service.add({ studentId: student.id, tuneId: null, instrument: this.state.model().id, title, note: '', lines: [] }).subscribe({
       next: (sheet) => void this.router.navigate(['/sheets', sheet.id]),
       error: (error: unknown) => {

@@ -1,7 +1,5 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { SheetDetail } from '@zelpit/contract';
-import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
@@ -14,22 +12,24 @@ import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { dayInWords } from '../../kernel/words/words';
-import { SheetsService } from '../../documents/sheet/sheets.service';
+import { SheetEditor } from '../../documents/sheet/sheet-editor';
+import { addressOfLine } from '../../music/paper/sheet-printer.service';
 
 /** A sheet as it comes out of the printer. */
 @Component({
   selector: 'zp-sheet-paper-page',
+  providers: [SheetEditor],
   imports: [SentenceComponent, RouterLink, SheetPaperComponent, ChooserComponent],
   template: `
     <div class="page">
       <zp-sentence>
-        <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ sheet()?.title ?? 'A sheet' }}</a>
+        <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ onPaper()?.title ?? 'A sheet' }}</a>
         <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, under the notes </span>
         <zp-chooser purpose="Under the notes" [value]="words.kind()" [choices]="words.choices" (valueChange)="words.choose($event)" />
       </zp-sentence>
-      @if (fault()) {
+      @if (editor.state() === 'missing') {
         <main class="layer page-fill empty">
-          <p class="fault-text">{{ fault() }}</p>
+          <p class="fault-text">{{ editor.message() }}</p>
           <a class="btn btn-solid" routerLink="/sheets">To the sheets</a>
         </main>
       } @else if (onPaper(); as drawn) {
@@ -50,7 +50,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
             }
           </div>
         </section>
-        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="addressOf" /></main>
+        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="address" /></main>
       } @else {
         <main class="layer page-fill"><p class="second" role="status">Opening the sheet …</p></main>
       }
@@ -59,26 +59,26 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
 })
 export class SheetPaperPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
-  private readonly sheets = inject(SheetsService);
+  /** What is printed is what stands under the hand, also where it is not saved yet. */
+  protected readonly editor = inject(SheetEditor);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
   protected readonly words = inject(LineWordsChoice);
   readonly id = input.required<string>();
   protected readonly sizes = paperSizes;
   protected readonly size = signal<PaperSize>(keptPaperSize());
-  protected readonly sheet = signal<SheetDetail | undefined>(undefined);
-  protected readonly fault = signal('');
   protected readonly isBusy = signal(false);
   private readonly paper = viewChild(SheetPaperComponent);
   protected readonly isReady = computed(() => this.paper()?.isReady() === true);
-  protected readonly addressOf = (code: string): string => `${location.origin}/c/${code}`;
+  protected readonly address = addressOfLine;
 
   protected readonly onPaper = computed((): SheetOnPaper | undefined => {
-    const sheet = this.sheet();
-    if (sheet === undefined) return undefined;
-    const instrument = this.shelf.instrumentFor(sheet.student.id, sheet.instrument);
-    const about = [...(sheet.tune === null ? [] : [sheet.tune.title]), instrument.name, dayInWords(sheet.updatedAt)].join(', ');
-    return { title: sheet.title, note: sheet.note, about: `${about}.`, instrument, lines: sheet.lines, words: this.words.words() };
+    const [stored, draft] = [this.editor.stored(), this.editor.draft()];
+    if (stored === undefined || draft === undefined) return undefined;
+    const instrument = this.shelf.instrumentFor(stored.student.id, stored.instrument);
+    const about = [...(stored.tune === null ? [] : [stored.tune.title]), instrument.name, dayInWords(stored.updatedAt)].join(', ');
+    const lines = draft.lines.map((line) => ({ ...line, code: this.editor.codeOf(line) }));
+    return { title: draft.title, note: draft.note, about: `${about}.`, instrument, lines, words: this.words.words() };
   });
 
   private readonly release = inject(KeyService).use([
@@ -89,7 +89,7 @@ export class SheetPaperPage implements OnDestroy {
   constructor() {
     effect(() => {
       const id = this.id();
-      untracked(() => this.sheets.get(id).subscribe({ next: (sheet) => this.sheet.set(sheet), error: (error: unknown) => this.fault.set(messageOf(error)) }));
+      untracked(() => void this.editor.open(id));
     });
   }
 
@@ -112,8 +112,7 @@ export class SheetPaperPage implements OnDestroy {
     if (paper === undefined || sheet === undefined || !this.isReady() || this.isBusy()) return;
     this.isBusy.set(true);
     try {
-      const { sheetPdf } = await import('../../music/paper/sheet-pdf');
-      saveFile(fileNameOf(sheet.title, 'pdf'), await sheetPdf(paper.svgPages(), this.size(), sheet.title));
+      saveFile(fileNameOf(sheet.title, 'pdf'), await paper.pdf());
       const without = signsWithoutFont([sheet.title, sheet.note, sheet.about, ...sheet.lines.map((line) => line.point)].join(''));
       if (without.length > 0)
         this.notices.done(`The PDF's own font has no sign for ${without.slice(0, 8).join(' ')}. “Print” uses the computer's fonts and shows them.`);

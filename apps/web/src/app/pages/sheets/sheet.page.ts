@@ -1,6 +1,7 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { sheetLimits } from '@zelpit/contract';
 import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
@@ -20,7 +21,7 @@ import { timeOfDay } from '../../kernel/saving/kept-document';
 import { UndoComponent } from '../../kernel/saving/undo.component';
 import { compareSheets } from '../../documents/sheet/compare-sheets';
 import { SheetEditor } from '../../documents/sheet/sheet-editor';
-import type { DraftLine } from '../../documents/sheet/sheet-kind';
+import type { DraftLine } from '../../documents/sheet/line-input';
 
 /** A student's practice sheet: lines in order, with counts, pace and what to watch. */
 @Component({
@@ -51,6 +52,7 @@ export class SheetPage implements OnDestroy {
   private readonly player = inject(LinePlayer);
   protected readonly words = inject(LineWordsChoice);
   protected readonly editor = inject(SheetEditor);
+  protected readonly limits = sheetLimits;
 
   readonly id = input.required<string>();
   protected readonly chosen = signal('');
@@ -107,7 +109,7 @@ export class SheetPage implements OnDestroy {
   protected setRepetitions(line: DraftLine, event: Event): void {
     const field = event.target as HTMLInputElement;
     const typed = Math.round(field.valueAsNumber);
-    const repetitions = Number.isFinite(typed) ? Math.min(50, Math.max(1, typed)) : line.repetitions;
+    const repetitions = Number.isFinite(typed) ? Math.min(sheetLimits.repetitions, Math.max(1, typed)) : line.repetitions;
     field.value = String(repetitions);
     if (repetitions !== line.repetitions) this.editor.editLine(line.id, { repetitions }, `the times through ${this.titleOf(line)}`);
   }
