@@ -27,7 +27,7 @@ describe('evenNormals', () => {
     columns.forEach((column, one) => {
       expect(Math.abs(mean(column))).toBeLessThan(0.01);
       expect(Math.abs(mean(column.map((each) => each * each)) - 1)).toBeLessThan(0.02);
-      for (const other of columns.slice(one + 1)) expect(Math.abs(mean(column.map((each, index) => each * other[index])))).toBeLessThan(0.08);
+      for (const other of columns.slice(one + 1)) expect(Math.abs(mean(column.map((each, index) => each * other[index])))).toBeLessThan(0.04);
     });
     expect(pool()()).toBe(numbers[0]);
   });
