@@ -10,6 +10,8 @@ export interface KillSettings {
   readonly writers: number;
   /** Fixes when the kills come. */
   readonly seed: number;
+  /** Writes that are acknowledged between two kills, at least. */
+  readonly writesBetween?: number;
   readonly startServer: (settings: ServerSettings) => Promise<RunningServer>;
   /** A PostgreSQL of its own, that can be killed and started again where it was. */
   readonly postgres: KillablePostgres;
@@ -47,7 +49,7 @@ interface Acknowledged {
  * acknowledged, while the server and the database are killed by turns at random moments. Afterwards the ledger of what
  * was acknowledged is compared with the tables.
  */
-export async function killRun({ kills, writers, seed, startServer, postgres }: KillSettings): Promise<KillResult> {
+export async function killRun({ kills, writers, seed, writesBetween = 1, startServer, postgres }: KillSettings): Promise<KillResult> {
   const random = seededRandom(seed);
   const sessionSecret = 'k'.repeat(32);
   const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.databaseUrl, sessionSecret });
@@ -101,7 +103,7 @@ export async function killRun({ kills, writers, seed, startServer, postgres }: K
   const killedAt: number[] = [];
   for (let kill = 0; kill < kills; kill += 1) {
     const before = ledger.length;
-    await until(() => ledger.length > before || strange.length > 20);
+    await until(() => ledger.length >= before + writesBetween || strange.length > 20);
     await pause(20 + random() * 280);
     killedAt.push(performance.now());
     if (kill % 2 === 0) {

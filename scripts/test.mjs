@@ -1,48 +1,62 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { ensureBuilt } from './lib/build.mjs';
 import { ensureChromium, ensurePackages } from './lib/packages.mjs';
 import { root } from './lib/paths.mjs';
-import { endWith, exitCode, say, Sentence } from './lib/run.mjs';
+import { captured, endWith, exitCode, say, Sentence } from './lib/run.mjs';
 import { withTestDatabase } from './lib/test-database.mjs';
 
 const results = join(root, '.zelpit', 'test-results');
-const jest = (config) => [
+
+/** Unit tests of one workspace, in one process: two workspaces run beside each other. */
+const jest = (folder) => [
+  `tests of ${folder}`,
   'npx',
-  ['jest', '--config', `${config}/jest.config.cjs`, '--json', '--outputFile', join(results, `${config.replaceAll('/', '-')}.json`)],
+  ['jest', '--config', `${folder}/jest.config.cjs`, '--maxWorkers=1', '--json', '--outputFile', join(results, `${folder.replaceAll('/', '-')}.json`)],
 ];
 
-/** What can be checked without running anything; two at a time. */
-const statics = [
-  ['formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+/** All that needs no browser, the longest first, so that both cores end at about the same time. The build checks the types of the web. */
+const tasks = [
+  ['build', 'node', ['scripts/build.mjs']],
+  jest('apps/server'),
+  jest('packages/core'),
   ['lint', 'npx', ['eslint', '.']],
+  jest('apps/web'),
+  ['formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+  ['types of contract, server, browser tests and bench', 'npx', ['tsc', '-p', 'tsconfig.check.json']],
+  ['types of core with its tests', 'npx', ['tsc', '-p', 'packages/core/tsconfig.spec.json']],
   ['directions of dependency', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', 'packages', 'apps/server', 'apps/web/src']],
-  ['types of core', 'npx', ['tsc', '-p', 'packages/core']],
-  ['types of core without DOM and Node, tests', 'npx', ['tsc', '-p', 'packages/core/tsconfig.spec.json']],
-  ['types of contract', 'npx', ['tsc', '-p', 'packages/contract']],
-  ['types of server', 'npx', ['tsc', '-p', 'apps/server']],
-  ['types of e2e', 'npx', ['tsc', '-p', 'e2e']],
-  ['types of bench', 'npx', ['tsc', '-p', 'bench']],
-  ['types of web', 'npx', ['ngc', '-p', 'apps/web/tsconfig.app.json', '--noEmit']],
+  ['types of core without DOM and Node', 'npx', ['tsc', '-p', 'packages/core']],
+  ['types of contract without DOM and Node', 'npx', ['tsc', '-p', 'packages/contract']],
+  jest('packages/contract'),
 ];
 const atOnce = 2;
 
-async function step(name, command, args, env = {}) {
+async function step([name, command, args], env = {}) {
   const started = Date.now();
-  const code = await exitCode(command, args, { env });
+  const { code, output } = await captured(command, args, { env });
+  // Two run beside each other: each speaks when it is done, and only where something is wrong.
+  if (code !== 0) say(output);
   say(`${code === 0 ? 'ok  ' : 'FAIL'} ${name} (${Math.round((Date.now() - started) / 100) / 10} s)`);
   return code === 0 ? [] : [name];
 }
 
-async function runStatics() {
-  const waiting = [...statics];
+async function runTasks(env) {
+  const waiting = [...tasks];
   const failed = [];
-  const worker = async () => {
-    for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) failed.push(...(await step(...next)));
+  const lane = async () => {
+    for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) failed.push(...(await step(next, env)));
   };
-  await Promise.all(Array.from({ length: atOnce }, worker));
+  await Promise.all(Array.from({ length: atOnce }, lane));
   return failed;
+}
+
+async function browserTests(env) {
+  const started = Date.now();
+  const args = ['playwright', 'test', '--config', 'e2e/playwright.config.ts'];
+  const code = await exitCode('npx', args, { env: { ...env, ZELPIT_E2E_RESULTS: results } });
+  say(`${code === 0 ? 'ok  ' : 'FAIL'} browser tests (${Math.round((Date.now() - started) / 100) / 10} s)`);
+  return code === 0 ? [] : ['browser tests'];
 }
 
 /** Tests that passed and failed, from the files that the runners wrote. */
@@ -84,14 +98,10 @@ async function main() {
   await ensureChromium();
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
-  const failed = [...(await runStatics())];
-  for (const folder of ['packages/core', 'packages/contract', 'apps/web']) failed.push(...(await step(`unit tests of ${folder}`, ...jest(folder))));
-  await ensureBuilt();
+  const failed = [];
   await withTestDatabase(async (env) => {
-    failed.push(...(await step('server tests', ...jest('apps/server'), env)));
-    failed.push(
-      ...(await step('browser tests', 'npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { ...env, ZELPIT_E2E_RESULTS: results })),
-    );
+    failed.push(...(await runTasks(env)));
+    failed.push(...(failed.includes('build') ? ['browser tests, for want of a build'] : await browserTests(env)));
   });
   const seconds = Math.round((Date.now() - started) / 1000);
   const { passed, failed: failedTests, late } = counted();

@@ -12,6 +12,5 @@ module.exports = {
   },
   transformIgnorePatterns: ['/node_modules/(?!@zelpit/)'],
   globalSetup: '<rootDir>/src/testing/global-setup.ts',
-  maxWorkers: 2,
   testTimeout: 20000,
 };

@@ -60,63 +60,67 @@ const moving = (page: Page): Promise<readonly string[]> =>
       .map((each) => String((each.effect as KeyframeEffect).target?.className)),
   );
 
-for (const [colorScheme, rules] of [
-  ['light', undefined],
-  // Another theme changes nothing but colours.
-  ['dark', ['color-contrast', 'link-in-text-block']],
-] as const) {
-  test(`no view has a barrier that axe finds, or moves for who asked for less motion, ${colorScheme}`, async ({ page }) => {
-    test.setTimeout(400_000);
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    const barriers = async (address: string): Promise<readonly string[]> => {
-      const axe = new AxeBuilder({ page });
-      const { violations } = await (rules === undefined ? axe : axe.withRules([...rules])).analyze();
-      const place = (nodes: (typeof violations)[number]['nodes']): string =>
-        nodes
-          .slice(0, 3)
-          .map((node) => node.target.join(' '))
-          .join(' | ');
-      return [...violations.map((each) => `${address}: ${each.id}, ${place(each.nodes)}`), ...(await moving(page)).map((each) => `${address}: ${each} moves`)];
-    };
-    await page.goto('/sign-in');
-    await expect(page.getByRole('button', { name: 'Sign in to the demo' })).toBeVisible();
-    expect(await barriers('sign-in')).toEqual([]);
-    await signIn(page);
-    const found: string[] = [];
-    for (const address of await addresses(page)) {
-      await page.goto(address);
-      await expect(page.getByRole('main')).toBeVisible();
-      await expect(page.locator('[role=status]', { hasText: '…' })).toHaveCount(0);
-      found.push(...(await barriers(address)));
-    }
-    expect(found).toEqual([]);
-  });
+/** Another theme changes nothing but colours. */
+const colourRules = ['color-contrast', 'link-in-text-block'];
+/** A phone, a tablet, the desk, and the desk at 200 % zoom. */
+const sizes = [
+  [1280, 800],
+  [768, 1024],
+  [640, 400],
+  [390, 844],
+] as const;
+
+async function barriers(page: Page, address: string, rules?: readonly string[]): Promise<readonly string[]> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules === undefined ? axe : axe.withRules([...rules])).analyze();
+  const place = (nodes: (typeof violations)[number]['nodes']): string =>
+    nodes
+      .slice(0, 3)
+      .map((node) => node.target.join(' '))
+      .join(' | ');
+  return violations.map((each) => `${address}: ${each.id}, ${place(each.nodes)}`);
 }
 
-test('no view is wider than a phone, a tablet, the desk, or the desk at 200 % zoom', async ({ page }) => {
-  test.setTimeout(400_000);
-  await signIn(page);
-  const all = await addresses(page);
-  // A tablet and a zoomed desk come about by turning and zooming a page that is open already.
-  for (const sizes of [
-    [[390, 844]],
-    [
-      [1280, 800],
-      [768, 1024],
-      [640, 400],
-    ],
-  ]) {
-    for (const address of all) {
-      await page.setViewportSize({ width: sizes[0][0], height: sizes[0][1] });
-      await page.goto(address);
-      await expect(page.getByRole('main')).toBeVisible();
-      for (const [width, height] of sizes) {
-        await page.setViewportSize({ width, height });
-        await expect
-          .poll(() => page.evaluate(() => document.documentElement.scrollWidth), { message: `${address} at ${width}`, timeout: 3000 })
-          .toBeLessThanOrEqual(width);
+/** Everything that is asked of a view, on one visit: axe in the light and in the dark, nothing that moves, and no width that it does not fit. */
+async function faultsOf(page: Page, address: string): Promise<readonly string[]> {
+  const faults = [...(await barriers(page, address)), ...(await moving(page)).map((each) => `${address}: ${each} moves`)];
+  await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
+  faults.push(...(await barriers(page, `${address} in the dark`, colourRules)));
+  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
+  for (const [width, height] of sizes) {
+    await page.setViewportSize({ width, height });
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth), { message: `${address} at ${width}`, timeout: 3000 })
+      .toBeLessThanOrEqual(width);
+  }
+  await page.setViewportSize({ width: sizes[0][0], height: sizes[0][1] });
+  return faults;
+}
+
+test.describe('every view', () => {
+  test.describe.configure({ mode: 'parallel' });
+  const parts = 4;
+  for (let part = 0; part < parts; part += 1) {
+    test(`has no barrier that axe finds in either theme, does not move for who asked for less, and fits every width (part ${part + 1} of ${parts})`, async ({
+      page,
+    }) => {
+      test.setTimeout(240_000);
+      await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
+      const found: string[] = [];
+      if (part === 0) {
+        await page.goto('/sign-in');
+        await expect(page.getByRole('button', { name: 'Sign in to the demo' })).toBeVisible();
+        found.push(...(await faultsOf(page, 'sign-in')));
       }
-    }
+      await signIn(page);
+      for (const address of (await addresses(page)).filter((_, index) => index % parts === part)) {
+        await page.goto(address);
+        await expect(page.getByRole('main')).toBeVisible();
+        await expect(page.locator('[role=status]', { hasText: '…' })).toHaveCount(0);
+        found.push(...(await faultsOf(page, address)));
+      }
+      expect(found).toEqual([]);
+    });
   }
 });
 

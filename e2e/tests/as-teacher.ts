@@ -77,3 +77,10 @@ export const choose = async (page: Page, purpose: string, name: string): Promise
     .click();
   await page.getByRole('menuitem', { name, exact: true }).click();
 };
+
+/** Stops the clock of a page; gives what lets so many ms pass on it. Events of keys and touches carry the time of this clock. */
+export async function stopClock(page: Page): Promise<(ms: number) => Promise<void>> {
+  await page.clock.install();
+  await page.clock.pauseAt(Date.now() + 1000);
+  return (ms) => page.clock.runFor(ms);
+}

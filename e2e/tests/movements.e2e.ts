@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { choose, expect, openTune, signIn, test } from './as-teacher';
+import { choose, expect, openTune, signIn, stopClock, test } from './as-teacher';
 
 async function openMovements(page: Page): Promise<void> {
   await signIn(page, '/movements');
@@ -48,7 +48,7 @@ test('how the studio plays is chosen once and changes the forms; lines of a move
   await choose(page, 'Exercise', 'on each note, up and down');
   await choose(page, 'Speed', 'slow, a little faster, full speed');
   await page.getByRole('button', { name: /^New sheet for / }).click();
-  await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^Grace note, on each note, up and down, for /);
+  await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^Grace note, on each note, up and down for /);
   await expect(page.locator('.line-row')).toHaveCount(6);
   await page
     .getByRole('link', { name: /^Practise Grace note scale \(1 of 2\), code / })
@@ -264,12 +264,13 @@ test('a movement is played on keys and judged, element by element', async ({ pag
   await page.keyboard.down(';');
   await expect(page.getByText('Now play it, and stay on the last note.')).toBeVisible();
   const [lowG, pause] = [90, 60];
+  const pass = await stopClock(page);
   await page.keyboard.up(';');
-  await page.waitForTimeout(lowG);
+  await pass(lowG);
   await page.keyboard.down('j');
-  await page.waitForTimeout(pause);
+  await pass(pause);
   await page.keyboard.up('j');
-  await page.waitForTimeout(lowG);
+  await pass(lowG);
   await page.keyboard.down('s');
   await page.keyboard.down(';');
   await expect(page.getByRole('status').filter({ hasText: /Back to low A for the next\.$/ })).toBeVisible();

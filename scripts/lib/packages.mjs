@@ -4,9 +4,10 @@ import { join } from 'node:path';
 import { root } from './paths.mjs';
 import { installFromDebian, run, say, Sentence } from './run.mjs';
 
-/** Installs Debian's Chromium where it is absent: browser tests and measurements drive it. */
+/** Installs Debian's Chromium where it is absent: measurements and screenshots drive it, and browser tests its form without windows. */
 export async function ensureChromium() {
-  if (!existsSync('/usr/bin/chromium')) await installFromDebian(['chromium'], 'Chromium');
+  const absent = ['chromium', 'chromium-headless-shell'].filter((name) => !existsSync(`/usr/bin/${name}`));
+  if (absent.length > 0) await installFromDebian(absent, 'Chromium');
 }
 
 /** Installs npm packages where they are absent or older than the lock file. */

@@ -20,6 +20,17 @@ export function exitCode(command, args, { env, cwd = root, quiet = false } = {})
   });
 }
 
+/** Runs a command to its end and keeps what it writes. */
+export function captured(command, args, { env, cwd = root } = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+    const parts = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => parts.push(part));
+    child.on('error', reject);
+    child.on('close', (code, signal) => resolve({ code: code ?? `signal ${signal}`, output: Buffer.concat(parts).toString() }));
+  });
+}
+
 /** Output of a command, or undefined where it fails or is not there. */
 export function output(command, args, options = {}) {
   const result = spawnSync(command, args, { encoding: 'utf8', ...options });

@@ -3,8 +3,8 @@ import { firstValueFrom } from 'rxjs';
 import { ApiFault, messageOf } from '../api/api.service';
 import { SessionService } from '../session/session.service';
 import { sendSave, type DocumentKind } from './document-kind';
+import { documentName, holdDocument } from './document-locks';
 import { edited, pauseMs, redone, startHistory, undone, type History } from './history';
-import { OpenDocuments } from './open-documents.service';
 import { isPending, nextSaving, resumeSaving, startSaving, type Saving, type SavingEffect, type SavingEvent, type Step } from './saving';
 import { failureOf } from './saving-failure';
 import { WorkStore, type KeptWork } from './work-store.service';
@@ -41,12 +41,13 @@ const labels: Readonly<Partial<Record<SaveState, string>>> = {
 export abstract class KeptDocument<D, S> implements OnDestroy {
   protected abstract readonly kind: DocumentKind<D, S>;
   private readonly store = inject(WorkStore);
-  private readonly openDocuments = inject(OpenDocuments);
   private readonly person = inject(SessionService).person;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private id = '';
   /** Whose work it is: it stays theirs after the session has ended. */
   private owner = '';
+  private release = (): void => undefined;
+  private isClosed = false;
   private lastEdit = { field: '', at: 0 };
   private readonly history = signal<History<D> | undefined>(undefined);
   private readonly saving = signal<Saving<D, S> | undefined>(undefined);
@@ -88,7 +89,14 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
   ngOnDestroy(): void {
     window.removeEventListener('online', this.onOnline);
     this.sendNow();
-    this.openDocuments.leave(this);
+    this.isClosed = true;
+    this.letGo();
+  }
+
+  /** A page that is gone lets its document go as soon as its last save is answered; what stays unsaved then is looked after elsewhere. */
+  private letGo(): void {
+    const saving = this.saving();
+    if (this.isClosed && saving?.kind !== 'saving' && saving?.kind !== 'conflict') this.release();
   }
 
   /** Fetches the document and puts on it what this browser kept. */
@@ -99,7 +107,11 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     this.saving.set(undefined);
     this.history.set(undefined);
     this.openingFault.set(undefined);
-    this.openDocuments.enter(this, this.kind.kind, id);
+    this.release();
+    this.release = (): void => undefined;
+    const release = await holdDocument(documentName(this.owner, this.kind.kind, id));
+    if (this.id !== id || this.isClosed) return release();
+    this.release = release;
     const [kept, loaded] = await Promise.all([
       this.store.find(this.owner, this.kind.kind, id) as Promise<KeptWork<D, S> | undefined>,
       firstValueFrom(this.kind.load(id)).then(
@@ -186,12 +198,14 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     // Written down before anything is sent, so that a lost answer leads to the same save again and not to another.
     this.keep(state);
     for (const effect of effects) this.perform(effect);
+    this.letGo();
   }
 
   private perform(effect: SavingEffect<D>): void {
     const id = this.id;
     switch (effect.kind) {
       case 'wait':
+        if (this.isClosed) return;
         clearTimeout(this.timer);
         this.timer = setTimeout(() => this.dispatch({ kind: 'due' }), effect.ms);
         return;

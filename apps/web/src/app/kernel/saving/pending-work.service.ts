@@ -4,7 +4,7 @@ import { NoticeService } from '../notices/notice.service';
 import { SessionService } from '../session/session.service';
 import { sendSave, type DocumentKind } from './document-kind';
 import { documentKinds } from './document-kinds';
-import { OpenDocuments } from './open-documents.service';
+import { documentName, whileClosed } from './document-locks';
 import { OutgoingService } from './outgoing.service';
 import { isPending, nextSaving, type Saving } from './saving';
 import { inOneWindow, WorkStore, type FoundWork, type KeptWork } from './work-store.service';
@@ -16,7 +16,6 @@ const retryMs = 10_000;
 export class PendingWork {
   private readonly store = inject(WorkStore);
   private readonly outgoing = inject(OutgoingService);
-  private readonly openDocuments = inject(OpenDocuments);
   private readonly session = inject(SessionService);
   private readonly notices = inject(NoticeService);
   private readonly injector = inject(Injector);
@@ -34,7 +33,7 @@ export class PendingWork {
       isAway = (await this.outgoing.sendKept(person)) === 'away';
       for (const found of await this.store.pending(person)) {
         const { kind, id } = found.work;
-        if (!isAway && !this.openDocuments.has(kind, id)) isAway = (await this.sendOne(found)) === 'away';
+        if (!isAway) isAway = (await whileClosed(documentName(person, kind, id), () => this.sendOne(found))) === 'away';
       }
     });
     if (isAway) this.timer = setTimeout(() => void this.send(), retryMs);
