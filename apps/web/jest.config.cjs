@@ -4,7 +4,7 @@ module.exports = {
   testMatch: ['<rootDir>/src/**/*.spec.ts'],
   setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],
   transform: { '^.+\\.(ts|mjs|js|html)$': ['jest-preset-angular', { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.html$' }] },
-  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|@angular|@ng-bootstrap|@zelpit))'],
+  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|@angular|@ng-bootstrap|@zelpit|d3-|internmap))'],
   moduleNameMapper: {
     '^@zelpit/core$': '<rootDir>/../../packages/core/src/index.ts',
     '^@zelpit/contract$': '<rootDir>/../../packages/contract/src/index.ts',

@@ -1,6 +1,7 @@
 import { ZelpitFault } from '../fault';
 import type { BoreGeometry } from '../fingering';
 import { BoreModel, type Foot } from './bore-model';
+import { centsOfRatio } from '../pitch';
 
 /** A pattern whose pitch is known. */
 export interface Measured {
@@ -42,7 +43,7 @@ interface Parameter {
  */
 export function centsNear(geometry: BoreGeometry, { coverages, foot, hertz }: Measured): number | undefined {
   const model = new BoreModel(geometry, { from: hertz * 2 ** (-lost / 1200), to: hertz * 2 ** (lost / 1200), count: 25 });
-  const found = model.resonances(coverages, foot).map((each) => 1200 * Math.log2(each.hertz / hertz));
+  const found = model.resonances(coverages, foot).map((each) => centsOfRatio(each.hertz / hertz));
   return found.sort((one, other) => Math.abs(one) - Math.abs(other))[0];
 }
 

@@ -3,6 +3,7 @@ import type { Foot } from './bore-model';
 import { borePitch } from './bore-pitch';
 import { soundSourceOf, vesselHertz } from './pattern-sound';
 import { usualFoot } from './sound-model';
+import { centsOfRatio } from '../pitch';
 
 /** One point of a glide. */
 export interface GlidePoint {
@@ -43,7 +44,7 @@ export function glideBetween(
   const found = Array.from({ length: points + 1 }, (_, index): GlidePoint | undefined => {
     const share = index / points;
     const hertz = pitchAt(from.map((coverage, hole) => coverage + (to[hole] - coverage) * share));
-    return hertz === undefined ? undefined : { share, cents: 1200 * Math.log2(hertz / first) };
+    return hertz === undefined ? undefined : { share, cents: centsOfRatio(hertz / first) };
   }).filter((point) => point !== undefined);
   const isBroken = found.some((point, index) => index > 0 && Math.abs(point.cents - found[index - 1].cents) > jumpCents);
   return { points: found, isBroken };

@@ -2,6 +2,7 @@ import { coverOf, soundingPitch, type Fingering, type Instrument, type Pattern }
 import type { Foot } from './bore-model';
 import { borePitch } from './bore-pitch';
 import { usualFoot } from './sound-model';
+import { centsOfRatio } from '../pitch';
 
 const halvings = 14;
 /** Less than this is no half cover but a leak, more than its rest no opening. */
@@ -39,7 +40,7 @@ export class HalfCoverSolver {
       else high = middle;
     }
     const reached = at((low + high) / 2);
-    return reached !== undefined && Math.abs(1200 * Math.log2(reached / wanted)) < 3 ? (low + high) / 2 : undefined;
+    return reached !== undefined && Math.abs(centsOfRatio(reached / wanted)) < 3 ? (low + high) / 2 : undefined;
   }
 }
 

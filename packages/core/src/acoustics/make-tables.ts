@@ -5,6 +5,7 @@ import { fitGeometry, type FitStep, type Measured } from './fit-geometry';
 import { disturbedGeometry, normalOf, type Disturbance } from './disturbed-geometry';
 import { allPitches } from './all-pitches';
 import type { SoundTable } from './sound-table';
+import { centsOfRatio } from '../pitch';
 
 const refits = 20;
 /** How far geometries lie apart that players would call the same instrument. */
@@ -38,7 +39,7 @@ export function soundTable(instrument: Instrument, geometry: BoreGeometry, rando
     const pitches = others.map((each) => each[index]).filter((pitch) => pitch > 0);
     if (pitches.length === 0) return 0;
     const sorted = pitches.sort((one, other) => one - other);
-    return Math.round(1200 * Math.log2(sorted[Math.floor(0.95 * (sorted.length - 1))] / sorted[Math.ceil(0.05 * (sorted.length - 1))]));
+    return Math.round(centsOfRatio(sorted[Math.floor(0.95 * (sorted.length - 1))] / sorted[Math.ceil(0.05 * (sorted.length - 1))]));
   });
   return { hertz, steady, spread };
 }

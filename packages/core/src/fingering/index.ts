@@ -16,7 +16,7 @@ export {
 } from './instrument';
 export { withHands, type Hands } from './hands';
 export { instrumentProblems, loadInstrument } from './load-instrument';
-export { chartedFingering, chartedPattern, fingerOf, noteOf, scaleDegree, soundingPitch } from './lookup';
+export { chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch } from './lookup';
 export { coverOf, fingerCoverage, holeSign, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';
 export { noteIdOf } from './chromatic-notes';
 export { pipeChanter, practiceChanter } from './practice-chanter.data';

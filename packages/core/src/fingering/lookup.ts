@@ -47,3 +47,6 @@ export function chartedPattern(instrument: Instrument, id: NoteId): Pattern {
 export function soundingPitch(instrument: Instrument, id: NoteId, reference: Hertz = hertz(instrument.reference.hertz)): Hertz {
   return hertz(reference * noteOf(instrument, id).ratio);
 }
+
+/** True where the tongue starts a note: a reed in a bag or under a cap is never tongued. */
+export const isTonguedFamily = (family: Instrument['family']): boolean => family === 'whistle' || family === 'recorder' || family === 'ocarina';

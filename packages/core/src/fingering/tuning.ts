@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { ZelpitFault } from '../fault';
 import { noteIdSchema, type Instrument, type Note, type NoteId } from './instrument';
 import { noteOf } from './lookup';
+import { centsOfRatio } from '../pitch';
 
 const widestCents = 100;
 
@@ -50,7 +51,7 @@ export function equalRatio(instrument: Instrument, note: Note): number {
 
 function ratioNear(note: Note, text: string): number {
   const ratio = ratioOf(text);
-  const off = 1200 * Math.log2(ratio / note.ratio);
+  const off = centsOfRatio(ratio / note.ratio);
   if (Math.abs(off) > widestCents)
     throw new ZelpitFault(
       'invalid-tuning',

@@ -3,6 +3,7 @@ import { noteOf, scaleDegree, soundingPitch, type Instrument, type NoteId } from
 import type { ChangeLine } from './change-line';
 import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { linesOf, type LineSet } from './line-sets';
+import { centsOfRatio } from '../pitch';
 
 /** How a pair of notes is set in rhythm. */
 export type Rhythm = 'even' | 'dotted' | 'cut' | 'triplet' | 'tied';
@@ -58,7 +59,7 @@ export function scaleFrom(instrument: Instrument, start: NoteId): readonly NoteI
   const from = scaleDegree(instrument, start);
   const first = soundingPitch(instrument, start);
   const own = instrument.notes.filter(({ id }) => id === start || (scaleDegree(instrument, id) > from && isOfScale(instrument, id)));
-  return own.filter(({ id }) => 1200 * Math.log2(soundingPitch(instrument, id) / first) < 1260).map(({ id }) => id);
+  return own.filter(({ id }) => centsOfRatio(soundingPitch(instrument, id) / first) < 1260).map(({ id }) => id);
 }
 
 const major: readonly number[] = [0, 200, 400, 500, 700, 900, 1100];
@@ -69,7 +70,7 @@ function isOfScale(instrument: Instrument, id: NoteId): boolean {
       return true;
     case 'whistle':
     case 'irish-pipes': {
-      const cents = 1200 * Math.log2(soundingPitch(instrument, id) / soundingPitch(instrument, instrument.notes[0].id));
+      const cents = centsOfRatio(soundingPitch(instrument, id) / soundingPitch(instrument, instrument.notes[0].id));
       const inOctave = ((cents % 1200) + 1200) % 1200;
       return major.some((degree) => Math.min(Math.abs(inOctave - degree), 1200 - Math.abs(inOctave - degree)) < 45);
     }
@@ -164,7 +165,7 @@ function leapsFrom(instrument: Instrument, wish: ExerciseWish): ExerciseLines {
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   const first = soundingPitch(instrument, wish.start);
   const wide = instrument.notes.filter(
-    ({ id }) => (id === wish.start || isOfScale(instrument, id)) && Math.abs(1200 * Math.log2(soundingPitch(instrument, id) / first)) >= wideLeap,
+    ({ id }) => (id === wish.start || isOfScale(instrument, id)) && Math.abs(centsOfRatio(soundingPitch(instrument, id) / first)) >= wideLeap,
   );
   const moving = wide.filter(({ id }) => changeBetween(instrument, wish.start, id).kind !== 'none');
   const still = wide.filter((note) => !moving.includes(note)).map(({ id }) => `${name(wish.start)} to ${name(id)}: no finger moves`);

@@ -4,6 +4,7 @@ import type { CompiledMovement, MovementStep } from './compile';
 import type { MovementSettings } from './definition';
 import { firstAllowed } from './laws';
 import { openers } from './movements.data';
+import { usualGraceNoteMs } from '../timing';
 
 /** How long the parts of movements last; by the player's level, not by the tempo. */
 export interface MovementPace {
@@ -15,7 +16,7 @@ export interface MovementPace {
   readonly evenTimes: number;
 }
 
-export const usualPace: MovementPace = { graceMs: 60, lowTimes: 1.5, evenTimes: 2 };
+export const usualPace: MovementPace = { graceMs: usualGraceNoteMs, lowTimes: 1.5, evenTimes: 2 };
 
 /** The pace of a studio: its own lengths of low notes and even onsets, and a grace note of a player's level. */
 export const paceOf = ({ lowTimes, evenTimes }: MovementSettings, graceMs = usualPace.graceMs): MovementPace => ({ graceMs, lowTimes, evenTimes });

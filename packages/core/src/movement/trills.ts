@@ -1,6 +1,7 @@
 import { tablePitch } from '../acoustics';
 import { moversBetween } from '../change';
 import { coverOf, noteOf, soundingPitch, type Fingering, type Instrument, type NoteId } from '../fingering';
+import { centsOfRatio } from '../pitch';
 
 /** Two fingerings between which a trill is easiest. */
 export interface TrillPair {
@@ -37,7 +38,7 @@ export function trillBetween(instrument: Instrument, main: NoteId, upper: NoteId
 function centsOff(instrument: Instrument, { note, pattern, register }: Fingering): number | undefined {
   if (register > 1 || pattern.some((coverage) => coverOf(coverage) === 'half')) return undefined;
   const pitch = tablePitch(instrument, pattern)?.hertz;
-  return pitch === undefined ? undefined : 1200 * Math.log2(pitch / soundingPitch(instrument, note));
+  return pitch === undefined ? undefined : centsOfRatio(pitch / soundingPitch(instrument, note));
 }
 
 /** Ornaments of a note with its neighbour: there and back, or the neighbour once before it. */

@@ -1,1 +1,1 @@
-export { hertz, cents, milliseconds, beatsPerMinute, centsBetween, type Hertz, type Cents, type Milliseconds, type BeatsPerMinute } from './units';
+export { hertz, cents, milliseconds, centsBetween, centsOfRatio, type Hertz, type Cents, type Milliseconds } from './units';

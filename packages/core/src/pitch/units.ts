@@ -9,8 +9,6 @@ export type Hertz = Unit<'hertz'>;
 export type Cents = Unit<'cents'>;
 /** Length or point of time in milliseconds. */
 export type Milliseconds = Unit<'milliseconds'>;
-/** Tempo in beats a minute, 10 to 400. */
-export type BeatsPerMinute = Unit<'beats a minute'>;
 
 function checked<Name extends string>(name: string, value: number, low: number, high: number): Unit<Name> {
   if (!(value >= low && value <= high)) {
@@ -28,14 +26,17 @@ export const cents = (value: number): Cents => checked<'cents'>('An interval in 
 /** @throws ZelpitFault `out-of-range` when negative or over a day. */
 export const milliseconds = (value: number): Milliseconds => checked<'milliseconds'>('A time in ms', value, 0, 86_400_000);
 
-/** @throws ZelpitFault `out-of-range` outside 10 to 400. */
-export const beatsPerMinute = (value: number): BeatsPerMinute => checked<'beats a minute'>('A tempo in beats a minute', value, 10, 400);
-
 /**
  * Interval from `reference` to `sounding`; negative when flat.
  * @returns cents, 1200 to the octave
  * @example centsBetween(hertz(440), hertz(880)) // 1200
  */
 export function centsBetween(reference: Hertz, sounding: Hertz): Cents {
-  return cents(1200 * Math.log2(sounding / reference));
+  return cents(centsOfRatio(sounding / reference));
 }
+
+/**
+ * The interval of a ratio of frequencies in cents, unchecked: for ratios that are no pitches, and inside loops.
+ * @example centsOfRatio(2) // 1200
+ */
+export const centsOfRatio = (ratio: number): number => 1200 * Math.log2(ratio);

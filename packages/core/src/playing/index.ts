@@ -1,4 +1,4 @@
 export { canBeSensed, fingersDown, type FingerEvent } from './finger-events';
 export { fewestRepetitions, fitTiming, timingOf, type Estimate, type FingerEstimate, type FittedTiming, type TimedChange } from './fit-timing';
 export { judgePlaying, verdictOf, type HeardBetween, type JudgedPlaying, type PlayedChange, type Verdict } from './judge-playing';
-export { simulatedPlaying, type SimulatedChange, type SimulatedPlaying, type StudentNote } from './simulated-student';
+export { oneChangeOf, simulatedPlaying, type SimulatedChange, type SimulatedPlaying, type StudentNote } from './simulated-student';

@@ -2,7 +2,18 @@ import * as fc from 'fast-check';
 import { changeBetween } from '../change';
 import { chartedFingering, instrumentById, practiceChanter as chanter, type FingerId, type NoteId } from '../fingering';
 import { audibleMs, levels, seededNormal, seededRandom, type TimingParameters } from '../timing';
-import { canBeSensed, fingersDown, fitTiming, judgePlaying, simulatedPlaying, timingOf, type FingerEvent, type StudentNote, type TimedChange } from '.';
+import {
+  canBeSensed,
+  fingersDown,
+  fitTiming,
+  judgePlaying,
+  oneChangeOf,
+  simulatedPlaying,
+  timingOf,
+  type FingerEvent,
+  type StudentNote,
+  type TimedChange,
+} from '.';
 
 const note = (id: NoteId, ms = 800): StudentNote => ({ fingering: chartedFingering(chanter, id), ms });
 const thereAndBack = (home: NoteId, other: NoteId, times: number): readonly StudentNote[] =>
@@ -144,5 +155,18 @@ describe('fitTiming', () => {
     const within = (which: number): number => players.filter((each) => each[which] < 0.2).length;
     expect(within(0)).toBeGreaterThanOrEqual(48);
     expect(within(1)).toBeGreaterThanOrEqual(48);
+  });
+});
+
+describe('one change of a performance', () => {
+  it('keeps what lies between at its length, between two short notes', () => {
+    const playing = simulatedPlaying(chanter, thereAndBack('b', 'e', 3), levels.beginner, seededNormal(3));
+    const faulty = playing.changes.find(({ index }) => playing.steps.some(({ note, role }) => role === 'fault' && note === index));
+    if (faulty === undefined) throw new Error('A beginner should have made a fault.');
+    const { steps, lengthMs } = oneChangeOf(playing, faulty.index);
+    const between = steps.filter(({ role }) => role === 'fault').map((step) => step.lengthMs);
+    expect(between).toEqual(playing.steps.filter(({ note, role }) => role === 'fault' && note === faulty.index).map((step) => step.lengthMs));
+    expect(steps.filter(({ role }) => role === 'theme').map((step) => step.lengthMs)).toEqual([30, 30]);
+    expect(lengthMs).toBeCloseTo(60 + between.reduce((sum, each) => sum + each, 0));
   });
 });

@@ -115,3 +115,22 @@ function stepsOf(
 /** A register is said only where the instrument has several. */
 const registerOf = (changes: readonly SimulatedChange[], own: number): { readonly register?: number } =>
   changes.some(({ change }) => change.register !== undefined) ? { register: own } : {};
+
+/** A note beside a change is cut to this, in ms. */
+const shortNoteMs = 30;
+
+/**
+ * One change of a performance with its two notes cut short, so that what lies between can be heard slowly.
+ * @param index the place of the note before the change
+ */
+export function oneChangeOf(playing: SimulatedPlaying, index: number): SimulatedPlaying {
+  const own = playing.steps.filter(({ note, role }) => note === index || (role !== 'fault' && note === index + 1));
+  let startMs = 0;
+  const steps = own.map((step) => {
+    const lengthMs = step.role === 'theme' ? shortNoteMs : step.lengthMs;
+    const moved = { ...step, startMs, lengthMs };
+    startMs += lengthMs;
+    return moved;
+  });
+  return { ...playing, steps, lengthMs: startMs };
+}

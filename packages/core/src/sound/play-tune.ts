@@ -5,6 +5,7 @@ import { graceSteps } from '../movement';
 import { milliseconds } from '../pitch';
 import { faultPatterns, worstFault, type FaultKind } from './fault-steps';
 import type { Click, Timeline, TimelineStep } from './timeline';
+import { tongueSilenceMs } from '../timing';
 
 /** A note to be sounded: what a tune, a line or one change is made of here. */
 export interface PlayedNote {
@@ -39,8 +40,6 @@ export interface PlaySettings {
 
 const shareLeftForTheme = 0.4;
 const shareLeftBeforeFault = 0.5;
-/** The silence that the tongue makes before a note. */
-const tongueMs = 18;
 const shareOfTongue = 0.2;
 
 /**
@@ -103,7 +102,7 @@ function blown(instrument: Instrument, { pattern, register }: Fingering): Blown 
 function tongue(steps: TimelineStep[], played: PlayedNote): void {
   const previous = steps.pop();
   if (previous === undefined) return;
-  const silence = previous.role === 'rest' ? 0 : Math.min(tongueMs, previous.length * shareOfTongue);
+  const silence = previous.role === 'rest' ? 0 : Math.min(tongueSilenceMs, previous.length * shareOfTongue);
   steps.push({ ...previous, length: milliseconds(previous.length - silence) });
   if (silence > 0) steps.push(step({ pattern: [] }, previous.start + previous.length - silence, silence, 'rest', played.index));
 }

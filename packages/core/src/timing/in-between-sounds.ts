@@ -1,6 +1,7 @@
 import { heardFrom, tablePitch } from '../acoustics';
 import type { Change } from '../change';
 import { patternKey, soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { centsOfRatio } from '../pitch';
 
 /**
  * What a pattern between two notes is to the ear. `low`: more than 50 cents under both. `same`: within 35 cents of one of them, no fault by itself.
@@ -25,7 +26,7 @@ export interface InBetweenSound {
 }
 
 const [underBoth, nearEnd, nearCharted] = [50, 35, 40];
-const centsOf = (one: number, other: number): number => 1200 * Math.log2(one / other);
+const centsOf = (one: number, other: number): number => centsOfRatio(one / other);
 
 /** The pattern in which the movers of a mask have moved; a mover's bit is its place in `movers`. */
 export function patternAt(instrument: Instrument, change: Change, mask: number): Pattern {

@@ -24,3 +24,4 @@ export {
   type TimingParameters,
 } from './timing-model';
 export { cheapestPath, PathCosts, type FingerPath, type PathChoice, type PathNote, type Pins } from './path-finder';
+export { graceNoteMs, tongueSilenceMs, usualGraceNoteMs } from './durations.data';

@@ -5,6 +5,7 @@ import { difficultyOf } from './difficulty';
 import { pathWeights as weights } from './difficulty.data';
 import { inBetweenSounds, soundClasses } from './in-between-sounds';
 import type { ChangeRisk } from './timing-model';
+import { centsOfRatio } from '../pitch';
 
 /** A note to be fingered. */
 export interface PathNote {
@@ -67,7 +68,7 @@ function ownCost(instrument: Instrument, { note, pattern, rank, register }: Fing
   const isHalf = pattern.some((coverage) => coverOf(coverage) === 'half');
   // A half cover is made in tune by ear; a second register is the breath's.
   const pitch = isHalf || register > 1 ? undefined : tablePitch(instrument, pattern)?.hertz;
-  const cents = pitch === undefined ? 0 : Math.abs(1200 * Math.log2(pitch / soundingPitch(instrument, note)));
+  const cents = pitch === undefined ? 0 : Math.abs(centsOfRatio(pitch / soundingPitch(instrument, note)));
   return weights.tenCents * (cents / 10) + weights.rank * (rank - 1) + (isHalf ? weights.halfCover : 0);
 }
 

@@ -1,7 +1,7 @@
 import { adviceFor, changeOfFingerings, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote, type GraceStep } from '../movement';
-import { levels, RiskTable, type Hiding } from '../timing';
+import { levels, RiskTable, tongueSilenceMs, usualGraceNoteMs, type Hiding } from '../timing';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
 /** Where a change happens: between two notes of the tune, said by the second. */
@@ -49,9 +49,7 @@ interface Gathered {
 /** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
 export type TuneFingerings = ReadonlyMap<number, Fingering>;
 
-/** A learner's grace note and the silence of the tongue, in ms. */
-const graceMs = 60;
-const tongue: Hiding = { kind: 'tongue', lengthMs: 40 };
+const tongue: Hiding = { kind: 'tongue', lengthMs: tongueSilenceMs };
 
 /**
  * Every distinct change between neighbouring theme notes, as played with repeats. What is heard alike stands together, the hardest first; what lets nothing be
@@ -131,7 +129,7 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
 function coverOf(unders: readonly Under[]): Hiding | undefined {
   const [first] = unders;
   if (first?.hiding === undefined || unders.some(({ hiding }) => hiding === undefined)) return undefined;
-  return { kind: 'grace-note', opens: first.hiding.fingers, lengthMs: graceMs };
+  return { kind: 'grace-note', opens: first.hiding.fingers, lengthMs: usualGraceNoteMs };
 }
 
 function ranked(

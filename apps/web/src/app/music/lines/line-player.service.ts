@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { freeTempo, lineCountInBeats, notesOfLine, quarter, type ChangeLine, type Instrument, type PlayedNote } from '@zelpit/core';
+import { freeTempo, lineCountInBeats, notesOfLine, quarter, usualGraceNoteMs, type ChangeLine, type Instrument, type PlayedNote } from '@zelpit/core';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport, type Playable } from '../sound/transport.service';
 
@@ -39,7 +39,7 @@ export class LinePlayer {
         countInBeats: this.sound.hasCountIn() ? lineCountInBeats : 0,
         isClickOn: line.tempo !== null || this.sound.hasClick(),
         firstBeat: 0,
-        graceNoteMs: 50,
+        graceNoteMs: usualGraceNoteMs,
         ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
       },
       times,

@@ -1,5 +1,5 @@
 import { Injectable, signal } from '@angular/core';
-import type { Articulation, Instrument } from '@zelpit/core';
+import { isTonguedFamily, type Articulation, type Instrument } from '@zelpit/core';
 
 const storageKey = 'zelpit.articulation.';
 
@@ -13,9 +13,6 @@ export const articulations = Object.entries(words).map(([value, text]) => ({ val
 export const articulationText = (articulation: Articulation): string => words[articulation];
 
 type Family = Instrument['family'];
-
-/** A reed in a bag or under a cap is never tongued. */
-export const isTonguedFamily = (family: Family): boolean => family === 'whistle' || family === 'recorder' || family === 'ocarina';
 
 /** How tunes are articulated, by family: chosen once, kept in this browser. */
 @Injectable({ providedIn: 'root' })

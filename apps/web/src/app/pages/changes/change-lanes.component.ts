@@ -1,5 +1,6 @@
 import { Component, computed, input, output } from '@angular/core';
 import {
+  centsOfRatio,
   ChangeEar,
   changeTimeline,
   loudnessAt,
@@ -179,7 +180,7 @@ export class ChangeLanesComponent {
       ),
       { x: last, end: this.width() - right, sound: ends[1], kind: 'note', note: change.to },
     ];
-    const cents = pieces.map(({ sound }) => 1200 * Math.log2(sound.hertz));
+    const cents = pieces.map(({ sound }) => centsOfRatio(sound.hertz));
     const [low, high] = [Math.min(...cents), Math.max(...cents)];
     const reach = heardHeight - 44;
     return pieces.map(({ x, end, sound, kind, note }, index) => {

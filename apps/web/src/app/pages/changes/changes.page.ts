@@ -1,6 +1,6 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { scaleSqrt } from 'd3';
+import { scaleSqrt } from 'd3-scale';
 import {
   adviceFor,
   bestLead,
@@ -26,6 +26,10 @@ import {
   type Hiding,
   type NoteId,
   type TimingParameters,
+  graceNoteMs,
+  isTonguedFamily,
+  tongueSilenceMs,
+  usualGraceNoteMs,
 } from '@zelpit/core';
 import { ChartState } from '../../studio/state/chart-state.service';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
@@ -83,9 +87,7 @@ const shownChoices: readonly Choice<Shown>[] = [
 /** What covers the change up: nothing, the grace note of a letter, or the tongue. */
 type Cover = 'bare' | 'tongue' | NoteId;
 /** How long a player's grace notes last, in ms, by how steady the fingers are. */
-const graceMs: Readonly<Record<Whose, number>> = { beginner: 90, learner: 60, fluent: 40, measured: 60 };
-/** The silence of the tongue, in ms. */
-const tongueMs = 40;
+const graceMs: Readonly<Record<Whose, number>> = { ...graceNoteMs, measured: usualGraceNoteMs };
 
 /** Notes that a map can hold and still be read. */
 const mostNotes = 26;
@@ -234,7 +236,7 @@ export class ChangesPage implements OnDestroy {
     return [
       { value: 'bare', label: instrument.family === 'pipes' ? 'bare' : 'slurred' },
       ...graces,
-      ...(isTongued(instrument.family) ? [{ value: 'tongue', label: 'tongued' }] : []),
+      ...(isTonguedFamily(instrument.family) ? [{ value: 'tongue', label: 'tongued' }] : []),
     ];
   });
   private readonly wantedCover = signal<Cover>('bare');
@@ -244,7 +246,7 @@ export class ChangesPage implements OnDestroy {
   private readonly hiding = computed((): Hiding | undefined => {
     const kind = this.coverKind();
     if (kind === 'bare') return undefined;
-    if (kind === 'tongue') return { kind: 'tongue', lengthMs: tongueMs };
+    if (kind === 'tongue') return { kind: 'tongue', lengthMs: tongueSilenceMs };
     const rule = this.instrument().graceNotes.find(({ written }) => written === kind);
     return rule === undefined ? undefined : { kind: 'grace-note', opens: rule.opens, lengthMs: graceMs[this.whose()] };
   });
@@ -474,7 +476,5 @@ export class ChangesPage implements OnDestroy {
 const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only': '↑', 'lower-only': '↓', cross: '×' };
 
 const keyOf = (from: NoteId, to: NoteId): string => `${from}>${to}`;
-
-const isTongued = (family: string): boolean => family === 'whistle' || family === 'recorder' || family === 'ocarina';
 
 const waysOf = (fingerings: readonly Fingering[], note: NoteId): readonly Fingering[] => fingerings.filter((each) => each.note === note);

@@ -1,6 +1,7 @@
 import { Component, computed, input } from '@angular/core';
 import { glideBetween, noteOf, type Change, type Instrument } from '@zelpit/core';
-import { line, scaleLinear } from 'd3';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
 
 const [width, height, left, bottom, top] = [420, 190, 74, 34, 16];
 

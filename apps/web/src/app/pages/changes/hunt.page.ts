@@ -8,6 +8,7 @@ import {
   notesOfLine,
   scaleFrom,
   seededNormal,
+  oneChangeOf,
   simulatedPlaying,
   studentTimeline,
   type Fingering,
@@ -255,7 +256,7 @@ export class HuntPage implements OnDestroy {
     }
     const found = this.playing().changes.find((each) => each.index === index);
     if (found === undefined) return;
-    const part = simulatedPart(this.playing(), index);
+    const part = oneChangeOf(this.playing(), index);
     this.transport.sound(this.instrument(), studentTimeline(part, slowest));
   }
 
@@ -303,18 +304,4 @@ export class HuntPage implements OnDestroy {
     this.isPlaying.set(false);
     this.now.set(-1);
   }
-}
-
-/** One change of a performance with its two notes cut short, so that what lies between can be heard slowly. */
-function simulatedPart(playing: ReturnType<typeof simulatedPlaying>, index: number): ReturnType<typeof simulatedPlaying> {
-  const noteLength = 30;
-  const steps = playing.steps.filter(({ note, role }) => (role === 'fault' ? note === index : note === index || note === index + 1));
-  let start = 0;
-  const cut = steps.map((step) => {
-    const lengthMs = step.role === 'theme' ? noteLength : step.lengthMs;
-    const moved = { ...step, startMs: start, lengthMs };
-    start += lengthMs;
-    return moved;
-  });
-  return { ...playing, steps: cut, lengthMs: start };
 }

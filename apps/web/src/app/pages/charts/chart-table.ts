@@ -1,5 +1,5 @@
 import { holeSign, soundingPitch, type Fingering, type Instrument } from '@zelpit/core';
-import { csvFormatRows } from 'd3';
+import { csvFormatRows } from 'd3-dsv';
 
 /** A cell that a spreadsheet shows as text and does not take for a formula. */
 const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);

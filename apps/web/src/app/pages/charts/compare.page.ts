@@ -1,6 +1,7 @@
 import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  centsOfRatio,
   chartedFingering,
   coverOf,
   heldTone,
@@ -172,7 +173,7 @@ export class ComparePage {
         ids: [mine?.id, theirs?.id],
         hertz: [mine === undefined ? undefined : soundingPitch(one, mine.id), theirs === undefined ? undefined : soundingPitch(other, theirs.id)],
         isOtherFingers: both && fingersText(one, mine.id) !== fingersText(other, theirs.id),
-        apart: both ? Math.round(1200 * Math.log2(theirs.ratio / mine.ratio)) : undefined,
+        apart: both ? Math.round(centsOfRatio(theirs.ratio / mine.ratio)) : undefined,
       };
     });
   });

@@ -1,10 +1,8 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { playedBars, type PlayedNote, type TuneChange } from '@zelpit/core';
+import { playedBars, usualGraceNoteMs, type PlayedNote, type TuneChange } from '@zelpit/core';
 import { playedNotesOf, type OpenedTune } from '../../documents/tune/tunes.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
-
-const graceNoteMs = 50;
 
 /** Plays a tune, one of its bars or one of its changes, clean or faulty, as the sound settings say. */
 @Injectable()
@@ -71,7 +69,7 @@ export class TunePlayer {
         countInBeats: !isChange && this.sound.hasCountIn() ? countIn : 0,
         isClickOn: !isChange && this.sound.hasClick(),
         firstBeat,
-        graceNoteMs,
+        graceNoteMs: usualGraceNoteMs,
         ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
       },
       times: this.sound.repeats() ? 0 : 1,

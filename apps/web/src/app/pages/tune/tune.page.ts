@@ -1,7 +1,7 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { noteOf, patternKey, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
+import { isTonguedFamily, noteOf, patternKey, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -24,7 +24,7 @@ import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
-import { ArticulationSettings, articulations, isTonguedFamily } from '../../music/sound/articulation.service';
+import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
 import { BarStripComponent } from './bar-strip.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { changeFacts } from './change-facts';
