@@ -22,7 +22,29 @@ export default tseslint.config(
   {
     files: ['**/*.ts'],
     extends: [...tseslint.configs.recommended, ...tseslint.configs.stylistic],
+    languageOptions: {
+      parserOptions: {
+        project: [
+          'packages/core/tsconfig.spec.json',
+          'packages/contract/tsconfig.spec.json',
+          'apps/server/tsconfig.spec.json',
+          'apps/web/tsconfig.lint.json',
+          'e2e/tsconfig.json',
+          'bench/tsconfig.json',
+        ],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
     rules: {
+      // What only the types tell.
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false } }],
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      '@typescript-eslint/no-unsafe-argument': 'error',
+      '@typescript-eslint/no-unsafe-assignment': 'error',
+      '@typescript-eslint/no-unsafe-call': 'error',
+      '@typescript-eslint/no-unsafe-member-access': 'error',
+      '@typescript-eslint/no-unsafe-return': 'error',
       'no-undef': 'off',
       'no-nested-ternary': 'error',
       'no-console': ['error', { allow: ['error'] }],
@@ -57,6 +79,12 @@ export default tseslint.config(
     rules: {
       'max-lines-per-function': 'off',
       '@typescript-eslint/no-explicit-any': 'off',
+      // Bodies of answers are anything until a test has looked at them.
+      '@typescript-eslint/no-unsafe-argument': 'off',
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-call': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/no-unsafe-return': 'off',
       'no-nested-ternary': 'off',
       '@typescript-eslint/no-empty-function': 'off',
     },

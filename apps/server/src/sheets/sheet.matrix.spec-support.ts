@@ -12,8 +12,7 @@ const newSheet = ({ student, tune }: Readonly<Record<string, string>>): object =
 
 export const matrix: ThingMatrix = {
   make: async (owner, before) => {
-    const { body } = await owner.post('/api/sheets', newSheet(before)).expect(201);
-    const { id, lines } = body as { id: string; lines: { code: string }[] };
+    const { id, lines } = (await owner.post('/api/sheets', newSheet(before)).expect(201)).body as { id: string; lines: { code: string }[] };
     return { sheet: id, code: lines[0].code };
   },
   entries: {

@@ -131,8 +131,8 @@ export async function visit(app: TestServer['app'], email?: string): Promise<Vis
 /** Who opens a one-time link, and is signed in by it. */
 export async function visitByLink(app: TestServer['app'], address: string, use: object = {}): Promise<Visitor> {
   const visitor = await visit(app);
-  const { body } = await visitor.post('/api/links/take', { token: address.split('#')[1], ...use }).expect(200);
-  return visitorOf(visitor.agent, (body as Session).token);
+  const { token } = (await visitor.post('/api/links/take', { token: address.split('#')[1], ...use }).expect(200)).body as Session;
+  return visitorOf(visitor.agent, token);
 }
 
 /** A browser's agent with the token that its session has now. */
