@@ -121,6 +121,23 @@ test('lines go out as ABC, MusicXML, MIDI, WAV and PDF', async ({ page }) => {
   expect((await saved(/^PDF/)).subarray(0, 5).toString()).toBe('%PDF-');
 });
 
+test('a PDF whose fonts do not come says so, and can be tried again', async ({ browser, baseURL }) => {
+  // A page of its own: that a font is not there stands in its console.
+  const page = await (await browser.newContext({ baseURL })).newPage();
+  await signIn(page, '/changes/lines?note=c');
+  await page.route('**/fonts/*.ttf', (route) => route.fulfill({ status: 503, body: '' }));
+  const asPdf = async (): Promise<void> => {
+    await page.getByRole('button', { name: 'Save as a file' }).click();
+    await page.getByRole('button', { name: /^PDF/ }).click();
+  };
+  await asPdf();
+  await expect(page.getByText('The PDF could not be made: the server did not give its fonts. Try again.')).toBeVisible();
+  await page.unroute('**/fonts/*.ttf');
+  const download = page.waitForEvent('download');
+  await asPdf();
+  expect((await readFile(await (await download).path())).subarray(0, 5).toString()).toBe('%PDF-');
+});
+
 test('fingers on keys are judged, and their own timing is kept and reckoned with', async ({ page }) => {
   await signIn(page, '/changes/keys?from=b&to=e');
   await choose(page, 'Instrument', 'practice chanter');

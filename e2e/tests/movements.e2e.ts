@@ -273,6 +273,7 @@ test('a movement is played on keys and judged, element by element', async ({ pag
   await pass(lowG);
   await page.keyboard.down('s');
   await page.keyboard.down(';');
+  await page.clock.resume();
   await expect(page.getByRole('status').filter({ hasText: /Back to low A for the next\.$/ })).toBeVisible();
   await page.keyboard.up('s');
   await expect(page.getByText('Now play it, and stay on the last note.')).toBeVisible();

@@ -112,6 +112,36 @@ for (const [name, width, height] of [
   });
 }
 
+test('a new sheet is shown from the answer that made it, and the paper shows what is not saved yet', async ({ page }) => {
+  const asked: string[] = [];
+  page.on('request', (request) => {
+    if (request.method() === 'GET' && /\/api\/sheets\/[^/?]+$/.test(request.url())) asked.push(request.url());
+  });
+  await newSheet(page);
+  expect(asked).toEqual([]);
+  await page.route('**/api/sheets/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.getByLabel('Title of the sheet').fill('Before the ferry');
+  await page.getByRole('link', { name: /On paper/ }).click();
+  await expect(page.locator('svg.sheet-page').first()).toContainText('Before the ferry');
+});
+
+test('a line opened by its code shows the fingers of the student’s own instrument, as the sheet does', async ({ page }) => {
+  await signIn(page);
+  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+  const { items } = (await (await page.request.get('/api/instruments')).json()) as { items: { id: string; model: string; owner: { id: string } }[] };
+  const own = items.find(({ model }) => model === 'practice-chanter');
+  const { owner, id, ...rest } = own as { id: string; owner: { id: string } };
+  const turned = await page.request.put(`/api/instruments/${id}`, { data: { ...rest, hands: 'right-on-top' }, headers: { 'x-zelpit-token': token } });
+  expect(turned.status()).toBe(200);
+  const sheets = ((await (await page.request.get('/api/sheets')).json()) as { items: { id: string; student: { id: string }; instrument: string }[] }).items;
+  const sheet = sheets.find(({ student, instrument }) => student.id === owner.id && instrument === 'practice-chanter');
+  await page.goto(`/sheets/${sheet?.id}`);
+  const advice = ((await page.locator('.line-todo').first().textContent()) ?? '').trim();
+  expect(advice).not.toBe('');
+  await page.locator('.line-end a').first().click();
+  await expect(page.getByText(advice)).toBeVisible();
+});
+
 test('the lines go out as ABC that Zelpit reads again', async ({ page }) => {
   await newSheet(page);
   await page.getByRole('button', { name: 'Save as a file' }).click();

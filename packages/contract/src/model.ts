@@ -39,6 +39,7 @@ export const modelRoutes = {
     query: pageQuerySchema,
     answers: { 200: pageOf(ownModelSchema) },
   }),
+  model: route({ method: 'get', path: '/models/{id}', summary: 'One model that the studio made', who: everyone, answers: { 200: ownModelSchema } }),
   addModel: route({
     method: 'post',
     path: '/models',

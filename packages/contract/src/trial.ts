@@ -69,7 +69,12 @@ export type TrialResult = TrialInput['result'];
 export const trialSchema = trialInputSchema.extend({ id: z.string(), at: z.string() });
 export type Trial = z.infer<typeof trialSchema>;
 
-export const trialQuerySchema = pageQuerySchema.extend({ student: idSchema.optional(), kind: z.enum(['fingers', 'ear', 'fault-hunt']).optional() });
+export const trialQuerySchema = pageQuerySchema.extend({
+  student: idSchema.optional(),
+  kind: z.enum(['fingers', 'ear', 'fault-hunt']).optional(),
+  /** Only those whose measured timing was taken for the player. */
+  taken: z.literal('true').optional(),
+});
 
 /** `model` is a sign of this archive, or a built-in instrument; the student a sign, or null for a teacher who tried it. */
 export const archiveTrialSchema = z.strictObject({

@@ -25,6 +25,8 @@ export function serveModels(endpoints: Endpoints, { database }: ThingParts): voi
 
   endpoints.serve(modelRoutes.models, async ({ visitor, query }) => respond(200, await models.list(visitor.studioId, query)));
 
+  endpoints.serve(modelRoutes.model, async ({ request, visitor: { studioId } }) => respond(200, await modelOr404(studioId, idOf(request, 'instrument'))));
+
   endpoints.serve(modelRoutes.addModel, async ({ visitor: { studioId, name }, body: { instrument } }) => {
     assertHolds(instrument);
     const model = await modelOr404(studioId, await models.add(studioId, name, instrument));

@@ -7,6 +7,7 @@ import { cursorOf, cutPage, readCursor } from '../http/cursor';
 interface Wanted extends PageQuery {
   readonly student?: string;
   readonly kind?: TrialInput['result']['kind'];
+  readonly taken?: 'true';
 }
 
 type Row = Pick<TrialEntity, 'id' | 'studentId' | 'model' | 'result' | 'createdAt'> & { readonly exact: string };
@@ -18,7 +19,7 @@ export class TrialRepository {
   constructor(private readonly database: Database) {}
 
   /** Newest first. */
-  async list(studioId: string, { limit, after, student, kind }: Wanted): Promise<Page<Trial>> {
+  async list(studioId: string, { limit, after, student, kind, taken }: Wanted): Promise<Page<Trial>> {
     const [at, id] = readCursor(after, 'moment');
     const rows = await this.database.query<Row>(
       `SELECT id, student_id AS "studentId", model, result, created_at AS "createdAt", created_at::text AS exact FROM trial
@@ -26,8 +27,9 @@ export class TrialRepository {
          AND ($2::timestamptz IS NULL OR (created_at, id) < ($2::timestamptz, $3::uuid))
          AND ($4::uuid IS NULL OR student_id = $4::uuid)
          AND ($5::text IS NULL OR kind = $5)
-       ORDER BY created_at DESC, id DESC LIMIT $6`,
-      [studioId, at ?? null, id ?? null, student ?? null, kind ?? null, limit + 1],
+         AND ($6::text IS NULL OR (result->>'isTaken')::boolean)
+       ORDER BY created_at DESC, id DESC LIMIT $7`,
+      [studioId, at ?? null, id ?? null, student ?? null, kind ?? null, taken ?? null, limit + 1],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.exact, row.id), shown);
   }

@@ -40,6 +40,16 @@ describe('results of trials', () => {
     expect(((await tablet.get('/api/trials?kind=ear').expect(200)).body as Page<Trial>).items).toHaveLength(1);
   });
 
+  it('are asked for one student, and only those taken for the player', async () => {
+    const { id } = (await ada.post('/api/students', { alias: 'Runa' }).expect(201)).body as { id: string };
+    await ada.post('/api/trials', trial(ear, id)).expect(201);
+    const { id: taken } = (await ada.post('/api/trials', trial(fingers, id)).expect(201)).body as Trial;
+    await ada.post('/api/trials', trial({ ...fingers, isTaken: false }, id)).expect(201);
+    const { items } = (await ada.get(`/api/trials?student=${id}&kind=fingers&taken=true&limit=1`).expect(200)).body as Page<Trial>;
+    expect(items.map((each) => each.id)).toEqual([taken]);
+    await ada.get('/api/trials?taken=perhaps').expect(400);
+  });
+
   it('of another student are not for a student to keep or see', async () => {
     const { id } = (await ada.post('/api/students', { alias: 'Tove' }).expect(201)).body as { id: string };
     await ada.post('/api/trials', trial(ear, id)).expect(201);

@@ -1,7 +1,6 @@
 import type { OwnModel } from '@zelpit/contract';
 import { instrumentProblems, type Instrument } from '@zelpit/core';
 import { map, of, type Observable } from 'rxjs';
-import { ApiFault } from '../../kernel/api/api.service';
 import type { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { changedIn, type Comparison, type Piece } from '../../kernel/saving/pieces';
 import type { DocumentKind, SaveResult } from '../../kernel/saving/document-kind';
@@ -23,7 +22,7 @@ function text(value: unknown): string {
 export function modelKind(shelf: InstrumentShelf): DocumentKind<ModelDraft, OwnModel> {
   return {
     kind: 'model',
-    load: (id) => shelf.load().pipe(map(() => found(shelf, id))),
+    load: (id) => shelf.fetchModel(id),
     save: (id, { instrument }, version, key): Observable<SaveResult<OwnModel>> => {
       if (instrumentProblems(instrument).length > 0) return of({ kind: 'refused', message: 'The instrument does not hold together yet.' });
       return shelf.saveModel(id, version, instrument, { key, triesAgain: false }).pipe(map((stored) => ({ kind: 'saved', stored })));
@@ -34,12 +33,6 @@ export function modelKind(shelf: InstrumentShelf): DocumentKind<ModelDraft, OwnM
     savedAt: ({ changed }) => changed,
     isSame: (one, other) => text(one.instrument) === text(other.instrument),
   };
-}
-
-function found(shelf: InstrumentShelf, id: string): OwnModel {
-  const model = shelf.ownModels().find((each) => each.id === id);
-  if (model === undefined) throw new ApiFault(404, 'This instrument is not here; it may have been put away.');
-  return model;
 }
 
 type Part = 'name' | 'reference' | 'fingers' | 'holes' | 'notes' | 'fingerings' | 'sound' | 'breath' | 'checks';

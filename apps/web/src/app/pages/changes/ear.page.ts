@@ -183,7 +183,7 @@ export class EarPage implements OnDestroy {
 
   constructor() {
     this.state.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
-    this.trials.load().subscribe({ error: (error: unknown) => this.notices.fault(error) });
+    this.trials.loadEar().subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }
 
   ngOnDestroy(): void {

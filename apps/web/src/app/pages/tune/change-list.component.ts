@@ -50,12 +50,12 @@ const footRows = 3;
               </ul>
             }
             @if (region.hasFoot && $last) {
-              @if (hiddenCount() > 0) {
-                <button type="button" class="word mt-2" (click)="showsHidden.set(!showsHidden())">
-                  {{ showsHidden() ? 'Back to the open changes' : hiddenText() }}
-                </button>
-              }
               <div class="changes-foot">
+                @if (hiddenCount() > 0) {
+                  <button type="button" class="word" (click)="showsHidden.set(!showsHidden())">
+                    {{ showsHidden() ? 'Back to the open changes' : hiddenText() }}
+                  </button>
+                }
                 <small class="second">trouble of the tune {{ trouble() }}</small>
                 <button type="button" class="btn btn-solid btn-low" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
               </div>

@@ -18,7 +18,8 @@ import type { Choice } from '../../kernel/chooser/chooser.component';
 export const nameOf = ({ name, model }: Pick<Instrument, 'name' | 'model'>): string => (model === undefined ? name : `${name}, ${model}`);
 
 const byName = (one: { readonly name: string }, other: { readonly name: string }): number => one.name.localeCompare(other.name);
-const replaced = <T extends { readonly id: string }>(all: readonly T[], one: T): readonly T[] => [...all.filter(({ id }) => id !== one.id), one];
+const replaced = <T extends { readonly id: string }>(all: readonly T[], one: T): readonly T[] =>
+  all.some(({ id }) => id === one.id) ? all.map((each) => (each.id === one.id ? one : each)) : [...all, one];
 
 /** Every instrument of the studio: built-in models, models of its own, what people play, and fingerings that teachers confirmed. */
 @Injectable({ providedIn: 'root' })
@@ -105,6 +106,11 @@ export class InstrumentShelf {
 
   bringBack(held: HeldInstrument): Observable<undefined> {
     return this.api.call(instrumentRoutes.bringInstrumentBack, { id: held.id }).pipe(tap(() => this.held.update((all) => [...all, held].sort(byName))));
+  }
+
+  /** One model of the studio as it is kept now. Errors: `ApiFault` 404 where it was put away. */
+  fetchModel(id: string): Observable<OwnModel> {
+    return this.api.call(modelRoutes.model, { id }).pipe(tap((model) => this.ownModels.update((all) => replaced(all, model))));
   }
 
   addModel(instrument: Instrument): Observable<OwnModel> {
