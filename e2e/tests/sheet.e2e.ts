@@ -136,7 +136,7 @@ test('a line opened by its code shows the fingers of the student’s own instrum
   const sheets = ((await (await page.request.get('/api/sheets')).json()) as { items: { id: string; student: { id: string }; instrument: string }[] }).items;
   const sheet = sheets.find(({ student, instrument }) => student.id === owner.id && instrument === 'practice-chanter');
   await page.goto(`/sheets/${sheet?.id}`);
-  const advice = ((await page.locator('.line-todo').first().textContent()) ?? '').trim();
+  const advice = ((await page.locator('.line-advice b').first().textContent()) ?? '').trim();
   expect(advice).not.toBe('');
   await page.locator('.line-end a').first().click();
   await expect(page.getByText(advice)).toBeVisible();

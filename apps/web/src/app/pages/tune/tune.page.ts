@@ -387,7 +387,7 @@ export class TunePage implements OnDestroy {
         this.opened.set(opened);
         this.fault.set('');
         if (before === undefined) this.begin(opened);
-        else this.carryOver(opened);
+        else this.carryOver(before, opened);
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
     });
@@ -407,12 +407,13 @@ export class TunePage implements OnDestroy {
     setTimeout(() => this.goToLine(line, false));
   }
 
-  /** The same tune taken apart anew, with other fingers or for another player: what was ticked, chosen and in hand stays where it is still there. */
-  private carryOver(opened: OpenedTune): void {
-    const all = allChanges(opened);
-    this.ticked.update((ticked) => new Set([...ticked].filter((id) => all.some((change) => change.id === id))));
-    const chosen = this.change()?.id;
-    this.change.set(all.find(({ id }) => id === chosen) ?? all.at(0));
+  /** The same tune taken apart anew, with other fingers or for another player: what was ticked, chosen and in hand stays, under its new fingers. */
+  private carryOver(before: OpenedTune, opened: OpenedTune): void {
+    const [was, all] = [allChanges(before), allChanges(opened)];
+    const ticked = was.filter(({ id }) => this.ticked().has(id)).flatMap((change) => successors(all, change));
+    this.ticked.set(new Set(ticked.map(({ id }) => id)));
+    const chosen = this.change();
+    this.change.set((chosen === undefined ? [] : successors(all, chosen)).at(0) ?? all.at(0));
     this.bar.update((bar) => Math.min(bar, opened.tune.bars[opened.tune.bars.length - 1].number));
     this.visibleLine.set(this.lineOfBar(this.bar()));
   }
@@ -439,3 +440,13 @@ function besides(isPinned: boolean, next: string | undefined): string {
 
 /** Worst first; those that grace notes or the tongue hide come after those that are heard. */
 const allChanges = ({ changes }: OpenedTune): readonly TuneChange[] => [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
+
+/** What a change is now: the one that is still there, else those of its notes that stand at its places with other fingers. */
+function successors(all: readonly TuneChange[], was: TuneChange): readonly TuneChange[] {
+  const same = all.filter(({ id }) => id === was.id);
+  if (same.length > 0) return same;
+  const places = new Set(was.places.map(({ from }) => from));
+  return all.filter(
+    ({ change, places: now }) => change.from === was.change.from && change.to === was.change.to && now.some(({ from }) => places.has(from)),
+  );
+}
