@@ -446,7 +446,5 @@ function successors(all: readonly TuneChange[], was: TuneChange): readonly TuneC
   const same = all.filter(({ id }) => id === was.id);
   if (same.length > 0) return same;
   const places = new Set(was.places.map(({ from }) => from));
-  return all.filter(
-    ({ change, places: now }) => change.from === was.change.from && change.to === was.change.to && now.some(({ from }) => places.has(from)),
-  );
+  return all.filter(({ change, places: now }) => change.from === was.change.from && change.to === was.change.to && now.some(({ from }) => places.has(from)));
 }
