@@ -1,5 +1,5 @@
-import type { Change } from '../change';
-import type { Instrument, Pattern } from '../fingering';
+import { changeOfFingerings, outcomesOf, troubleOf, type Change, type Outcomes, type Trouble } from '../change';
+import type { Fingering, Instrument, Pattern } from '../fingering';
 import { difficultyOf, type Difficulty } from './difficulty';
 import { evenNormals } from './even-normals';
 import { hiddenRisk, type HiddenRisk, type Hiding } from './hidden-change';
@@ -16,6 +16,8 @@ const usualDraws = 1009;
 export class RiskTable {
   /** By the two notes and what covers the change up; several where the notes have several fingerings. */
   private readonly known = new Map<string, Known[]>();
+  /** By the fingering before, then the one after. */
+  private readonly heard = new Map<Fingering, Map<Fingering, HeardChange>>();
   /** By how many numbers a draw takes. */
   private readonly normals = new Map<number, () => () => number>();
 
@@ -24,6 +26,19 @@ export class RiskTable {
     readonly timing: TimingParameters,
     private readonly draws = usualDraws,
   ) {}
+
+  /** The change from one fingering to another and what is heard of it at worst; tunes come back to the same few. */
+  heardOf(before: Fingering, after: Fingering): HeardChange {
+    const from = this.heard.get(before) ?? new Map<Fingering, HeardChange>();
+    this.heard.set(before, from);
+    const known = from.get(after);
+    if (known !== undefined) return known;
+    const change = changeOfFingerings(this.instrument, before, after);
+    const outcomes = outcomesOf(this.instrument, change);
+    const heard = { change, outcomes, trouble: troubleOf(this.instrument, change, outcomes) };
+    from.set(after, heard);
+    return heard;
+  }
 
   /** @param hiding what covers the change up, where something does */
   riskOf(change: Change, hiding?: Hiding): ChangeRisk {
@@ -62,6 +77,13 @@ export class RiskTable {
     this.normals.set(numbers, pool);
     return pool();
   }
+}
+
+/** A change with what can be heard of it. */
+export interface HeardChange {
+  readonly change: Change;
+  readonly outcomes: Outcomes;
+  readonly trouble: Trouble;
 }
 
 /** A draw takes a number for each mover and one for each hand that moves. */

@@ -1,4 +1,4 @@
-import { adviceFor, changeOfFingerings, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
+import { adviceFor, headingOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote, type GraceStep } from '../movement';
 import { levels, RiskTable, tongueSilenceMs, usualGraceNoteMs, type Hiding } from '../timing';
@@ -140,9 +140,7 @@ function ranked(
 ): readonly TuneChange[] {
   const changes = [...all].map(([id, gathered]): TuneChange => {
     const { before, after, places } = gathered;
-    const change = changeOfFingerings(instrument, before, after);
-    const outcomes = outcomesOf(instrument, change);
-    const trouble = troubleOf(instrument, change, outcomes);
+    const { change, outcomes, trouble } = risks.heardOf(before, after);
     const unders = undersOf(instrument, gathered);
     const under = new Set(unders.map(({ phrase }) => phrase));
     const ordered = [...places].sort((one, other) => one.to - other.to);
