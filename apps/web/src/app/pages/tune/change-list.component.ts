@@ -51,13 +51,13 @@ const footRows = 3;
             }
             @if (region.hasFoot && $last) {
               <div class="changes-foot">
+                <button type="button" class="btn btn-solid btn-low" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
                 @if (hiddenCount() > 0) {
                   <button type="button" class="word" (click)="showsHidden.set(!showsHidden())">
                     {{ showsHidden() ? 'Back to the open changes' : hiddenText() }}
                   </button>
                 }
                 <small class="second">trouble of the tune {{ trouble() }}</small>
-                <button type="button" class="btn btn-solid btn-low" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
               </div>
             }
           </div>
