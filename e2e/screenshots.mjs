@@ -75,6 +75,10 @@ try {
   await open('/movements');
   await choose('Movement', 'taorluath');
   await page.getByRole('button', { name: /^E to low A: / }).click();
+  // Music is engraved when it comes into sight.
+  await page.evaluate('window.scrollTo(0, document.body.scrollHeight)');
+  await page.waitForTimeout(2 * still);
+  await page.evaluate('window.scrollTo(0, 0)');
   await page.waitForTimeout(still);
   await shoot(page, 'movement', { fullPage: true });
   await choose('Movement', 'doubling');
@@ -114,9 +118,8 @@ try {
   await open('/workshop');
   await page.getByRole('button', { name: 'Copy it' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Tarn chanter');
-  await page.getByLabel('Holes of fingering 3').fill('XXXXXXXO');
-  await page.getByLabel('Holes of fingering 3').press('Tab');
-  await page.evaluate('window.scrollTo(0, 0)');
+  await page.getByLabel('Name', { exact: true }).press('Tab');
+  await page.getByText(/^Saved/).waitFor();
   await page.waitForTimeout(still);
   await shoot(page, 'workshop');
   await page.getByRole('button', { name: 'Undo' }).click();
