@@ -3,21 +3,19 @@ import { strFromU8, strToU8, unzip, zip, type UnzipFileInfo } from 'fflate';
 import { createHash } from 'node:crypto';
 import * as z from 'zod';
 import { HttpProblem } from '../http/problem';
-import type { Thing } from '../things/thing';
-import { refused, type ArchiveFiles } from './archive-part';
+import { archivePartsOf, type Thing } from '../things/thing';
+import { refused, signsOf, type ArchiveFiles } from './archive-part';
 import { studioFile, studioFileSchema, type PreparedFile } from './archive.repository';
 
 const manifestName = 'manifest.json';
 const sha256 = (content: string | Uint8Array): string => createHash('sha256').update(content).digest('hex');
 
-const partsOf = (things: readonly Thing[]) => things.flatMap(({ kind, archive }) => (archive === undefined ? [] : [{ kind, part: archive }]));
-
 /** The version that is written: the latest that any part came with. */
-const versionOf = (things: readonly Thing[]): number => Math.max(...partsOf(things).map(({ part }) => part.since));
+const versionOf = (things: readonly Thing[]): number => Math.max(...archivePartsOf(things).map(({ part }) => part.since));
 
 /** The files of a version in the order in which its manifest names them: what came earlier stands first. */
 function filesOf(things: readonly Thing[], version: number): readonly string[] {
-  const parts = partsOf(things).map(({ part }) => part);
+  const parts = archivePartsOf(things).map(({ part }) => part);
   return [studioFile, ...[...parts].sort((one, other) => one.since - other.since).flatMap(({ file, since }) => (since <= version ? [file] : []))];
 }
 
@@ -44,10 +42,10 @@ export interface ReadArchive {
 export async function readArchive(things: readonly Thing[], bytes: Uint8Array): Promise<ReadArchive> {
   const raw = await readFiles(things, bytes);
   const studio = shaped(studioFile, studioFileSchema, raw.get(studioFile));
-  const parts = partsOf(things).map(({ kind, part }) => ({
+  const parts = archivePartsOf(things).map(({ kind, part }) => ({
     ...{ kind, part, content: raw.has(part.file) ? shaped(part.file, part.schema, raw.get(part.file)) : part.absent },
   }));
-  const signs = parts.flatMap(({ part, content }) => part.signs?.signsOf(content) ?? []);
+  const signs = parts.flatMap(({ part, content }) => signsOf(part, content));
   if (new Set(signs).size !== signs.length) throw refused('Two things in this archive have the same sign.');
   const files: ArchiveFiles = new Map(parts.map(({ part, content }) => [part.file, content]));
   return { studio, files: parts.map((each) => ({ ...each, prepared: each.part.prepare(each.content, files) })) };

@@ -58,8 +58,8 @@ export interface ArchivePart<Content, Rows, Prepared> {
   /** Everything of the studio, what is put away too. */
   readonly load: (database: Database, studioId: string) => Promise<Rows>;
   readonly pack: (rows: Rows, signs: Signs) => Content;
-  /** Where other things name it: the letter of its signs, the ids of its rows, and the signs in a file. */
-  readonly signs?: { readonly letter: string; readonly idsOf: (rows: Rows) => readonly string[]; readonly signsOf: (content: Content) => readonly string[] };
+  /** Where other things name it, so that its file is a list of things with signs: the letter of these, and the ids of its rows. */
+  readonly signs?: { readonly letter: string; readonly idsOf: (rows: Rows) => readonly string[] };
   /** Checks a file beside the others and reads what it takes. @throws HttpProblem 422 with a sentence */
   readonly prepare: (content: Content, files: ArchiveFiles) => Prepared;
   readonly write: (content: Content, prepared: Prepared, target: ArchiveTarget) => Promise<Brought>;
@@ -71,10 +71,16 @@ export type AnyArchivePart = ArchivePart<unknown, unknown, unknown>;
 /** Gives a part away without its types: what `load` gives goes to `pack`, what `prepare` gives to `write`, and to nobody else. */
 export const archivePart = <Content, Rows, Prepared>(part: ArchivePart<Content, Rows, Prepared>): AnyArchivePart => part as unknown as AnyArchivePart;
 
+/** The signs in what one part's file holds; none where its things have none. */
+export const signsOf = ({ signs }: AnyArchivePart, content: unknown): readonly string[] => (signs === undefined ? [] : signsAmong(content));
+
 /** The signs of one file whose things all have one. */
-export function signsIn(files: ArchiveFiles, file: string): ReadonlySet<string> {
-  return new Set(((files.get(file) ?? []) as readonly { readonly sign: string }[]).map(({ sign }) => sign));
-}
+export const signsIn = (files: ArchiveFiles, file: string): ReadonlySet<string> => new Set(signsAmong(files.get(file) ?? []));
+
+const signsAmong = (content: unknown): readonly string[] => (content as readonly { readonly sign: string }[]).map(({ sign }) => sign);
+
+/** The ids of rows. */
+export const idsOf = (rows: readonly { readonly id: string }[]): readonly string[] => rows.map(({ id }) => id);
 
 /** All rows of a studio in the order in which they were made, what is put away too. */
 export function everything<T extends ObjectLiteral>(database: Database, entity: EntityTarget<T>, studioId: string): Promise<T[]> {

@@ -2,8 +2,8 @@ import { archiveStudioSchema, type ArchiveResult, type ArchiveStudio } from '@ze
 import { randomUUID } from 'node:crypto';
 import { StudioEntity } from '../accounts/account.entities';
 import type { Database } from '../database/database';
-import type { Thing } from '../things/thing';
-import { Signs, type AnyArchivePart, type ArchiveFiles } from './archive-part';
+import { archivePartsOf, putAwayPartsOf, type Thing } from '../things/thing';
+import { Signs, signsOf, type AnyArchivePart, type ArchiveFiles } from './archive-part';
 
 /** The file that every archive has beside those of the things. */
 export const studioFile = 'studio.json';
@@ -30,7 +30,7 @@ export class ArchiveRepository {
       const { name } = await this.database.of(StudioEntity).findOneByOrFail({ id: studioId });
       const studio: ArchiveStudio = { name };
       const loaded: { readonly part: AnyArchivePart; readonly rows: unknown }[] = [];
-      for (const { archive: part } of this.things) if (part !== undefined) loaded.push({ part, rows: await part.load(this.database, studioId) });
+      for (const { part } of archivePartsOf(this.things)) loaded.push({ part, rows: await part.load(this.database, studioId) });
       const signs = new Signs();
       for (const { part, rows } of loaded) if (part.signs !== undefined) signs.give(part.signs.letter, part.signs.idsOf(rows));
       return new Map<string, unknown>([[studioFile, studio], ...loaded.map(({ part, rows }) => [part.file, part.pack(rows, signs)] as const)]);
@@ -39,9 +39,8 @@ export class ArchiveRepository {
 
   /** True where the studio holds nothing, what is put away left aside. */
   async isEmpty(studioId: string): Promise<boolean> {
-    for (const { putAway } of this.things) {
-      if (putAway === undefined) continue;
-      const found = await this.database.query(`SELECT 1 FROM ${putAway.table} WHERE studio_id = $1 AND deleted_at IS NULL LIMIT 1`, [studioId]);
+    for (const { table } of putAwayPartsOf(this.things)) {
+      const found = await this.database.query(`SELECT 1 FROM ${table} WHERE studio_id = $1 AND deleted_at IS NULL LIMIT 1`, [studioId]);
       if (found.length > 0) return false;
     }
     return true;
@@ -50,10 +49,9 @@ export class ArchiveRepository {
   /** Puts everything of the studio away, to be found again for as long as things are kept. */
   async putAllAway(studioId: string): Promise<number> {
     let count = 0;
-    for (const { putAway } of this.things) {
-      if (putAway === undefined) continue;
+    for (const { table } of putAwayPartsOf(this.things)) {
       const [row] = await this.database.query<{ count: string }>(
-        `WITH away AS (UPDATE ${putAway.table} SET deleted_at = now() WHERE studio_id = $1 AND deleted_at IS NULL RETURNING 1) SELECT count(*) FROM away`,
+        `WITH away AS (UPDATE ${table} SET deleted_at = now() WHERE studio_id = $1 AND deleted_at IS NULL RETURNING 1) SELECT count(*) FROM away`,
         [studioId],
       );
       count += Number(row.count);
@@ -63,7 +61,7 @@ export class ArchiveRepository {
 
   /** Writes all of an archive into the studio. Belongs into a transaction. */
   async write(studioId: string, files: readonly PreparedFile[]): Promise<Omit<ArchiveResult, 'putAway'>> {
-    const ids = new Map(files.flatMap(({ part, content }) => (part.signs?.signsOf(content) ?? []).map((sign) => [sign, randomUUID() as string])));
+    const ids = new Map(files.flatMap(({ part, content }) => signsOf(part, content).map((sign) => [sign, randomUUID() as string])));
     const target = {
       database: this.database,
       studioId,

@@ -1,9 +1,9 @@
 import { archiveFingeringSchema } from '@zelpit/contract';
 import { withKeptFingerings } from '@zelpit/core';
 import * as z from 'zod';
-import { archivePart } from '../archive/archive-part';
-import { checkOf } from '../models/model.archive';
-import type { FingeringEntity } from './fingering.entity';
+import { archivePart, everything } from '../archive/archive-part';
+import { checkOf, instrumentsIn } from '../models/model.archive';
+import { FingeringEntity } from './fingering.entity';
 import { FingeringRepository } from './fingering.repository';
 
 export const fingeringArchive = archivePart({
@@ -11,11 +11,12 @@ export const fingeringArchive = archivePart({
   since: 2,
   schema: z.array(archiveFingeringSchema).max(50_000),
   absent: [],
-  load: (database, studioId) => new FingeringRepository(database).all(studioId),
+  load: (database, studioId) => everything(database, FingeringEntity, studioId),
   pack: (rows: readonly FingeringEntity[], signs) =>
     rows.map(({ model, kept, confirmedBy, confirmedOn }) => ({ ...kept, model: signs.ofModel(model), by: confirmedBy, on: confirmedOn })),
   prepare: (fingerings, files) => {
-    for (const each of fingerings) checkOf(files, each.note, each.model, (instrument) => withKeptFingerings(instrument, [each]));
+    const known = instrumentsIn(files);
+    for (const each of fingerings) checkOf(known, each.note, each.model, (instrument) => withKeptFingerings(instrument, [each]));
   },
   write: async (fingerings, _, { database, studioId, modelOf }) => {
     const repository = new FingeringRepository(database);

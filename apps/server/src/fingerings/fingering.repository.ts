@@ -26,11 +26,6 @@ export class FingeringRepository {
     return cutPage(rows, limit, (row) => cursorOf(row.key, row.id), shown);
   }
 
-  /** Every one of a studio, as it lies in the table. */
-  async all(studioId: string): Promise<readonly FingeringEntity[]> {
-    return this.database.of(FingeringEntity).find({ where: { studioId }, order: { createdAt: 'ASC', id: 'ASC' } });
-  }
-
   async of(studioId: string, model: string): Promise<readonly StudioFingering[]> {
     const found = await this.database.of(FingeringEntity).find({ where: { studioId, model }, order: { createdAt: 'ASC', id: 'ASC' } });
     return found.map(shown);

@@ -2,8 +2,8 @@ import { archiveInstrumentSchema } from '@zelpit/contract';
 import { asPlayed, noteOf } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import * as z from 'zod';
-import { archivePart, dateOrNull, everything, insertAll, isoOrNull, refused, signsIn } from '../archive/archive-part';
-import { checkOf } from '../models/model.archive';
+import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused, signsIn } from '../archive/archive-part';
+import { checkOf, instrumentsIn } from '../models/model.archive';
 import { studentsFile } from '../students/student.archive';
 import { InstrumentEntity } from './instrument.entity';
 
@@ -12,7 +12,7 @@ export const instrumentArchive = archivePart({
   since: 2,
   schema: z.array(archiveInstrumentSchema).max(20_000),
   absent: [],
-  signs: { letter: 'i', idsOf: (rows: readonly InstrumentEntity[]) => rows.map(({ id }) => id), signsOf: (held) => held.map(({ sign }) => sign) },
+  signs: { letter: 'i', idsOf },
   load: (database, studioId) => everything(database, InstrumentEntity, studioId),
   pack: (rows, signs) =>
     rows.map(({ id, studentId, name, model, hands, tuning, schools, referenceHertz, knownNotes, note, createdAt, updatedAt, deletedAt }) => ({
@@ -21,10 +21,10 @@ export const instrumentArchive = archivePart({
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   prepare: (held, files) => {
-    const students = signsIn(files, studentsFile);
+    const [students, known] = [signsIn(files, studentsFile), instrumentsIn(files)];
     for (const each of held) {
       if (each.student !== null && !students.has(each.student)) throw refused(`The instrument “${each.name}” belongs to a student who is not in this archive.`);
-      checkOf(files, each.name, each.model, (instrument) => [asPlayed(instrument, each), each.knownNotes.map((note) => noteOf(instrument, note))]);
+      checkOf(known, each.name, each.model, (instrument) => [asPlayed(instrument, each), each.knownNotes.map((note) => noteOf(instrument, note))]);
     }
   },
   write: async (held, _, { database, studioId, idOf, modelOf }) => {

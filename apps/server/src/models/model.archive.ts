@@ -1,7 +1,7 @@
 import { archiveModelSchema } from '@zelpit/contract';
 import { instrumentProblems, instruments, ZelpitFault, type Instrument } from '@zelpit/core';
 import * as z from 'zod';
-import { archivePart, dateOrNull, everything, insertAll, isoOrNull, refused, type ArchiveFiles } from '../archive/archive-part';
+import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused, type ArchiveFiles } from '../archive/archive-part';
 import { ModelEntity } from './model.entity';
 
 const modelsFile = 'models.json';
@@ -11,7 +11,7 @@ export const modelArchive = archivePart({
   since: 2,
   schema: z.array(archiveModelSchema).max(2000),
   absent: [],
-  signs: { letter: 'm', idsOf: (rows: readonly ModelEntity[]) => rows.map(({ id }) => id), signsOf: (models) => models.map(({ sign }) => sign) },
+  signs: { letter: 'm', idsOf },
   load: (database, studioId) => everything(database, ModelEntity, studioId),
   pack: (rows, signs) =>
     rows.map(({ id, instrument, madeBy, createdAt, updatedAt, deletedAt }) => ({
@@ -34,15 +34,15 @@ export const modelArchive = archivePart({
   },
 });
 
-/** A model of the archive by its sign, or a built-in instrument; undefined where it is neither. */
-export function instrumentIn(files: ArchiveFiles, model: string): Instrument | undefined {
+/** The built-in instruments by id and those of the archive by sign. */
+export function instrumentsIn(files: ArchiveFiles): ReadonlyMap<string, Instrument> {
   const models = (files.get(modelsFile) ?? []) as readonly z.infer<typeof archiveModelSchema>[];
-  return models.find(({ sign }) => sign === model)?.instrument ?? instruments.find(({ id }) => id === model);
+  return new Map([...instruments.map((each) => [each.id, each] as const), ...models.map(({ sign, instrument }) => [sign, instrument] as const)]);
 }
 
-/** Uses the model that something is of, to see whether that can be. @throws HttpProblem 422 where there is no such model, or it cannot */
-export function checkOf(files: ArchiveFiles, name: string, model: string, use: (instrument: Instrument) => unknown): void {
-  const instrument = instrumentIn(files, model);
+/** Uses the model that something is of, one of `instrumentsIn`, to see whether that can be. @throws HttpProblem 422 where there is no such model, or it cannot */
+export function checkOf(known: ReadonlyMap<string, Instrument>, name: string, model: string, use: (instrument: Instrument) => unknown): void {
+  const instrument = known.get(model);
   if (instrument === undefined) throw refused(`“${name}” is of an instrument that is neither in this archive nor known here.`);
   try {
     use(instrument);

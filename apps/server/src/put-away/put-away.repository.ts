@@ -1,7 +1,7 @@
 import { putAwayDays, type Page, type PageQuery, type PutAway } from '@zelpit/contract';
 import type { Database } from '../database/database';
 import { StudentEntity } from '../students/student.entity';
-import type { PutAwayPart, Thing } from '../things/thing';
+import { putAwayPartsOf, type PutAwayPart, type Thing } from '../things/thing';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
 
 interface Row {
@@ -24,7 +24,7 @@ export class PutAwayRepository {
     private readonly database: Database,
     things: readonly Thing[],
   ) {
-    this.parts = things.flatMap(({ kind, putAway }) => (putAway === undefined ? [] : [{ kind, ...putAway }]));
+    this.parts = putAwayPartsOf(things);
   }
 
   /** Newest first. */

@@ -1,11 +1,11 @@
 import { archiveSheetSchema } from '@zelpit/contract';
-import { ZelpitFault } from '@zelpit/core';
+import { ZelpitFault, type Instrument } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import * as z from 'zod';
-import { archivePart, dateOrNull, everything, insertAll, isoOrNull, refused, signsIn, type ArchiveFiles } from '../archive/archive-part';
+import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused, signsIn } from '../archive/archive-part';
 import type { Database } from '../database/database';
 import { HttpProblem } from '../http/problem';
-import { instrumentIn } from '../models/model.archive';
+import { instrumentsIn } from '../models/model.archive';
 import { studentsFile } from '../students/student.archive';
 import { tunesFile } from '../tunes/tune.archive';
 import { assertPlayable } from './playable';
@@ -25,7 +25,7 @@ export const sheetArchive = archivePart({
   since: 1,
   schema: z.array(archiveSheetSchema).max(50_000),
   absent: [],
-  signs: { letter: 'p', idsOf: ({ sheets }: Rows) => sheets.map(({ id }) => id), signsOf: (sheets) => sheets.map(({ sign }) => sign) },
+  signs: { letter: 'p', idsOf: ({ sheets }: Rows) => idsOf(sheets) },
   load: async (database, studioId) => ({
     sheets: await everything(database, SheetEntity, studioId),
     lines: await new SheetRepository(database).linesBySheet(studioId),
@@ -40,8 +40,8 @@ export const sheetArchive = archivePart({
       ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   prepare: (sheets, files) => {
-    const there = { students: signsIn(files, studentsFile), tunes: signsIn(files, tunesFile) };
-    for (const sheet of sheets) check(sheet, files, there);
+    const there = { students: signsIn(files, studentsFile), tunes: signsIn(files, tunesFile), instruments: instrumentsIn(files) };
+    for (const sheet of sheets) check(sheet, there);
   },
   write: async (sheets, _, { database, studioId, idOf, modelOf }) => {
     const rows = sheets.map(({ sign, student, tune, instrument, title, note, created, changed, putAway }) => ({
@@ -61,12 +61,13 @@ export const sheetArchive = archivePart({
 interface There {
   readonly students: ReadonlySet<string>;
   readonly tunes: ReadonlySet<string>;
+  readonly instruments: ReadonlyMap<string, Instrument>;
 }
 
-function check({ title, student, tune, instrument, lines }: ArchivedSheet, files: ArchiveFiles, there: There): void {
+function check({ title, student, tune, instrument, lines }: ArchivedSheet, there: There): void {
   if (!there.students.has(student)) throw refused(`The sheet “${title}” belongs to a student who is not in this archive.`);
   if (tune !== null && !there.tunes.has(tune)) throw refused(`The sheet “${title}” comes from a tune that is not in this archive.`);
-  const known = instrumentIn(files, instrument);
+  const known = there.instruments.get(instrument);
   if (known === undefined) throw refused(`The sheet “${title}” is for an instrument that is neither in this archive nor known here.`);
   try {
     assertPlayable(known, lines);

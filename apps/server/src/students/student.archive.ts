@@ -1,6 +1,6 @@
 import { archiveStudentSchema } from '@zelpit/contract';
 import * as z from 'zod';
-import { archivePart, dateOrNull, everything, insertAll, isoOrNull } from '../archive/archive-part';
+import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull } from '../archive/archive-part';
 import { StudentEntity } from './student.entity';
 
 export const studentsFile = 'students.json';
@@ -10,7 +10,7 @@ export const studentArchive = archivePart({
   since: 1,
   schema: z.array(archiveStudentSchema).max(5000),
   absent: [],
-  signs: { letter: 's', idsOf: (rows: readonly StudentEntity[]) => rows.map(({ id }) => id), signsOf: (students) => students.map(({ sign }) => sign) },
+  signs: { letter: 's', idsOf },
   load: (database, studioId) => everything(database, StudentEntity, studioId),
   pack: (rows, signs) =>
     rows.map(({ id, alias, consent, movements, createdAt, deletedAt }) => ({

@@ -36,3 +36,9 @@ export interface Thing {
   readonly putAway?: PutAwayPart;
   readonly archive?: AnyArchivePart;
 }
+
+/** Those that go into an archive, each with how. */
+export const archivePartsOf = (things: readonly Thing[]) => things.flatMap(({ kind, archive: part }) => (part === undefined ? [] : [{ kind, part }]));
+
+/** Those that can be put away, each with how. */
+export const putAwayPartsOf = (things: readonly Thing[]) => things.flatMap(({ kind, putAway }) => (putAway === undefined ? [] : [{ kind, ...putAway }]));

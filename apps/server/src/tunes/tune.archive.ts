@@ -1,8 +1,8 @@
 import { archiveTuneSchema } from '@zelpit/contract';
 import { readBook, ZelpitFault, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
 import * as z from 'zod';
-import { archivePart, dateOrNull, everything, insertAll, isoOrNull, refused } from '../archive/archive-part';
-import { instrumentIn } from '../models/model.archive';
+import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused } from '../archive/archive-part';
+import { instrumentsIn } from '../models/model.archive';
 import { parseAbc } from './abc-parser';
 import { TuneEntity } from './tune.entity';
 import { fieldsOf } from './tune.repository';
@@ -14,7 +14,7 @@ export const tuneArchive = archivePart({
   since: 1,
   schema: z.array(archiveTuneSchema).max(50_000),
   absent: [],
-  signs: { letter: 't', idsOf: (rows: readonly TuneEntity[]) => rows.map(({ id }) => id), signsOf: (tunes) => tunes.map(({ sign }) => sign) },
+  signs: { letter: 't', idsOf },
   load: (database, studioId) => everything(database, TuneEntity, studioId),
   pack: (rows, signs) =>
     rows.map(({ id, instrument, abc, pins, createdAt, updatedAt, deletedAt }) => ({
@@ -22,14 +22,16 @@ export const tuneArchive = archivePart({
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   /** Every tune, read as if it were brought in alone. */
-  prepare: (tunes, files): ReadonlyMap<string, ReadEntry> =>
-    new Map(
+  prepare: (tunes, files): ReadonlyMap<string, ReadEntry> => {
+    const known = instrumentsIn(files);
+    return new Map(
       tunes.map(({ sign, instrument, abc }) => {
-        const [reading, ...others] = readings(instrumentIn(files, instrument), abc);
+        const [reading, ...others] = readings(known.get(instrument), abc);
         if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this archive (${sign}) cannot be read.`);
         return [sign, { ...reading.entry, abc }];
       }),
-    ),
+    );
+  },
   write: async (tunes, entries, { database, studioId, idOf, modelOf }) => {
     const rows = tunes.map(({ sign, instrument, pins, created, changed, putAway }) => ({
       ...fieldsOf(entries.get(sign) as ReadEntry),
