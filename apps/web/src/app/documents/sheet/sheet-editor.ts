@@ -15,6 +15,9 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
   readonly shown = computed(() => this.draft() ?? empty);
   private readonly codes = computed(() => new Map((this.stored()?.lines ?? []).map((line) => [line.id, line.code])));
 
+  /** The lines with their codes, as they go onto paper and into files. */
+  readonly linesOut = computed(() => this.shown().lines.map((line) => ({ ...line, code: this.codeOf(line) })));
+
   /** Empty until the line was saved. */
   codeOf(line: DraftLine): string {
     return this.codes().get(line.id) ?? '';

@@ -77,8 +77,7 @@ export class SheetPaperPage implements OnDestroy {
     if (stored === undefined || draft === undefined) return undefined;
     const instrument = this.shelf.instrumentFor(stored.student.id, stored.instrument);
     const about = [...(stored.tune === null ? [] : [stored.tune.title]), instrument.name, dayInWords(stored.updatedAt)].join(', ');
-    const lines = draft.lines.map((line) => ({ ...line, code: this.editor.codeOf(line) }));
-    return { title: draft.title, note: draft.note, about: `${about}.`, instrument, lines, words: this.words.words() };
+    return { title: draft.title, note: draft.note, about: `${about}.`, instrument, lines: this.editor.linesOut(), words: this.words.words() };
   });
 
   private readonly release = inject(KeyService).use([

@@ -60,8 +60,6 @@ export class SheetPage implements OnDestroy {
   protected readonly instrument = computed(() => this.shelf.instrumentFor(this.editor.stored()?.student.id, this.editor.stored()?.instrument));
   protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
   protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
-  /** The lines with their codes, as they go onto paper. */
-  protected readonly linesOut = computed(() => this.editor.shown().lines.map((line) => ({ ...line, code: this.editor.codeOf(line) })));
   protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));
   protected readonly comparison = computed(() => {
     const conflict = this.editor.conflict();
