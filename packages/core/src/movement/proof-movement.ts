@@ -36,7 +36,7 @@ export function proofreadMovement(instrument: Instrument, line: string, studio: 
 const noteOfAbc = (instrument: Instrument, letter: string): NoteId | undefined => instrument.notes.find(({ abc }) => abc === letter)?.id;
 
 /** The one note that words mean; undefined where they mean none or several. */
-function noteText(instrument: Instrument, words: string): NoteId | undefined {
+function noteNamed(instrument: Instrument, words: string): NoteId | undefined {
   const named = readNote(words.trim());
   const meant = named === undefined ? [] : notesMeant(instrument, named);
   return meant.length === 1 ? meant[0].id : undefined;
@@ -52,7 +52,7 @@ function proofOfWritten(instrument: Instrument, { own, settings }: Studio, { gro
   const letters = [...group].map((letter) => noteOfAbc(instrument, letter));
   const after = noteOfAbc(instrument, theme);
   if (after === undefined || !letters.every((each) => each !== undefined)) return undefined;
-  const before = from === undefined ? null : noteText(instrument, from);
+  const before = from === undefined ? null : noteNamed(instrument, from);
   if (before === undefined) return { kind: 'wrong', text: `“${from?.trim() ?? ''}” is no single note of the ${instrument.name}.` };
   const found = new MovementReader(instrument, own).read(before, letters, after);
   if (found.kind === 'none') return { kind: 'wrong', text: 'No movement is written nearly like this.' };
@@ -77,10 +77,10 @@ function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: s
   const rest = from === null ? head : head.slice(0, from.index);
   const on = /^(.+?)\s+(?:on|to|into)\s+(.+)$/i.exec(rest.trim());
   const [noteWords, name] = on === null ? splitNote(instrument, rest.trim()) : [on[2], on[1]];
-  const after = noteText(instrument, noteWords);
+  const after = noteNamed(instrument, noteWords);
   const [movement] = findMovements(instrument, name, own);
   if (after === undefined || movement === undefined || !/[a-z]{3}/i.test(name)) return undefined;
-  const before = from === null ? null : noteText(instrument, from[1]);
+  const before = from === null ? null : noteNamed(instrument, from[1]);
   if (before === undefined) return { kind: 'wrong', text: `“${from?.[1].trim() ?? ''}” is no single note of the ${instrument.name}.` };
   const compiled = compileMovement(instrument, movement, before, after, settings);
   if (compiled.kind === 'unplayable') return { kind: 'wrong', text: compiled.reason };
@@ -105,7 +105,7 @@ function splitNote(instrument: Instrument, words: string): readonly [note: strin
   const parts = words.split(/\s+/);
   for (let count = Math.min(3, parts.length - 1); count > 0; count -= 1) {
     const note = parts.slice(0, count).join(' ');
-    if (noteText(instrument, note) !== undefined) return [note, parts.slice(count).join(' ')];
+    if (noteNamed(instrument, note) !== undefined) return [note, parts.slice(count).join(' ')];
   }
   return ['', words];
 }
@@ -115,10 +115,10 @@ function lettersOfElement(instrument: Instrument, element: string): readonly (No
   const text = element.trim().replace(/\.$/, '');
   if (text === '') return [];
   const grace = /^(.+?)\s+grace\s*note(?:\s+(?:to|on|into)\s+(.+))?$/i.exec(text);
-  if (grace === null) return [noteText(instrument, text.replace(/^to\s+/i, ''))];
+  if (grace === null) return [noteNamed(instrument, text.replace(/^to\s+/i, ''))];
   const name = grace[1].trim().toLowerCase();
   const own = instrument.graceNotes.find(
     (rule) => rule.name.toLowerCase() === `${name} grace note` || noteOf(instrument, rule.written).schoolName.toLowerCase() === name,
   );
-  return [own?.written, ...(grace[2] === undefined ? [] : [noteText(instrument, grace[2])])];
+  return [own?.written, ...(grace[2] === undefined ? [] : [noteNamed(instrument, grace[2])])];
 }
