@@ -56,6 +56,27 @@ test('the map is for a level, for lifts ahead, for crosses only, and for another
   await expect(page.locator('.map-cell:not(.is-faint)')).toHaveCount(38);
 });
 
+test('the map tells the fingerings of a note apart, and each opens its own change', async ({ page }) => {
+  await openMap(page);
+  await expect(page.getByRole('button', { name: /^Fingerings: / })).toHaveCount(0);
+  await choose(page, 'Instrument', 'soprano recorder, German');
+  const usual = page.getByRole('button', { name: /^A to B flat, / });
+  await expect(usual).toHaveAttribute('aria-label', /hard$/);
+  await expect(page.getByRole('button', { name: /^A to alternative B flat, / })).toHaveCount(0);
+  await choose(page, 'Fingerings', 'every fingering');
+  const other = page.getByRole('button', { name: /^A to alternative B flat, / });
+  await expect(other).toHaveAttribute('aria-label', /hard$/);
+  expect(await usual.getAttribute('title')).not.toBe((await other.getAttribute('title'))?.replace('alternative ', ''));
+  await other.click();
+  await expect(other).toHaveAttribute('aria-pressed', 'true');
+  await expect(usual).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('region', { name: 'The chosen change' })).toContainText('A to alternative B flat');
+  await page.getByRole('button', { name: /^Fingers for B flat: / }).click();
+  await page.getByRole('menuitem', { name: /taught first/ }).click();
+  await expect(usual).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('region', { name: 'The chosen change' })).not.toContainText('alternative');
+});
+
 test('a change is played under a grace note: what is under it is masked, and the risk is less', async ({ page }) => {
   await openMap(page);
   await page.getByRole('button', { name: /^D to low A,/ }).click();

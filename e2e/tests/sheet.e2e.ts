@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, lineTitles as titles, newSheet, openTune, saved, signIn, test } from './as-teacher';
+import { choose, expect, lineTitles as titles, newSheet, openTune, saved, signIn, test } from './as-teacher';
 
 test('ticked changes become lines, a sheet, in another order, with counts, pace and what to watch; all is kept', async ({ page }) => {
   await newSheet(page);
@@ -193,4 +193,37 @@ test('the code beside a line opens it with the count-in ready; one key plays it'
   await expect(page.locator('.runner-said').getByRole('status')).toHaveText(/^\s*1 of \d/, { timeout: 15_000 });
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
+});
+
+test('a line is practised in other fingers: so it is named and drawn on the sheet, on paper and in the runner, and so it stays', async ({ page }) => {
+  await signIn(page);
+  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+  const { items: students } = (await (await page.request.get('/api/students')).json()) as { items: { id: string }[] };
+  const line = { home: 'a5', other: 'bb5', repetitions: 8, tempo: null, point: '' };
+  const sheet = { studentId: students[0].id, tuneId: null, instrument: 'recorder-soprano-baroque', title: 'Both B flats', note: '', lines: [line, line] };
+  const made = await page.request.post('/api/sheets', { data: sheet, headers: { 'x-zelpit-token': token } });
+  const { id, lines } = (await made.json()) as { id: string; lines: { code: string }[] };
+  await page.goto(`/sheets/${id}`);
+  const figures = page.locator('.line-figure');
+  const usual = await figures.nth(1).innerHTML();
+  await choose(page, 'Fingers for B flat', 'thumb, left index, ring, right middle and ring down');
+  await expect(titles(page)).toHaveText(['A to alternative B flat', 'A to B flat']);
+  expect(await figures.nth(1).innerHTML()).toBe(usual);
+  expect(await figures.nth(0).innerHTML()).not.toBe(usual);
+  await saved(page);
+  await page.getByRole('button', { name: /^Undo: the fingers of/ }).click();
+  await expect(titles(page)).toHaveText(['A to B flat', 'A to B flat']);
+  await page.getByRole('button', { name: /^Redo: the fingers of/ }).click();
+  await saved(page);
+  await page.reload();
+  await expect(titles(page)).toHaveText(['A to alternative B flat', 'A to B flat']);
+  await page.getByRole('link', { name: /On paper/ }).click();
+  await expect(page.locator('svg.sheet-page').first()).toContainText('A to alternative B flat');
+  const drawn: string[] = [];
+  for (const { code } of lines) {
+    await page.goto(`/c/${code}`);
+    await expect(page.getByRole('img', { name: 'Finger lanes of A and B flat' })).toBeVisible();
+    drawn.push(await page.locator('g[zpLanes]').first().innerHTML());
+  }
+  expect(drawn[0]).not.toBe(drawn[1]);
 });

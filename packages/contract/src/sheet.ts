@@ -1,4 +1,4 @@
-import { exerciseSchema, noteIdSchema } from '@zelpit/core';
+import { exerciseSchema, lineFingeringSchema, noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { typedText } from './text';
 import { findSchema, pageOf, pageQuerySchema } from './page';
@@ -26,6 +26,8 @@ export const sheetLineInputSchema = z.strictObject({
   point: typedText.max(sheetLimits.point, `A point to watch has at most ${sheetLimits.point} characters.`),
   /** The line's own music; without it the line is the change there and back, eight times. */
   exercise: exerciseSchema.nullable().optional(),
+  /** How its notes are fingered where that is not the way taught first. */
+  fingering: lineFingeringSchema.nullable().optional(),
 });
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
 
@@ -69,6 +71,7 @@ export const sheetLineSchema = z.object({
   tempo: z.number().int().nullable(),
   point: z.string(),
   exercise: exerciseSchema.nullable(),
+  fingering: lineFingeringSchema.nullable(),
 });
 export type SheetLine = z.infer<typeof sheetLineSchema>;
 

@@ -37,7 +37,8 @@ async function fill(visitor: Visitor): Promise<void> {
   const gone = (await visitor.post('/api/students', { alias: 'Gone' }).expect(201)).body as Student;
   const tunes = await visitor.agent.post('/api/tunes/import').set(tokenHeader, visitor.token).set('content-type', 'text/plain').send(abc).expect(201);
   const [{ id: tuneId }] = (tunes.body as { saved: { id: string }[] }).saved;
-  const sheet = { studentId: id, tuneId, instrument: 'practice-chanter', title: 'Week', note: 'Slowly', lines: [line, { ...line, other: 'd' }] };
+  const otherWay = { ...line, other: 'high-g', fingering: [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 1, 0] }] };
+  const sheet = { studentId: id, tuneId, instrument: 'practice-chanter', title: 'Week', note: 'Slowly', lines: [line, { ...line, other: 'd' }, otherWay] };
   await visitor.post('/api/sheets', sheet).expect(201);
   const model = { instrument: { ...practiceChanter, name: 'Tarn chanter' } };
   const made = (await visitor.post('/api/models', model).expect(201)).body as OwnModel;
@@ -129,7 +130,7 @@ describe('the archive of a studio', () => {
     const answer = await bring(bea, await take(ada)).expect(200);
     expect(answer.body).toEqual({
       counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2 },
-      newCodes: 2,
+      newCodes: 3,
       putAway: 0,
     });
     const after = await contentOf(bea);

@@ -7,6 +7,7 @@ import { Instruments1764115200000 } from './migrations/1764115200000-instruments
 import { ChangeBench1764201600000 } from './migrations/1764201600000-change-bench';
 import { Movements1764288000000 } from './migrations/1764288000000-movements';
 import { PinsVersion1764374400000 } from './migrations/1764374400000-pins-version';
+import { LineFingering1764460800000 } from './migrations/1764460800000-line-fingering';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
 export function createDataSource(databaseUrl: string, entities: readonly EntityTarget<ObjectLiteral>[], onPoolError: (error: unknown) => void): DataSource {
@@ -21,6 +22,7 @@ export function createDataSource(databaseUrl: string, entities: readonly EntityT
       ChangeBench1764201600000,
       Movements1764288000000,
       PinsVersion1764374400000,
+      LineFingering1764460800000,
     ],
     synchronize: false,
     extra: { max: 10, connectionTimeoutMillis: 3000 },

@@ -1,4 +1,4 @@
-import type { Exercise } from '@zelpit/core';
+import type { ChosenFingering, Exercise } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'sheet' })
@@ -30,6 +30,8 @@ export class SheetLineEntity {
   @Column({ type: 'text' }) point: string;
   /** The line's own music; null for the change there and back. */
   @Column({ type: 'jsonb', nullable: true }) exercise: Exercise | null;
+  /** How its notes are fingered; null for the way taught first throughout. */
+  @Column({ type: 'jsonb', nullable: true }) fingering: readonly ChosenFingering[] | null;
   /** When it was taken off its sheet; it keeps its code in case it comes back. */
   @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt: Date | null;
 }

@@ -51,6 +51,17 @@ describe('a sheet', () => {
     expect((await save(saved, { lines: [] }).expect(200)).body.lines).toEqual([]);
   });
 
+  it('keeps the fingers in which a line is practised, through its code and a later save', async () => {
+    const fingering = [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 0, 0] }];
+    const sheet = await newSheet([line('e', 'high-g', { fingering }), line('e', 'high-g')]);
+    expect(sheet.lines.map((each) => each.fingering)).toEqual([fingering, null]);
+    expect((await ada.get(`/api/lines/${sheet.lines[0].code}`)).body.line.fingering).toEqual(fingering);
+    const saved = (await save(sheet, {}).expect(200)).body as SheetDetail;
+    expect(saved.lines).toEqual(sheet.lines);
+    const answer = await ada.get(`/api/sheets/${sheet.id}/lines.abc`).expect(200);
+    expect(answer.text ?? String(answer.body)).toMatch(/T:E to alternative high G[\s\S]*T:E to high G/);
+  });
+
   it('is not saved over a later version', async () => {
     const sheet = await newSheet();
     await save(sheet, { title: 'Mine' }).expect(200);
@@ -62,6 +73,14 @@ describe('a sheet', () => {
   it.each([
     ['a note that the chanter lacks', { lines: [line('c', 'h')] }, 422, /"h" is none of them/],
     ['a line from a note to itself', { lines: [line('c', 'c')] }, 422, /here both are C/],
+    ['fingers for other holes', { lines: [line('c', 'e', { fingering: [{ note: 'e', pattern: [1, 1] }] })] }, 422, /has 8 holes; a fingering of E with 2 came/],
+    [
+      'fingers of a note that the line does not play',
+      { lines: [line('c', 'e', { fingering: [{ note: 'f', pattern: Array(8).fill(1) }] })] },
+      422,
+      /does not play it/,
+    ],
+    ['a hole that is more than covered', { lines: [line('c', 'e', { fingering: [{ note: 'e', pattern: Array(8).fill(2) }] })] }, 400, /./],
     ['a tempo out of range', { lines: [line('c', 'e', { tempo: 5 })] }, 400, /At least 20 beats/],
     ['an empty title', { title: ' ' }, 400, /A title is missing/],
     ['too many lines', { lines: Array(61).fill(line('c', 'e')) }, 400, /at most 60 lines/],

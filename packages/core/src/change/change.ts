@@ -1,5 +1,15 @@
 import { hasRegisters } from '../acoustics';
-import { chartedFingering, fingerCoverage, scaleDegree, type FingerId, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
+import {
+  chartedFingering,
+  fingerCoverage,
+  scaleDegree,
+  wayName,
+  type FingerId,
+  type Fingering,
+  type Instrument,
+  type NoteId,
+  type Pattern,
+} from '../fingering';
 
 export interface Mover {
   readonly finger: FingerId;
@@ -58,6 +68,15 @@ export function changeOfFingerings(instrument: Instrument, before: NamedFingers,
     isDirectExchange: lifts === 1 && lowers === 1,
     isRising: scaleDegree(instrument, to) > scaleDegree(instrument, from),
   };
+}
+
+/**
+ * A change as it is said, with its fingers where they are not the ones taught first.
+ * @throws ZelpitFault `unknown-note`
+ * @example changeName(practiceChanter, changeBetween(practiceChanter, 'low-a', 'c')) // 'low A to C'
+ */
+export function changeName(instrument: Instrument, { from, to, fromPattern, toPattern }: Change): string {
+  return `${wayName(instrument, { note: from, pattern: fromPattern })} to ${wayName(instrument, { note: to, pattern: toPattern })}`;
 }
 
 /** The fingers whose cover differs between two patterns. */

@@ -1,5 +1,5 @@
 export { adviceFor, heardPhrases, kindPhrase, listed, spokenFingers, type Advice, type HeardPhrases } from './advice';
-export { changeBetween, changeOfFingerings, crossesOf, moversBetween, type Change, type ChangeKind, type Mover, type NamedFingers } from './change';
+export { changeBetween, changeName, changeOfFingerings, crossesOf, moversBetween, type Change, type ChangeKind, type Mover, type NamedFingers } from './change';
 export { crossingNoise, leadOf, outcomesOf, patternsAlong, type InBetween, type Lead, type Outcomes } from './in-between';
 export { isGlide, isPinch, mirrorCheck, physicalHints } from './hand-shape';
 export { headingOf, troubleOf, type Trouble } from './trouble';

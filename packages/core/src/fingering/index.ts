@@ -14,6 +14,7 @@ export {
   type Pattern,
   type SoundSource,
 } from './instrument';
+export { assertChosen, chosenFingeringSchema, chosenOf, isSameWay, wayIdOf, wayName, withChosen, type ChosenFingering } from './chosen-fingerings';
 export { withHands, type Hands } from './hands';
 export { instrumentProblems, loadInstrument } from './load-instrument';
 export { chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch } from './lookup';

@@ -1,6 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { noteOf, scaleDegree, soundingPitch, type Instrument, type NoteId } from '../fingering';
-import type { ChangeLine } from './change-line';
+import type { Line } from './line';
 import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { linesOf, type LineSet } from './line-sets';
 import { centsOfRatio } from '../pitch';
@@ -25,7 +25,7 @@ export interface ExerciseWish {
 
 /** Lines, and what of the wish is none, with the reason. */
 export interface ExerciseLines {
-  readonly lines: readonly ChangeLine[];
+  readonly lines: readonly Line[];
   readonly leftOut: readonly string[];
 }
 
@@ -85,7 +85,7 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   const scale = scaleFrom(instrument, wish.start);
   const [upAndDown, from] = [[...scale, ...scale.slice(0, -1).reverse()], `Scale from ${name(wish.start)}`];
-  const line = (title: string, musical: string, notes: readonly LineNote[]): readonly ChangeLine[] => asLines(instrument, wish, title, musical, notes);
+  const line = (title: string, musical: string, notes: readonly LineNote[]): readonly Line[] => asLines(instrument, wish, title, musical, notes);
   const plain = (ids: readonly NoteId[], twelfths: number): readonly LineNote[] => ids.map((note) => ({ note, twelfths }));
   if (scale.length < 2 && wish.kind !== 'alternation' && wish.kind !== 'rhythms' && wish.kind !== 'leaps')
     return { lines: [], leftOut: [`${from}: no note lies above it`] };
@@ -212,9 +212,9 @@ function asLines(
   title: string,
   musical: string,
   notes: readonly LineNote[],
-): readonly ChangeLine[] {
+): readonly Line[] {
   const parts = partsOf(notes);
-  return parts.flatMap((part, index): ChangeLine[] => {
+  return parts.flatMap((part, index): Line[] => {
     const changes = pairsIn(part)
       .map(([from, to]) => changeBetween(instrument, from, to))
       .filter(({ kind }) => kind !== 'none');

@@ -11,12 +11,16 @@ export {
   linesAsAbc,
   lineTitle,
   notesOfLine,
+  pairKey,
   pairsOfLine,
   startingTempo,
-  type AbcLine,
-  type ChangeLine,
+  asFingered,
+  assertLine,
+  lineFingeringSchema,
   type DescribedLine,
-} from './change-line';
+  type Line,
+  type PacedLine,
+} from './line';
 export { coverageOf, linesOf, type ChosenLines, type Coverage, type LineSet, type LineSetKind } from './line-sets';
 export { bar, beatsOf, exerciseSchema, lineNoteSchema, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 export {

@@ -1,6 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { scaleDegree, type Instrument, type NoteId } from '../fingering';
-import { pairKey, pairsOfLine, type ChangeLine } from './change-line';
+import { pairKey, pairsOfLine, type Line } from './line';
 
 /** Which lines a page is made of. */
 export type LineSetKind = 'crosses-with' | 'crosses-once' | 'crosses-by-note' | 'lift-only' | 'lower-only' | 'neighbours';
@@ -13,8 +13,8 @@ export interface LineSet {
 
 /** A set's lines, and the pairs of it that are none: nothing moves in them. */
 export interface ChosenLines {
-  readonly lines: readonly ChangeLine[];
-  readonly leftOut: readonly ChangeLine[];
+  readonly lines: readonly Line[];
+  readonly leftOut: readonly Line[];
 }
 
 /**
@@ -27,7 +27,7 @@ export function linesOf(instrument: Instrument, { kind, note }: LineSet): Chosen
   const ids = instrument.notes.map(({ id }) => id);
   const pairs = ids.flatMap((home) => ids.filter((other) => other !== home).map((other) => changeBetween(instrument, home, other)));
   const wanted = pairs.filter((change) => isOf(instrument, change, kind, note));
-  const asLine = ({ from, to }: Change): ChangeLine => ({ home: from, other: to });
+  const asLine = ({ from, to }: Change): Line => ({ home: from, other: to });
   return { lines: wanted.filter((change) => change.kind !== 'none').map(asLine), leftOut: wanted.filter((change) => change.kind === 'none').map(asLine) };
 }
 
@@ -51,11 +51,11 @@ function isOf(instrument: Instrument, change: Change, kind: LineSetKind, note: N
 
 /** What a page has of a set: pairs that are missing, and pairs that stand there more than once; which of the two notes comes first does not matter. */
 export interface Coverage {
-  readonly missing: readonly ChangeLine[];
-  readonly doubled: readonly ChangeLine[];
+  readonly missing: readonly Line[];
+  readonly doubled: readonly Line[];
 }
 
-export function coverageOf(wanted: readonly ChangeLine[], there: readonly ChangeLine[]): Coverage {
+export function coverageOf(wanted: readonly Line[], there: readonly Line[]): Coverage {
   const counts = new Map<string, number>();
   for (const line of there) for (const pair of pairsOfLine(line)) counts.set(pairKey(pair), (counts.get(pairKey(pair)) ?? 0) + 1);
   const once = [...new Map(wanted.flatMap(pairsOfLine).map((pair) => [pairKey(pair), pair])).values()];

@@ -1,7 +1,7 @@
 import { changeBetween, type Change } from '../change';
 import { chartedPattern, fingerCoverage, noteOf, type Instrument, type NoteId } from '../fingering';
 import { compileMovement, firstAllowed, capital, openers, tapOf, type MovementDefinition, type MovementSettings } from '../movement';
-import type { ChangeLine } from './change-line';
+import type { Line } from './line';
 import { filled, quarter, type Exercise, type LineNote } from './exercise';
 import type { ExerciseLines } from './exercise-sets';
 
@@ -205,7 +205,7 @@ class Writer {
     return { lines: parts.flatMap((part, index) => this.line(`${title}${count === 1 ? '' : ` (${index + 1} of ${count})`}`, part)), leftOut };
   }
 
-  private line(title: string, notes: readonly LineNote[]): readonly ChangeLine[] {
+  private line(title: string, notes: readonly LineNote[]): readonly Line[] {
     if (notes.length < 2) return [];
     const pair = firstMoving(this.instrument, notes);
     const [first, second] = this.instrument.notes;

@@ -1,6 +1,6 @@
 import { chartedFingering, chartedPattern, fingerCoverage, noteOf, scaleDegree, type FingerId, type Instrument, type NoteId } from '../fingering';
 import { compileOrnament, type OrnamentKind, type OrnamentSettings, type OrnamentStep } from '../movement';
-import type { ChangeLine } from './change-line';
+import type { Line } from './line';
 import { bar, filled, quarter, type LineNote } from './exercise';
 import { scaleFrom, type ExerciseLines } from './exercise-sets';
 
@@ -97,7 +97,7 @@ function writtenAs(instrument: Instrument, { kind, fingers }: OrnamentStep, note
   return found[0] ?? scale[Math.min(scale.length - 1, scale.indexOf(note) + 1)];
 }
 
-function asLines(instrument: Instrument, kind: OrnamentExercise, notes: readonly LineNote[]): readonly ChangeLine[] {
+function asLines(instrument: Instrument, kind: OrnamentExercise, notes: readonly LineNote[]): readonly Line[] {
   if (notes.length < 2) return [];
   const parts: LineNote[][] = [[]];
   let length = 0;
@@ -111,7 +111,7 @@ function asLines(instrument: Instrument, kind: OrnamentExercise, notes: readonly
   }
   const whole = parts.filter((part) => part.length >= 2);
   const [first, second] = instrument.notes;
-  return whole.map((part, index): ChangeLine => {
+  return whole.map((part, index): Line => {
     const title = `${titles[kind]}${whole.length === 1 ? '' : ` (${index + 1} of ${whole.length})`}`;
     const changing = part.slice(1).findIndex(({ note }, at) => note !== part[at].note);
     const pair = changing === -1 ? { home: first.id, other: second.id } : { home: part[changing].note, other: part[changing + 1].note };

@@ -1,1 +1,11 @@
-export { expectedMinutes, expectedSeconds, freeTempo, heldPhrase, plannedLine, tenMinuteSheet, type PlannedLine, type TenMinutes } from './ten-minute-sheet';
+export {
+  expectedMinutes,
+  expectedSeconds,
+  freeTempo,
+  heldPhrase,
+  lineOfChange,
+  plannedLine,
+  tenMinuteSheet,
+  type PlannedLine,
+  type TenMinutes,
+} from './ten-minute-sheet';

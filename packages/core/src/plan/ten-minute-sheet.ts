@@ -1,13 +1,11 @@
 import type { Instrument } from '../fingering';
-import { beatsOfLine, lineCountInBeats, startingTempo, type ChangeLine } from '../line';
+import { beatsOfLine, lineCountInBeats, pairKey, startingTempo, type Line, type PacedLine } from '../line';
 import { troubleOfTune, type TuneChange } from '../tune';
 
 /** A line as it goes onto a sheet. */
-export interface PlannedLine extends ChangeLine {
+export interface PlannedLine extends PacedLine {
   /** Times through the line. */
   readonly repetitions: number;
-  /** Beats a minute; `null` for free. */
-  readonly tempo: number | null;
 }
 
 export interface TenMinutes {
@@ -68,27 +66,27 @@ export function tenMinuteSheet(instrument: Instrument, changes: readonly TuneCha
   }
   const fitted = fitIntoTime(
     instrument,
-    chosen.map(({ first }) => ({ home: first.change.from, other: first.change.to })),
+    chosen.map(({ first }) => lineOfChange(first)),
   );
   const heldMoments = chosen.slice(0, fitted.length).reduce((sum, pair) => sum + pair.moments, 0);
   const troubledMoments = pairs.reduce((sum, pair) => sum + pair.moments, 0);
   return { lines: fitted, heldMoments, troubledMoments, minutes: secondsOf(fitted) / 60 };
 }
 
-/** Both directions of each troubled change together, heaviest first. */
+/** Both directions of each troubled change together, heaviest first; in other fingers it is another change. */
 function weighedPairs(changes: readonly TuneChange[]): readonly WeighedPair[] {
   const pairs = new Map<string, WeighedPair>();
   for (const each of changes) {
     const weight = troubleOfTune([each]);
     if (weight === 0) continue;
-    const key = [each.change.from, each.change.to].sort().join(' ');
+    const key = pairKey(lineOfChange(each));
     const known = pairs.get(key) ?? { first: each, weight: 0, moments: 0 };
     pairs.set(key, { first: known.first, weight: known.weight + weight, moments: known.moments + each.occurrences });
   }
   return [...pairs.values()].sort((one, other) => other.weight - one.weight);
 }
 
-function fitIntoTime(instrument: Instrument, lines: readonly ChangeLine[]): readonly PlannedLine[] {
+function fitIntoTime(instrument: Instrument, lines: readonly Line[]): readonly PlannedLine[] {
   const planned = lines.map((line) => plannedLine(instrument, line));
   for (let count = planned.length; count > 0; count -= 1) {
     for (let repetitions = usualRepetitions; repetitions >= fewestRepetitions; repetitions -= 1) {
@@ -101,8 +99,14 @@ function fitIntoTime(instrument: Instrument, lines: readonly ChangeLine[]): read
 
 const secondsOf = (lines: readonly Timed[]): number => lines.reduce((sum, line) => sum + expectedSeconds(line), 0);
 
+/** The line that practises a change of a tune, in the fingers that the tune has there. */
+export const lineOfChange = ({ change, fingering }: TuneChange): Line => ({
+  ...{ home: change.from, other: change.to },
+  ...(fingering.length > 0 && { fingering }),
+});
+
 /** A line with the usual repetitions and a pace to begin with. */
-export function plannedLine(instrument: Instrument, line: ChangeLine): PlannedLine {
+export function plannedLine(instrument: Instrument, line: Line): PlannedLine {
   return { ...line, repetitions: usualRepetitions, tempo: startingTempo(instrument, line) };
 }
 

@@ -1,5 +1,5 @@
 import { adviceFor, headingOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
-import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
+import { chartedFingering, chosenOf, wayIdOf, type ChosenFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps, hidingGraceNote, type GraceStep } from '../movement';
 import { levels, RiskTable, tongueSilenceMs, usualGraceNoteMs, type Hiding } from '../timing';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
@@ -18,6 +18,8 @@ export interface Place {
 export interface TuneChange {
   readonly id: string;
   readonly change: Change;
+  /** Its fingerings that are not the ones taught first. */
+  readonly fingering: readonly ChosenFingering[];
   readonly outcomes: Outcomes;
   readonly trouble: Trouble;
   readonly advice: Advice;
@@ -83,11 +85,8 @@ export function changesOfTune(
   };
 }
 
-/** A note by its id, and by its way where that is not the one taught first. */
-const wayOf = ({ note, rank }: Fingering): string => (rank === 1 ? note : `${note}.${rank}`);
-
 function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: Fingering, to: Fingering): void {
-  const id = `${wayOf(from)}>${wayOf(to)}`;
+  const id = `${wayIdOf(from)}>${wayIdOf(to)}`;
   const gathered = into.get(id) ?? { before: from, after: to, places: [], groups: new Map<string, readonly NoteId[]>() };
   into.set(id, gathered);
   gathered.places.push({ from: before.index, to: after.index, bar: after.bar, beat: after.beat, isAcrossRepeat: after.index !== before.index + 1 });
@@ -147,6 +146,7 @@ function ranked(
     return {
       id,
       change,
+      fingering: chosenOf([before, after]),
       outcomes,
       trouble,
       // Said of the few that are looked at, so not before.

@@ -92,8 +92,8 @@ export class ExportLinesComponent {
   private samples(): Float32Array {
     const pause = new Float32Array(Math.round(pauseSeconds * waveRate));
     const parts = this.lines().flatMap((line) => {
-      const { notes, settings } = this.player.playable('file', this.instrument(), line, 1);
-      return [renderTimeline(this.instrument(), playNotes(this.instrument(), notes, settings), { sampleRate: waveRate, ...this.sound.colour() }), pause];
+      const { instrument, notes, settings } = this.player.playable('file', this.instrument(), line, 1);
+      return [renderTimeline(instrument, playNotes(instrument, notes, settings), { sampleRate: waveRate, ...this.sound.colour() }), pause];
     });
     const all = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0));
     let at = 0;

@@ -1,6 +1,5 @@
-import { beatsOfLine, freeTempo, lineTitle, notesOfLine, quarter, soundingPitch, type Instrument, type NoteId } from '@zelpit/core';
+import { beatsOfLine, freeTempo, lineTitle, notesOfLine, quarter, soundingPitch, type Instrument, type NoteId, type PacedLine } from '@zelpit/core';
 import { Midi } from '@tonejs/midi';
-import type { LineToPlay } from '../lines/line-player.service';
 
 /** Length of a grace note in s; it is taken from the note that follows. */
 const graceSeconds = 0.05;
@@ -10,7 +9,7 @@ const velocity = 0.6;
 const keyOf = (instrument: Instrument, note: NoteId): number => Math.round(69 + 12 * Math.log2(soundingPitch(instrument, note) / 440));
 
 /** Lines as one MIDI file, a bar of rest between them. The instrument's own tuning is lost: MIDI has the keys of a keyboard. */
-export function midiFile(instrument: Instrument, title: string, lines: readonly LineToPlay[]): Uint8Array<ArrayBuffer> {
+export function midiFile(instrument: Instrument, title: string, lines: readonly PacedLine[]): Uint8Array<ArrayBuffer> {
   const midi = new Midi();
   midi.header.name = title;
   const track = midi.addTrack();

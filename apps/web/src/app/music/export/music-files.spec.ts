@@ -1,15 +1,14 @@
 import { Midi } from '@tonejs/midi';
-import { exercisesOf, instrumentById, type ExerciseKind } from '@zelpit/core';
+import { exercisesOf, instrumentById, type ExerciseKind, type PacedLine } from '@zelpit/core';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import type { LineToPlay } from '../lines/line-player.service';
 import { midiFile } from './midi-file';
 import { musicXml } from './music-xml';
 import { writtenPitch } from './written-pitch';
 
 const chanter = instrumentById('practice-chanter');
-const linesOf = (kind: ExerciseKind, tempo: number | null = 60): readonly LineToPlay[] =>
+const linesOf = (kind: ExerciseKind, tempo: number | null = 60): readonly PacedLine[] =>
   exercisesOf(chanter, { kind, start: 'c', other: 'e', focus: 'fingers', hardness: () => 1 }).lines.map((line) => ({ ...line, tempo }));
-const graced: LineToPlay = {
+const graced: PacedLine = {
   ...{ home: 'c', other: 'e', tempo: 60 },
   exercise: {
     ...{ title: 'Graced', musical: '', physical: '', focus: 'fingers' },

@@ -1,6 +1,5 @@
-import { lineTitle, noteHeads, notesOfLine, quarter, type Instrument, type NoteHead, type NoteId } from '@zelpit/core';
+import { lineTitle, noteHeads, notesOfLine, quarter, type Instrument, type NoteHead, type NoteId, type PacedLine } from '@zelpit/core';
 import { XMLBuilder } from 'fast-xml-parser';
-import type { LineToPlay } from '../lines/line-player.service';
 import { hasPipesKey, writtenPitch } from './written-pitch';
 
 const barTwelfths = 4 * quarter;
@@ -19,7 +18,7 @@ const typeOf: Readonly<Record<number, readonly [type: string, dots: number]>> = 
 };
 
 /** Lines as one MusicXML 4 score: each line begins on a new system, under its name; triplets, ties, slurs and grace notes are written. */
-export function musicXml(instrument: Instrument, title: string, lines: readonly LineToPlay[]): string {
+export function musicXml(instrument: Instrument, title: string, lines: readonly PacedLine[]): string {
   const builder = new XMLBuilder({
     ignoreAttributes: false,
     attributeNamePrefix: '@',

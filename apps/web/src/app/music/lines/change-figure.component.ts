@@ -1,5 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-import { laneLayout, noteOf, type DescribedLine, type Instrument, type LaneNote } from '@zelpit/core';
+import { laneLayout, noteOf, type DescribedLine, type LaneNote } from '@zelpit/core';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 
@@ -50,11 +50,11 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, h
   `,
 })
 export class ChangeFigureComponent {
-  readonly instrument = input.required<Instrument>();
   readonly line = input.required<DescribedLine>();
   readonly isPaper = input(false);
 
   protected readonly size = figureSize;
+  protected readonly instrument = computed(() => this.line().instrument);
   protected readonly middle = (figureSize.labels + figureSize.width) / 2;
 
   protected readonly columns = computed((): readonly (LaneNote & { readonly text: string })[] => {

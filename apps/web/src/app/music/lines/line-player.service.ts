@@ -1,12 +1,18 @@
 import { inject, Injectable } from '@angular/core';
-import { freeTempo, lineCountInBeats, notesOfLine, quarter, usualGraceNoteMs, type ChangeLine, type Instrument, type PlayedNote } from '@zelpit/core';
+import {
+  asFingered,
+  freeTempo,
+  lineCountInBeats,
+  notesOfLine,
+  quarter,
+  usualGraceNoteMs,
+  type PacedLine,
+  type Line,
+  type Instrument,
+  type PlayedNote,
+} from '@zelpit/core';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport, type Playable } from '../sound/transport.service';
-
-export interface LineToPlay extends ChangeLine {
-  /** Beats a minute; null for free. */
-  readonly tempo: number | null;
-}
 
 /** Plays exercise lines. */
 @Injectable({ providedIn: 'root' })
@@ -15,7 +21,7 @@ export class LinePlayer {
   private readonly sound = inject(SoundSettings);
 
   /** Tempo at which a line sounds now; a free line has a gentle one of its own. */
-  tempoOf(line: LineToPlay): number {
+  tempoOf(line: PacedLine): number {
     return Math.max(10, Math.round(((line.tempo ?? freeTempo) * this.sound.percent()) / 100));
   }
 
@@ -23,15 +29,15 @@ export class LinePlayer {
    * @param times how often the line is played; 0 for on and on
    * @param isFaulty with the chosen fault in every change
    */
-  play(id: string, instrument: Instrument, line: LineToPlay, times: number, isFaulty = false): void {
+  play(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false): void {
     void this.transport.play(this.playable(id, instrument, line, times, isFaulty));
   }
 
   /** A line as it is played, with the settings that hold on every page. */
-  playable(id: string, instrument: Instrument, line: LineToPlay, times: number, isFaulty = false): Playable {
+  playable(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false): Playable {
     return {
       id,
-      instrument,
+      instrument: asFingered(instrument, line),
       notes: playedLine(line),
       settings: {
         tempo: this.tempoOf(line),
@@ -48,7 +54,7 @@ export class LinePlayer {
 }
 
 /** The notes of a line as they are played. */
-export function playedLine(line: ChangeLine): readonly PlayedNote[] {
+export function playedLine(line: Line): readonly PlayedNote[] {
   const notes = notesOfLine(line);
   return notes.map(({ note, twelfths, graceNotes = [] }, index): PlayedNote => ({
     ...{ note, graceNotes, beats: twelfths / quarter, index },

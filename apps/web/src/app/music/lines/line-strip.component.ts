@@ -1,10 +1,11 @@
 import { Component, computed, inject, input, output, type OnDestroy } from '@angular/core';
+import type { PacedLine } from '@zelpit/core';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { TempoComponent } from '../sound/tempo.component';
 import { Transport } from '../sound/transport.service';
-import { LinePlayer, type LineToPlay } from './line-player.service';
+import { LinePlayer } from './line-player.service';
 
 /** The sound strip of pages that hold lines: it plays the chosen one. */
 @Component({
@@ -30,7 +31,7 @@ export class LineStripComponent implements OnDestroy {
   private readonly player = inject(LinePlayer);
   private readonly sound = inject(SoundSettings);
   protected readonly transport = inject(Transport);
-  readonly line = input.required<LineToPlay | undefined>();
+  readonly line = input.required<PacedLine | undefined>();
   readonly title = input.required<string>();
   /** Play the chosen line; true with the fault. */
   readonly playLine = output<boolean>();

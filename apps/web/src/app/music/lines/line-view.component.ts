@@ -1,5 +1,5 @@
 import { Component, computed, inject, input } from '@angular/core';
-import { describedLine, lineAbc, type ChangeLine, type Instrument } from '@zelpit/core';
+import { describedLine, lineAbc, type Line, type Instrument } from '@zelpit/core';
 import { ChangeFigureComponent, figureSize } from './change-figure.component';
 import { LineWordsChoice } from '../wording/line-words.service';
 import { StaffLineComponent } from '../score/staff-line.component';
@@ -11,7 +11,7 @@ import { StaffLineComponent } from '../score/staff-line.component';
   template: `
     <div class="line-view">
       <svg class="line-figure" [attr.viewBox]="'0 0 ' + size.width + ' ' + size.height" role="img" [attr.aria-label]="'Fingers of ' + described().title">
-        <g zpChangeFigure [instrument]="instrument()" [line]="described()" />
+        <g zpChangeFigure [line]="described()" />
       </svg>
       <div>
         <h2 class="line-title">{{ described().title }}</h2>
@@ -28,7 +28,7 @@ import { StaffLineComponent } from '../score/staff-line.component';
 export class LineViewComponent {
   private readonly words = inject(LineWordsChoice);
   readonly instrument = input.required<Instrument>();
-  readonly line = input.required<ChangeLine>();
+  readonly line = input.required<Line>();
   protected readonly size = figureSize;
   protected readonly described = computed(() => describedLine(this.instrument(), this.line()));
   protected readonly musicText = computed(() => {

@@ -1,14 +1,4 @@
-import {
-  describedLine,
-  lineAbc,
-  notesOfLine,
-  wordRows,
-  type ChangeLine,
-  type DescribedLine,
-  type Exercise,
-  type Instrument,
-  type LineWords,
-} from '@zelpit/core';
+import { describedLine, lineAbc, notesOfLine, wordRows, type Line, type PlannedLine, type DescribedLine, type Instrument, type LineWords } from '@zelpit/core';
 import { figureSize } from '../lines/change-figure.component';
 import type { PaperSize } from './paper-size';
 import { wrapText, type Measure } from './wrap-text';
@@ -22,15 +12,7 @@ export interface SheetOnPaper {
   readonly instrument: Instrument;
   /** What stands under the notes. */
   readonly words?: LineWords;
-  readonly lines: readonly {
-    readonly home: string;
-    readonly other: string;
-    readonly repetitions: number;
-    readonly tempo: number | null;
-    readonly point: string;
-    readonly code: string;
-    readonly exercise?: Exercise | null;
-  }[];
+  readonly lines: readonly (PlannedLine & { readonly point: string; readonly code: string })[];
 }
 
 /** A line of text at its place; `y` is the baseline. */
@@ -136,7 +118,7 @@ function nextHead(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<
   return { head: [{ x: paperMargin, y: 68, text: text ?? '', size: 24, weight: 800 }], headEnd: 84 };
 }
 
-const rowsUnder = (sheet: SheetOnPaper, line: ChangeLine): number =>
+const rowsUnder = (sheet: SheetOnPaper, line: Line): number =>
   sheet.words === undefined ? 0 : wordRows(sheet.instrument, notesOfLine(line), sheet.words).length;
 
 /** Sizes of a line's name, the largest that its room allows. */

@@ -1,17 +1,18 @@
-import type { ChangeRisk, Difficulty, Instrument, NoteId, TimingParameters } from '@zelpit/core';
+import type { ChangeRisk, Difficulty, Fingering, Instrument, TimingParameters } from '@zelpit/core';
 
 /** What the page asks of the worker that computes the map. */
 export interface ChangeMapRequest {
   readonly id: number;
   readonly instrument: Instrument;
-  readonly notes: readonly NoteId[];
+  /** Between which every change is wanted. */
+  readonly ways: readonly Fingering[];
   readonly timing: TimingParameters;
 }
 
-/** One change of the map. */
+/** One change of the map, by the ids of its ways. */
 export interface MappedChange {
-  readonly from: NoteId;
-  readonly to: NoteId;
+  readonly from: string;
+  readonly to: string;
   readonly risk: ChangeRisk;
   readonly difficulty: Difficulty;
 }

@@ -1,15 +1,15 @@
 /// <reference lib="webworker" />
-import { changeBetween, RiskTable } from '@zelpit/core';
+import { RiskTable, wayIdOf } from '@zelpit/core';
 import type { ChangeMapAnswer, ChangeMapRequest } from './change-map-messages';
 
-addEventListener('message', ({ data: { id, instrument, notes, timing } }: MessageEvent<ChangeMapRequest>) => {
+addEventListener('message', ({ data: { id, instrument, ways, timing } }: MessageEvent<ChangeMapRequest>) => {
   const table = new RiskTable(instrument, timing);
-  for (const from of notes) {
-    const row = notes
-      .filter((to) => to !== from)
+  for (const from of ways) {
+    const row = ways
+      .filter(({ note }) => note !== from.note)
       .map((to) => {
-        const change = changeBetween(instrument, from, to);
-        return { from, to, risk: table.riskOf(change), difficulty: table.difficultyOf(change) };
+        const { change } = table.heardOf(from, to);
+        return { from: wayIdOf(from), to: wayIdOf(to), risk: table.riskOf(change), difficulty: table.difficultyOf(change) };
       });
     const answer: ChangeMapAnswer = { id, row };
     postMessage(answer);

@@ -4,7 +4,7 @@ import { scaleSqrt } from 'd3-scale';
 import {
   adviceFor,
   bestLead,
-  changeBetween,
+  changeName,
   changeOfFingerings,
   changeTimeline,
   comfortHint,
@@ -20,10 +20,13 @@ import {
   physicalHints,
   RiskTable,
   troubleOf,
+  wayIdOf,
+  wayName,
   type Change,
   type ChangePlay,
   type Fingering,
   type Hiding,
+  type Instrument,
   type NoteId,
   type TimingParameters,
   graceNoteMs,
@@ -76,6 +79,13 @@ const opennessChoices: readonly Choice<number>[] = [
 const leadDraws = 3000;
 const leadNormals = normalPool(2, 32_768);
 
+/** One way of each note, or every way that is charted. */
+type Ways = 'first' | 'every';
+const waysChoices: readonly Choice<Ways>[] = [
+  { value: 'first', label: 'one fingering of each note' },
+  { value: 'every', label: 'every fingering' },
+];
+
 type Shown = 'all' | 'crosses' | 'steps' | 'once';
 const shownChoices: readonly Choice<Shown>[] = [
   { value: 'all', label: 'all changes' },
@@ -99,8 +109,8 @@ const slowest = 20;
 
 interface Cell {
   readonly key: string;
-  readonly from: NoteId;
-  readonly to: NoteId;
+  readonly from: Fingering;
+  readonly to: Fingering;
   /** Side of the square that shows the quantity, in px. */
   readonly side: number;
   readonly mark: string;
@@ -133,8 +143,6 @@ export class ChangesPage implements OnDestroy {
   protected readonly instrument = this.chart.instrument;
   protected readonly quantity = signal<Quantity>('difficulty');
   protected readonly shown = signal<Shown>('all');
-  protected readonly quantityText = computed(() => labelOf(quantities, this.quantity()));
-  protected readonly shownText = computed(() => labelOf(shownChoices, this.shown()));
   protected readonly lead = signal(0);
 
   /** Measured of the student in hand, where that was done; a level else. */
@@ -150,63 +158,71 @@ export class ChangesPage implements OnDestroy {
   });
   protected readonly timing = computed((): TimingParameters => ({ ...this.base(), lead: this.base().lead + this.lead() }));
 
-  protected readonly notes = computed(() =>
-    this.instrument()
-      .notes.slice(0, mostNotes)
-      .map(({ id, writtenName, schoolName }) => ({ id, short: writtenName, name: schoolName })),
-  );
+  protected readonly waysChoices = waysChoices;
+  protected readonly ways = signal<Ways>('first');
+  protected readonly hasOtherWays = computed(() => this.instrument().fingerings.some(({ rank }) => rank > 1));
+  /** What the map has rows and columns for, from the lowest note to the highest, the way taught first before the others. */
+  protected readonly mappedWays = computed(() => {
+    const instrument = this.instrument();
+    const mostRank = this.ways() === 'every' ? Number.POSITIVE_INFINITY : 1;
+    return instrument.notes.slice(0, mostNotes).flatMap(({ id, writtenName }) =>
+      waysOf(instrument, id)
+        .filter(({ rank }) => rank <= mostRank)
+        .map((fingering) => ({
+          ...{ id: wayIdOf(fingering), fingering, note: id, name: wayName(instrument, fingering) },
+          short: fingering.rank === 1 ? writtenName : `${writtenName} ${fingering.rank}`,
+        })),
+    );
+  });
   private readonly mapped = signal<ReadonlyMap<string, MappedChange>>(new Map());
   private worker?: Worker;
   private ticket = 0;
 
   protected readonly rows = computed(() => {
-    const notes = this.notes();
-    const mapped = this.mapped();
+    const [ways, mapped] = [this.mappedWays(), this.mapped()];
+    const places = new Map(this.instrument().notes.map(({ id }, place) => [id, place]));
+    const up = (from: NoteId, to: NoteId): number => (places.get(to) ?? 0) - (places.get(from) ?? 0);
     const values = [...mapped.values()].map((each) => this.valueOf(each));
     const side = scaleSqrt()
       .domain([0, Math.max(this.least(), ...values)])
       .range([0, widestSquare]);
-    return notes.map((from, row) => ({
+    return ways.map((from) => ({
       ...from,
-      cells: notes.map((to, column): Cell => this.cell(from, to, mapped.get(keyOf(from.id, to.id)), column - row, side)),
+      cells: ways.map((to): Cell => this.cell(from.fingering, to.fingering, mapped.get(keyOf(from.id, to.id)), up(from.note, to.note), side)),
     }));
   });
 
-  /** Pair under the hand: that of the address, else the hardest, until one is chosen. */
+  /** Ways under the hand, by their ids: those of the address, else of the hardest change, until others are chosen. */
   private readonly chosenKey = linkedSignal({
     source: () => ({ instrument: this.instrument().id, key: keyOf(this.from() ?? '', this.to() ?? '') }),
     computation: ({ key }) => key,
   });
-  protected readonly chosen = computed((): { readonly from: NoteId; readonly to: NoteId } | undefined => {
+  protected readonly chosen = computed((): { readonly from: Fingering; readonly to: Fingering } | undefined => {
     const [mapped, key] = [this.mapped(), this.chosenKey()];
-    const has = (id: string): boolean => this.instrument().notes.some((note) => note.id === id);
-    const [from, to] = key.split('>');
-    if (has(from) && has(to) && from !== to) return { from, to };
-    return [...mapped.values()].reduce<MappedChange | undefined>(
+    const found = this.pairOf(key);
+    if (found !== undefined) return found;
+    const hardest = [...mapped.values()].reduce<MappedChange | undefined>(
       (best, each) => (best === undefined || each.difficulty.total > best.difficulty.total ? each : best),
       undefined,
     );
+    return hardest === undefined ? undefined : this.pairOf(keyOf(hardest.from, hardest.to));
   });
 
-  /** The ways of the two notes, where one has several; the one taught first until another is chosen. */
-  private readonly ways = linkedSignal({ source: this.chosenKey, computation: (): Readonly<Record<'from' | 'to', number>> => ({ from: 1, to: 1 }) });
+  /** The ways of the two notes, where one has several. */
   protected readonly wayChoices = computed(() => {
-    const [instrument, chosen, ways] = [this.instrument(), this.chosen(), this.ways()];
+    const [instrument, chosen] = [this.instrument(), this.chosen()];
     if (chosen === undefined) return [];
     return (['from', 'to'] as const).flatMap((end) => {
-      const all = waysOf(instrument.fingerings, chosen[end]);
+      const all = waysOf(instrument, chosen[end].note);
       if (all.length < 2) return [];
-      const choices = all.map((each): Choice<number> => ({ value: each.rank, label: wayText(instrument, each) }));
-      return [{ end, name: nameOfNote(instrument, chosen[end]), choices, value: ways[end] }];
+      const choices = all.map((each): Choice<string> => ({ value: wayIdOf(each), label: wayText(instrument, each) }));
+      return [{ end, name: nameOfNote(instrument, chosen[end].note), choices, value: wayIdOf(chosen[end]) }];
     });
   });
 
   protected readonly change = computed((): Change | undefined => {
-    const [instrument, chosen, ways] = [this.instrument(), this.chosen(), this.ways()];
-    if (chosen === undefined) return undefined;
-    const way = (end: 'from' | 'to'): Fingering | undefined => waysOf(instrument.fingerings, chosen[end]).find(({ rank }) => rank === ways[end]);
-    const [before, after] = [way('from'), way('to')];
-    return before === undefined || after === undefined ? changeBetween(instrument, chosen.from, chosen.to) : changeOfFingerings(instrument, before, after);
+    const chosen = this.chosen();
+    return chosen === undefined ? undefined : changeOfFingerings(this.instrument(), chosen.from, chosen.to);
   });
   protected readonly isGlide = computed(() => {
     const change = this.change();
@@ -220,7 +236,7 @@ export class ChangesPage implements OnDestroy {
     const hint = comfortHint(instrument, change.fromPattern, change.toPattern);
     const difficulty = this.table().difficultyOf(change);
     return {
-      name: `${nameOfNote(instrument, change.from)} to ${nameOfNote(instrument, change.to)}`,
+      name: changeName(instrument, change),
       kind: kindPhrase(change),
       advice: adviceFor(instrument, change, troubleOf(instrument, change)),
       hints: [...physicalHints(change), ...(change.movers.length === 0 ? [] : [mirrorCheck(instrument, change)]), ...(hint === undefined ? [] : [hint])],
@@ -305,7 +321,7 @@ export class ChangesPage implements OnDestroy {
   protected readonly moments = linkedSignal({ source: this.change, computation: (change): readonly number[] => (change?.movers ?? []).map(() => 0) });
   protected readonly slower = signal(1);
   /** The map and the change stand side by side where both have room. */
-  protected readonly isBeside = computed(() => this.notes().length <= mostBeside && document.documentElement.clientWidth >= deskWidth);
+  protected readonly isBeside = computed(() => this.mappedWays().length <= mostBeside && document.documentElement.clientWidth >= deskWidth);
   protected readonly width = computed(() => (this.isBeside() ? laneWidth : Math.min(820, Math.max(560, document.documentElement.clientWidth - 96))));
 
   private readonly release = inject(KeyService).use([
@@ -321,14 +337,14 @@ export class ChangesPage implements OnDestroy {
 
   constructor() {
     effect(() => {
-      const [instrument, notes, timing] = [this.instrument(), this.notes().map(({ id }) => id), this.timing()];
+      const [instrument, ways, timing] = [this.instrument(), this.mappedWays().map(({ fingering }) => fingering), this.timing()];
       untracked(() => {
         this.worker?.terminate();
         this.worker = startChangeMapWorker();
         this.ticket += 1;
         this.mapped.set(new Map());
         this.worker.addEventListener('message', ({ data }: MessageEvent<ChangeMapAnswer>) => this.take(data));
-        const request: ChangeMapRequest = { id: this.ticket, instrument, notes, timing };
+        const request: ChangeMapRequest = { id: this.ticket, instrument, ways, timing };
         this.worker.postMessage(request);
       });
     });
@@ -345,13 +361,16 @@ export class ChangesPage implements OnDestroy {
   }
 
   protected choose({ from, to }: Cell): void {
-    if (from === to) return;
-    this.chosenKey.set(keyOf(from, to));
+    if (from.note === to.note) return;
+    this.chosenKey.set(keyOf(wayIdOf(from), wayIdOf(to)));
     document.getElementById('change-in-time')?.scrollIntoView({ block: 'nearest' });
   }
 
-  protected chooseWay(end: 'from' | 'to', rank: number): void {
-    this.ways.update((ways) => ({ ...ways, [end]: rank }));
+  protected chooseWay(end: 'from' | 'to', way: string): void {
+    const chosen = this.chosen();
+    if (chosen === undefined) return;
+    const [from, to] = [wayIdOf(chosen.from), wayIdOf(chosen.to)];
+    this.chosenKey.set(end === 'from' ? keyOf(way, to) : keyOf(from, way));
   }
 
   protected chooseCover(cover: Cover): void {
@@ -360,7 +379,7 @@ export class ChangesPage implements OnDestroy {
 
   protected goTo(page: 'ear' | 'keys'): void {
     const chosen = this.chosen();
-    if (chosen !== undefined) void this.router.navigate(['/changes', page], { queryParams: { from: chosen.from, to: chosen.to } });
+    if (chosen !== undefined) void this.router.navigate(['/changes', page], { queryParams: { from: chosen.from.note, to: chosen.to.note } });
   }
 
   protected move({ index, ms }: { readonly index: number; readonly ms: number }): void {
@@ -437,25 +456,25 @@ export class ChangesPage implements OnDestroy {
     return { difficulty: 6, low: 0.3, run: 0.5, gap: 0.3, length: 10 }[this.quantity()];
   }
 
-  private cell(
-    from: { id: NoteId; name: string },
-    to: { id: NoteId; name: string },
-    mapped: MappedChange | undefined,
-    up: number,
-    side: (value: number) => number,
-  ): Cell {
-    const key = keyOf(from.id, to.id);
-    if (from.id === to.id) return { key, from: from.id, to: to.id, side: 0, mark: '', text: '', movers: '', isFaint: true, mapped: undefined };
-    const change = changeBetween(this.instrument(), from.id, to.id);
+  /** The two ways of a key; undefined where the instrument has one of them not, or both are of one note. */
+  private pairOf(key: string): { readonly from: Fingering; readonly to: Fingering } | undefined {
+    const [from, to] = key.split('>').map((id) => this.instrument().fingerings.find((each) => wayIdOf(each) === id));
+    return from === undefined || to === undefined || from.note === to.note ? undefined : { from, to };
+  }
+
+  private cell(from: Fingering, to: Fingering, mapped: MappedChange | undefined, up: number, side: (value: number) => number): Cell {
+    const key = keyOf(wayIdOf(from), wayIdOf(to));
+    if (from.note === to.note) return { key, from, to, side: 0, mark: '', text: '', movers: '', isFaint: true, mapped: undefined };
+    const change = changeOfFingerings(this.instrument(), from, to);
     const isShown = { all: true, crosses: change.kind === 'cross', steps: Math.abs(up) === 1, once: change.kind === 'cross' && up > 0 }[this.shown()];
     const value = mapped === undefined ? undefined : this.valueOf(mapped);
     return {
       key,
-      from: from.id,
-      to: to.id,
+      from,
+      to,
       side: value === undefined || !isShown ? 0 : side(value),
       mark: marks[change.kind],
-      text: `${from.name} to ${to.name}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountText(value)}`}`,
+      text: `${changeName(this.instrument(), change)}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountText(value)}`}`,
       movers: moversText(this.instrument(), change),
       isFaint: !isShown,
       mapped,
@@ -469,12 +488,15 @@ export class ChangesPage implements OnDestroy {
 
   protected isChosen({ from, to }: Cell): boolean {
     const chosen = this.chosen();
-    return chosen?.from === from && chosen.to === to;
+    if (chosen === undefined) return false;
+    const isShown = (one: Fingering, other: Fingering): boolean => one.note === other.note && (this.ways() === 'first' || one.rank === other.rank);
+    return isShown(chosen.from, from) && isShown(chosen.to, to);
   }
 }
 
 const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only': '↑', 'lower-only': '↓', cross: '×' };
 
-const keyOf = (from: NoteId, to: NoteId): string => `${from}>${to}`;
+const keyOf = (from: string, to: string): string => `${from}>${to}`;
 
-const waysOf = (fingerings: readonly Fingering[], note: NoteId): readonly Fingering[] => fingerings.filter((each) => each.note === note);
+const waysOf = ({ fingerings }: Instrument, note: NoteId): readonly Fingering[] =>
+  fingerings.filter((each) => each.note === note).sort((one, other) => one.rank - other.rank);

@@ -11,7 +11,7 @@ import {
   physicalPurpose,
   plannedLine,
   type Change,
-  type ChangeLine,
+  type Line,
   type ExerciseKind,
   type LineSetKind,
   type NoteId,
@@ -62,7 +62,7 @@ const foci: readonly Choice<'fingers' | 'timing'>[] = [
 ];
 
 interface OrderedLine {
-  readonly line: ChangeLine;
+  readonly line: Line;
   readonly title: string;
   readonly hard: number;
   readonly why: string;
@@ -127,9 +127,9 @@ export class ChangeLinesPage {
   );
 
   /** Pairs that the teacher chose. */
-  protected readonly own = linkedSignal({ source: () => this.instrument().id, computation: (): readonly ChangeLine[] => [] });
+  protected readonly own = linkedSignal({ source: () => this.instrument().id, computation: (): readonly Line[] => [] });
 
-  private readonly wished = computed((): { readonly lines: readonly ChangeLine[]; readonly leftOut: readonly string[] } => {
+  private readonly wished = computed((): { readonly lines: readonly Line[]; readonly leftOut: readonly string[] } => {
     const [instrument, wish, start, other, focus, hardness] = [this.instrument(), this.wish(), this.start(), this.other(), this.focus(), this.hardness()];
     if (wish === 'own') return { lines: this.own(), leftOut: [] };
     if (!isPairSet(wish)) return exercisesOf(instrument, { kind: wish, start, other, focus, hardness });
@@ -204,7 +204,7 @@ export class ChangeLinesPage {
       this.wish() === 'own' || !this.isPairSet() ? this.wished().lines : linesOf(instrument, { kind: this.wish() as LineSetKind, note: this.start() }).lines;
     const there = this.checkedId() === '' ? this.shown().map(({ line }) => line) : (this.checkedSheet()?.lines ?? []);
     const { missing, doubled } = coverageOf(set, there);
-    const names = (lines: readonly ChangeLine[]): string => lines.map((line) => lineTitle(instrument, { home: line.home, other: line.other })).join(', ');
+    const names = (lines: readonly Line[]): string => lines.map(({ home, other, fingering }) => lineTitle(instrument, { home, other, fingering })).join(', ');
     return { missing: names(missing), missingCount: missing.length, doubled: names(doubled), doubledCount: doubled.length };
   });
 

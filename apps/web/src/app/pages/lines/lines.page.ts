@@ -1,6 +1,6 @@
 import { Component, computed, effect, inject, input, type OnDestroy, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { expectedMinutes, heldPhrase, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
+import { expectedMinutes, heldPhrase, lineOfChange, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -97,7 +97,7 @@ export class LinesPage implements OnDestroy {
         const wanted = (this.changes() ?? '').split(',');
         const found = [...opened.changes.open, ...opened.changes.underGraceNotes].filter((change) => wanted.includes(change.id));
         const distinct = [...new Map(found.map((change) => [change.id, change])).values()];
-        this.lines.set(distinct.map(({ change }) => plannedLine(opened.instrument, { home: change.from, other: change.to })));
+        this.lines.set(distinct.map((change) => plannedLine(opened.instrument, lineOfChange(change))));
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
     });

@@ -1,5 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { drillOf, lineAbc, movementLines, type ChangeLine, type DrillKind, type DrillStep, type MovementExercise } from '@zelpit/core';
+import { drillOf, lineAbc, movementLines, type Line, type DrillKind, type DrillStep, type MovementExercise } from '@zelpit/core';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
@@ -88,7 +88,7 @@ export class MovementExercisesComponent {
   protected readonly leftOutText = computed(() => [...new Set(this.made().leftOut)].join('; '));
   protected readonly title = computed(() => `${capital(this.hand.chosen().names[0])}, ${this.exerciseText()}`);
 
-  protected abcOf(line: ChangeLine): string {
+  protected abcOf(line: Line): string {
     return lineAbc(this.hand.instrument(), line, this.words.words());
   }
 }

@@ -13,7 +13,7 @@ import {
   ornamentTimeline,
   scaleFrom,
   usualOrnaments,
-  type ChangeLine,
+  type Line,
   type CompiledOrnament,
   type FingerId,
   type Instrument,
@@ -319,7 +319,7 @@ export class OrnamentsComponent {
     this.saving.run(this.book.confirm(`ornament-${kind}`), () => this.notices.done(`${capital(ornamentNames[kind])}: confirmed.`));
   }
 
-  protected abcOf(line: ChangeLine): string {
+  protected abcOf(line: Line): string {
     return lineAbc(this.instrument(), line);
   }
 

@@ -1,5 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-import { beatsOfLine, laneLayout, noteOf, notesOfLine, quarter, type ChangeLine, type Instrument, type LaneNote } from '@zelpit/core';
+import { beatsOfLine, laneLayout, noteOf, notesOfLine, quarter, type Line, type Instrument, type LaneNote } from '@zelpit/core';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 
 /** A beat is at least this wide, and wider where notes are short. */
@@ -47,7 +47,7 @@ const letters = 44;
 })
 export class RunnerDrawingComponent {
   readonly instrument = input.required<Instrument>();
-  readonly line = input.required<ChangeLine>();
+  readonly line = input.required<Line>();
   /** Beats since the first note; undefined before the start, negative while counting in. */
   readonly beat = input<number>();
   /** Times through the line. */

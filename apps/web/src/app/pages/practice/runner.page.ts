@@ -42,6 +42,8 @@ export class RunnerPage implements OnDestroy {
     const opened = this.opened();
     return opened === undefined ? undefined : describedLine(this.instrument(), opened.line);
   });
+  /** As the line fingers it. */
+  protected readonly fingered = computed(() => this.described()?.instrument ?? this.instrument());
   protected readonly tempo = computed(() => {
     const opened = this.opened();
     return opened === undefined ? 0 : this.player.tempoOf(opened.line);

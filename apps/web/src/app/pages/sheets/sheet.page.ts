@@ -14,6 +14,7 @@ import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
+import { LineFingeringComponent } from './line-fingering.component';
 import { LineLayersComponent } from './line-layers.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
@@ -39,6 +40,7 @@ import type { DraftLine } from '../../documents/sheet/line-input';
     UndoComponent,
     ConflictComponent,
     PainCautionComponent,
+    LineFingeringComponent,
     LineLayersComponent,
     ChooserComponent,
   ],

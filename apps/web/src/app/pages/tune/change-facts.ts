@@ -1,10 +1,10 @@
 import {
+  changeName,
   fingerOf,
   heardPhrases,
   kindPhrase,
   leadOf,
   MovementReader,
-  noteOf,
   placePhrase,
   type Change,
   type FingerId,
@@ -34,7 +34,6 @@ export function changeFacts(
   { change, outcomes, occurrences, places, under }: TuneChange,
   own: readonly MovementDefinition[] = [],
 ): ChangeFacts {
-  const name = (id: string): string => noteOf(instrument, id).schoolName;
   const reader = new MovementReader(instrument, own);
   const { lifts, lowers } = leadOf(change);
   const bars = [...new Set(places.map((place) => place.bar))];
@@ -45,7 +44,7 @@ export function changeFacts(
     { how: 'wrong order', text: phrases.wrongOrder },
   ];
   return {
-    name: `${name(change.from)} to ${name(change.to)}`,
+    name: changeName(instrument, change),
     kind: kindPhrase(change),
     count: `${occurrences} ${occurrences === 1 ? 'time' : 'times'}: ${barsPhrase(bars)}`,
     places: places.map((place) => ({ place, text: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),

@@ -1,5 +1,5 @@
 import { Component, computed, input, output, signal } from '@angular/core';
-import { noteOf, troubleOfTune, type Instrument, type TuneChange, type TuneChanges } from '@zelpit/core';
+import { changeName, troubleOfTune, type Instrument, type TuneChange, type TuneChanges } from '@zelpit/core';
 import { MarkComponent } from '../../music/lanes/mark.component';
 import { changeGroups, inColumns } from './change-groups';
 
@@ -109,8 +109,7 @@ export class ChangeListComponent {
     });
   });
 
-  protected name(change: TuneChange): string {
-    const { from, to } = change.change;
-    return `${noteOf(this.instrument(), from).schoolName} to ${noteOf(this.instrument(), to).schoolName}`;
+  protected name({ change }: TuneChange): string {
+    return changeName(this.instrument(), change);
   }
 }

@@ -1,15 +1,40 @@
 import { adviceFor, changeBetween, troubleOf, type Advice, type Change, type Trouble } from '../change';
-import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { beatsOf, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
+import { assertChosen, chosenFingeringSchema, noteOf, patternKey, wayName, withChosen, type ChosenFingering, type Instrument, type NoteId } from '../fingering';
+import * as z from 'zod';
+import { beatsOf, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { exerciseMusic } from './exercise-music';
 import { wordsField, type LineWords } from './line-words';
 
 /** One exercise line: a change there and back, eight times, or music of its own in which that change is the hardest. */
-export interface ChangeLine {
+export interface Line {
   readonly home: NoteId;
   readonly other: NoteId;
   /** The line's own music; null or absent for the change there and back. */
   readonly exercise?: Exercise | null;
+  /** How its notes are fingered where that is not the way taught first; null or absent for that way throughout. */
+  readonly fingering?: readonly ChosenFingering[] | null;
+}
+
+/** A line with its pace. */
+export interface PacedLine extends Line {
+  /** Beats a minute; null for free. */
+  readonly tempo: number | null;
+}
+
+/** Ways of a line's notes; each note has one. */
+export const lineFingeringSchema = z.array(chosenFingeringSchema).max(mostLineNotes, `A line has at most ${mostLineNotes} fingerings.`).readonly();
+
+/** The instrument as a line fingers it. */
+export const asFingered = (instrument: Instrument, { fingering }: Pick<Line, 'fingering'>): Instrument => withChosen(instrument, fingering);
+
+/**
+ * Refuses a line whose notes or fingerings the instrument does not have.
+ * @throws ZelpitFault `unknown-note`; `invalid-pattern`
+ */
+export function assertLine(instrument: Instrument, line: Line): void {
+  const notes = [line.home, line.other, ...(line.exercise?.notes ?? []).flatMap(({ note, graceNotes = [] }) => [note, ...graceNotes])];
+  for (const note of notes) noteOf(instrument, note);
+  assertChosen(instrument, line.fingering, new Set(notes));
 }
 
 /** A line is four bars of four quarter notes, home-other-home-other. */
@@ -20,25 +45,32 @@ export const changesInLine = 8;
 export const lineCountInBeats = 4;
 
 /** The notes of a line with their lengths. */
-export function notesOfLine(line: ChangeLine): readonly LineNote[] {
+export function notesOfLine(line: Line): readonly LineNote[] {
   return line.exercise?.notes ?? lineNotes(line).map((note) => ({ note, twelfths: quarter }));
 }
 
 /** Length of a line in beats. */
-export const beatsOfLine = ({ exercise }: Pick<ChangeLine, 'exercise'>): number => (exercise == null ? lineBeats : beatsOf(exercise.notes));
+export const beatsOfLine = ({ exercise }: Pick<Line, 'exercise'>): number => (exercise == null ? lineBeats : beatsOf(exercise.notes));
 
 /** The pairs of notes that a line practises; there and back count as one, as first met. */
-export function pairsOfLine(line: ChangeLine): readonly ChangeLine[] {
-  if (line.exercise == null) return [{ home: line.home, other: line.other }];
-  const pairs = pairsIn(line.exercise.notes).map(([home, other]) => ({ home, other }));
+export function pairsOfLine(line: Line): readonly Line[] {
+  const { fingering } = line;
+  if (line.exercise == null) return [{ home: line.home, other: line.other, fingering }];
+  const pairs = pairsIn(line.exercise.notes).map(([home, other]) => ({ home, other, fingering }));
   return [...new Map(pairs.map((pair) => [pairKey(pair), pair] as const).reverse()).values()].reverse();
 }
 
-/** One text for a pair, whichever of its notes comes first. */
-export const pairKey = ({ home, other }: ChangeLine): string => [home, other].sort().join('>');
+/** One text for a pair and how it is fingered, whichever of its notes comes first. */
+export function pairKey({ home, other, fingering }: Line): string {
+  const way = (note: NoteId): string => {
+    const chosen = fingering?.find((each) => each.note === note);
+    return chosen === undefined ? note : `${note} ${patternKey(chosen.pattern)}${chosen.foot ?? ''}`;
+  };
+  return [way(home), way(other)].sort().join('>');
+}
 
 /** The notes of a change line in their order, home first. */
-export function lineNotes(line: ChangeLine): readonly NoteId[] {
+export function lineNotes(line: Line): readonly NoteId[] {
   return Array.from({ length: lineBeats }, (_, index) => (index % 2 === 0 ? line.home : line.other));
 }
 
@@ -57,7 +89,7 @@ const keyOf = ({ ownKeys }: Instrument): string => ownKeys[0] ?? 'C';
  * @throws ZelpitFault `unknown-note`
  * @example lineMusic(practiceChanter, { home: 'c', other: 'e' }) // 'c e c e | c e c e | c e c e | c e c e |]'
  */
-export function lineMusic(instrument: Instrument, line: ChangeLine): string {
+export function lineMusic(instrument: Instrument, line: Line): string {
   if (line.exercise != null) {
     const sharps = new Set(line.exercise.notes.map(({ note }) => noteOf(instrument, note).abc).filter((abc) => /^[_^]/.test(abc)));
     // A letter that also stands with a sign in this line says that it has none.
@@ -75,16 +107,22 @@ export function lineMusic(instrument: Instrument, line: ChangeLine): string {
 }
 
 /**
- * A line's name, as it is said.
+ * A line's name, as it is said, with its fingers where they are not the ones taught first.
  * @throws ZelpitFault `unknown-note`
  * @example lineTitle(practiceChanter, { home: 'low-a', other: 'c' }) // 'low A to C'
  */
-export function lineTitle(instrument: Instrument, line: ChangeLine): string {
-  return line.exercise?.title ?? `${noteOf(instrument, line.home).schoolName} to ${noteOf(instrument, line.other).schoolName}`;
+export function lineTitle(instrument: Instrument, line: Line): string {
+  const name = (note: NoteId): string => {
+    const chosen = line.fingering?.find((each) => each.note === note);
+    return chosen === undefined ? noteOf(instrument, note).schoolName : wayName(instrument, chosen);
+  };
+  return line.exercise?.title ?? `${name(line.home)} to ${name(line.other)}`;
 }
 
 /** What is said and drawn beside a line: its change there, and what goes wrong in it. */
-export interface DescribedLine extends ChangeLine {
+export interface DescribedLine extends Line {
+  /** As the line fingers it. */
+  readonly instrument: Instrument;
   readonly title: string;
   readonly change: Change;
   readonly trouble: Trouble;
@@ -92,26 +130,22 @@ export interface DescribedLine extends ChangeLine {
 }
 
 /** @throws ZelpitFault `unknown-note` */
-export function describedLine(instrument: Instrument, line: ChangeLine): DescribedLine {
-  const { home, other, exercise } = line;
+export function describedLine(chart: Instrument, line: Line): DescribedLine {
+  const { home, other, exercise, fingering } = line;
+  const instrument = asFingered(chart, line);
   const change = changeBetween(instrument, home, other);
   const trouble = troubleOf(instrument, change);
   const advice = exercise == null ? adviceFor(instrument, change, trouble) : { todo: exercise.musical, otherwise: exercise.physical };
-  return { home, other, exercise, title: lineTitle(instrument, line), change, trouble, advice };
+  return { home, other, exercise, fingering, instrument, title: lineTitle(chart, line), change, trouble, advice };
 }
 
 /** One line as ABC that an engraver can draw by itself, without title. */
-export function lineAbc(instrument: Instrument, line: ChangeLine, words: LineWords = { kind: 'none' }): string {
+export function lineAbc(instrument: Instrument, line: Line, words: LineWords = { kind: 'none' }): string {
   return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument)}\n${lineMusic(instrument, line)}\n${wordsField(instrument, notesOfLine(line), words)}`;
 }
 
-export interface AbcLine extends ChangeLine {
-  readonly tempo: number | null;
-  readonly point: string;
-}
-
 /** Lines as a book of ABC, one tune a line; `tempo` null means free. Text is kept on one line so that no field is broken. */
-export function linesAsAbc(instrument: Instrument, title: string, lines: readonly AbcLine[]): string {
+export function linesAsAbc(instrument: Instrument, title: string, lines: readonly (PacedLine & { readonly point: string })[]): string {
   const plain = (text: string): string => text.replace(/[\r\n%]+/g, ' ').trim();
   const key = keyOf(instrument);
   return lines
@@ -125,8 +159,9 @@ export function linesAsAbc(instrument: Instrument, title: string, lines: readonl
 }
 
 /** A pace to begin with: crosses that pop want no click at first; the fewer fingers move, the quicker. A line for the timing always has a click. */
-export function startingTempo(instrument: Instrument, line: ChangeLine): number | null {
+export function startingTempo(chart: Instrument, line: Line): number | null {
   if (line.exercise != null) return line.exercise.focus === 'timing' ? 60 : null;
+  const instrument = asFingered(chart, line);
   const change = changeBetween(instrument, line.home, line.other);
   const { kind } = troubleOf(instrument, change);
   if (kind === 'pop') return null;
