@@ -2,7 +2,7 @@ import { loudnessAt } from '../acoustics';
 import type { Change } from '../change';
 import { soundingPitch, type Instrument } from '../fingering';
 import { difficultyWeights as weights } from './difficulty.data';
-import { inBetweenSounds } from './in-between-sounds';
+import { inBetweenSounds, type InBetweenSound } from './in-between-sounds';
 import type { ChangeRisk } from './timing-model';
 
 /** One part of how hard a change is, with the words for it. */
@@ -17,8 +17,16 @@ export interface Difficulty {
   readonly terms: readonly DifficultyTerm[];
 }
 
-/** How hard a change is, from its fingers and from what is heard when they do not keep together. No unit; the chanter's changes lie between 0 and about 10. */
-export function difficultyOf(instrument: Instrument, change: Change, risk: ChangeRisk): Difficulty {
+/**
+ * How hard a change is, from its fingers and from what is heard when they do not keep together. No unit; the chanter's changes lie between 0 and about 10.
+ * @param sounds of the change, where they are known already
+ */
+export function difficultyOf(
+  instrument: Instrument,
+  change: Change,
+  risk: ChangeRisk,
+  sounds: readonly InBetweenSound[] = inBetweenSounds(instrument, change),
+): Difficulty {
   const { movers } = change;
   const lifts = movers.filter(({ direction }) => direction === 'lift').length;
   const opposed = Math.min(lifts, movers.length - lifts);
@@ -30,7 +38,7 @@ export function difficultyOf(instrument: Instrument, change: Change, risk: Chang
     { label: 'ring finger', value: weights.ringFinger * count('3') },
     { label: 'little finger', value: weights.littleFinger * count('4') },
     { label: 'ring and little finger of one hand go opposite ways', value: isCoupled(change) ? weights.coupled : 0 },
-    { label: 'a low note cuts in', value: weights.low * risk.low.probability * (1 + weights.lowLoudness * louderBy(instrument, change)) },
+    { label: 'a low note cuts in', value: weights.low * risk.low.probability * (1 + weights.lowLoudness * louderBy(instrument, change, sounds)) },
     { label: 'notes between slip in', value: weights.run * risk.run.probability },
     { label: 'too open for a moment', value: weights.overOpen * risk['over-open'].probability },
     { label: 'a sound between', value: weights.between * (risk.between.probability + risk.above.probability) },
@@ -44,9 +52,9 @@ function isCoupled({ movers }: Change): boolean {
 }
 
 /** By how many dB the loudest low sound is over the louder of the two notes; 0 where no loudness is reported. */
-function louderBy(instrument: Instrument, change: Change): number {
+function louderBy(instrument: Instrument, change: Change, sounds: readonly InBetweenSound[]): number {
   const level = (hertz: number): number => loudnessAt(instrument, hertz) ?? 0;
   const ends = Math.max(level(soundingPitch(instrument, change.from)), level(soundingPitch(instrument, change.to)));
-  const lows = inBetweenSounds(instrument, change).filter(({ kind }, mask, all) => kind === 'low' && mask > 0 && mask < all.length - 1);
+  const lows = sounds.filter(({ kind }, mask, all) => kind === 'low' && mask > 0 && mask < all.length - 1);
   return lows.length === 0 ? 0 : Math.max(0, Math.max(...lows.map(({ hertz }) => level(hertz))) - ends);
 }

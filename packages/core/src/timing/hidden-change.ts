@@ -45,8 +45,8 @@ export function hiddenRisk(
   parameters: TimingParameters,
   draws: number,
   normal: () => number,
+  sounds: readonly InBetweenSound[] = inBetweenSounds(instrument, change),
 ): HiddenRisk {
-  const sounds = inBetweenSounds(instrument, change);
   const classAt = sounds.map(({ kind }) => soundClasses.indexOf(kind));
   const [counts, totals] = [new Float64Array(soundClasses.length), new Float64Array(soundClasses.length)];
   const inDraw = new Float64Array(soundClasses.length);
@@ -65,7 +65,7 @@ export function hiddenRisk(
       hiddenMs += hidden;
       inDraw[classAt[mask]] += end - begin - hidden;
     });
-    if (moments.length === 0 || (Math.min(...moments) >= from && Math.max(...moments) <= to)) covered += 1;
+    if (moments.every((moment) => moment >= from && moment <= to)) covered += 1;
     for (let kind = 0; kind < inDraw.length; kind += 1) {
       totals[kind] += inDraw[kind];
       if (inDraw[kind] > audibleMs) counts[kind] += 1;

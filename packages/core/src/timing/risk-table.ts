@@ -2,6 +2,7 @@ import { changeOfFingerings, outcomesOf, troubleOf, type Change, type Outcomes, 
 import type { Fingering, Instrument, Pattern } from '../fingering';
 import { difficultyOf, type Difficulty } from './difficulty';
 import { evenNormals } from './even-normals';
+import { inBetweenSounds, type InBetweenSound } from './in-between-sounds';
 import { hiddenRisk, type HiddenRisk, type Hiding } from './hidden-change';
 import { exactRisk, simulatedRisk, type ChangeRisk, type TimingParameters } from './timing-model';
 
@@ -18,6 +19,8 @@ export class RiskTable {
   private readonly known = new Map<string, Known[]>();
   /** By the fingering before, then the one after. */
   private readonly heard = new Map<Fingering, Map<Fingering, HeardChange>>();
+  /** What stands between, by the change. */
+  private readonly sounds = new WeakMap<Change, readonly InBetweenSound[]>();
   /** By how many numbers a draw takes. */
   private readonly normals = new Map<number, () => () => number>();
 
@@ -48,7 +51,7 @@ export class RiskTable {
   /** What a cover hides of a change, beside its risk. */
   hiddenRiskOf(change: Change, hiding: Hiding): HiddenRisk {
     const { instrument, timing, draws } = this;
-    return hiddenRisk(instrument, change, hiding, timing, draws, this.normalsFor(numbersOf(change) + coverNumbers));
+    return hiddenRisk(instrument, change, hiding, timing, draws, this.normalsFor(numbersOf(change) + coverNumbers), this.soundsOf(change));
   }
 
   difficultyOf(change: Change, hiding?: Hiding): Difficulty {
@@ -61,7 +64,7 @@ export class RiskTable {
     const known = all.find((each) => isSameChange(each.change, change));
     if (known !== undefined) return known;
     const risk = this.computed(change, hiding);
-    const found = { change, risk, difficulty: difficultyOf(this.instrument, change, risk) };
+    const found = { change, risk, difficulty: difficultyOf(this.instrument, change, risk, this.soundsOf(change)) };
     this.known.set(key, [...all, found]);
     return found;
   }
@@ -69,7 +72,14 @@ export class RiskTable {
   private computed(change: Change, hiding: Hiding | undefined): ChangeRisk {
     if (hiding !== undefined) return this.hiddenRiskOf(change, hiding).risk;
     const { instrument, timing, draws } = this;
-    return exactRisk(instrument, change, timing) ?? simulatedRisk(instrument, change, timing, draws, this.normalsFor(numbersOf(change)));
+    const sounds = this.soundsOf(change);
+    return exactRisk(instrument, change, timing, sounds) ?? simulatedRisk(instrument, change, timing, draws, this.normalsFor(numbersOf(change)), sounds);
+  }
+
+  private soundsOf(change: Change): readonly InBetweenSound[] {
+    const sounds = this.sounds.get(change) ?? inBetweenSounds(this.instrument, change);
+    this.sounds.set(change, sounds);
+    return sounds;
   }
 
   private normalsFor(numbers: number): () => number {

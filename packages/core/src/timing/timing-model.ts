@@ -125,15 +125,18 @@ export function eachStep(moments: Float64Array, visit: (mask: number, begin: num
   }
 }
 
-/** How long each pattern sounds between the first and the last mover, by its mask, added to `into`: `eachStep` written out, as the map walks here millions of times. */
-export function addDurations(moments: Float64Array, into: Float64Array): void {
+/**
+ * How long each class of sound is heard between the first and the last mover, added to `into`: `eachStep` written out, as the map walks here millions of times.
+ * @param classAt the class of each pattern, by its mask
+ */
+export function addDurations(moments: Float64Array, classAt: Uint8Array, into: Float64Array): void {
   const count = moments.length;
   let mask = 0;
   let now = 0;
   for (let step = 0; step < count; step += 1) {
     let next = -1;
     for (let index = 0; index < count; index += 1) if (((mask >> index) & 1) === 0 && (next === -1 || moments[index] < moments[next])) next = index;
-    if (step > 0) into[mask] += moments[next] - now;
+    if (step > 0) into[classAt[mask]] += moments[next] - now;
     now = moments[next];
     mask |= 1 << next;
   }
@@ -153,18 +156,16 @@ export function simulatedRisk(
 ): ChangeRisk {
   const classAt = Uint8Array.from(sounds, ({ kind }) => soundClasses.indexOf(kind));
   const [counts, totals, inDraw] = [new Float64Array(soundClasses.length), new Float64Array(soundClasses.length), new Float64Array(soundClasses.length)];
-  const durations = new Float64Array(sounds.length);
   if (change.movers.length > 1) {
-    drawMoments(change, parameters, draws, normal, (moments) => {
-      durations.fill(0);
-      addDurations(moments, durations);
+    const noise = new HandNoise(change.movers, parameters);
+    for (let draw = 0; draw < draws; draw += 1) {
       inDraw.fill(0);
-      for (let mask = 1; mask < durations.length - 1; mask += 1) inDraw[classAt[mask]] += durations[mask];
+      addDurations(noise.draw(normal), classAt, inDraw);
       for (let kind = 0; kind < inDraw.length; kind += 1) {
         totals[kind] += inDraw[kind];
         if (inDraw[kind] > audibleMs) counts[kind] += 1;
       }
-    });
+    }
   }
   const entries = soundClasses.map((kind, index) => [kind, { probability: counts[index] / draws, meanMs: totals[index] / draws }] as const);
   return Object.fromEntries(entries) as Record<SoundClass, ClassRisk>;
@@ -179,10 +180,14 @@ export function normalBelow(value: number): number {
 }
 
 /** The risk of a change of two fingers in closed form; undefined for any other. */
-export function exactRisk(instrument: Instrument, change: Change, parameters: TimingParameters): ChangeRisk | undefined {
+export function exactRisk(
+  instrument: Instrument,
+  change: Change,
+  parameters: TimingParameters,
+  sounds: readonly InBetweenSound[] = inBetweenSounds(instrument, change),
+): ChangeRisk | undefined {
   assertTiming(parameters);
   if (change.movers.length !== 2) return undefined;
-  const sounds = inBetweenSounds(instrument, change);
   const [one, other] = momentsOf(change.movers, parameters);
   const shared = change.movers[0].hand === change.movers[1].hand ? parameters.rho : 0;
   const deviation = Math.sqrt(one.sigma ** 2 + other.sigma ** 2 - 2 * shared * one.sigma * other.sigma);

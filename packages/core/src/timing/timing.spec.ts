@@ -108,7 +108,11 @@ describe('in-between patterns', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 2, maxLength: 6 }), (moments) => {
         const durations = new Float64Array(2 ** moments.length);
-        addDurations(Float64Array.from(moments), durations);
+        addDurations(
+          Float64Array.from(moments),
+          Uint8Array.from(durations, (_, mask) => mask),
+          durations,
+        );
         const sum = durations.reduce((total, each) => total + each, 0);
         expect(sum).toBeCloseTo(Math.max(...moments) - Math.min(...moments), 9);
         expect(durations.every((each) => each >= 0)).toBe(true);
