@@ -109,20 +109,26 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     this.openingFault.set(undefined);
     this.release();
     this.release = (): void => undefined;
-    const release = await holdDocument(documentName(this.owner, this.kind.kind, id));
+    const asked = this.load(id);
+    const { release, hasWaited } = await holdDocument(documentName(this.owner, this.kind.kind, id));
     if (this.id !== id || this.isClosed) return release();
     this.release = release;
     const [kept, loaded] = await Promise.all([
       this.store.find(this.owner, this.kind.kind, id) as Promise<KeptWork<D, S> | undefined>,
-      firstValueFrom(this.kind.load(id)).then(
-        (stored) => ({ stored }),
-        (error: unknown) => ({ error }),
-      ),
+      // What was asked while somebody sent it may be from before.
+      hasWaited ? this.load(id) : asked,
     ]);
     if (this.id !== id) return;
     if ('stored' in loaded) this.begin(loaded.stored, kept);
     else if (kept !== undefined && loaded.error instanceof ApiFault && loaded.error.isAway) this.resume(kept, undefined, loaded.error.message);
     else this.openingFault.set(messageOf(loaded.error));
+  }
+
+  private load(id: string): Promise<{ readonly stored: S } | { readonly error: unknown }> {
+    return firstValueFrom(this.kind.load(id)).then(
+      (stored) => ({ stored }),
+      (error: unknown) => ({ error }),
+    );
   }
 
   edit(change: (draft: D) => D, label: string, field = ''): void {
