@@ -70,6 +70,8 @@ export function createApp({ config, dataSource, pool, logger, metrics }: AppPart
 /** A browser may keep an answer for its own person, and asks each time whether it still holds (by its ETag). */
 const revalidated: RequestHandler = (_request, response, next) => {
   response.setHeader('cache-control', 'private, no-cache');
+  // An answer is no page: where one is opened as such, it may do nothing.
+  response.setHeader('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
   next();
 };
 
