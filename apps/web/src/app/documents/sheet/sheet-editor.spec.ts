@@ -3,6 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import type { SheetDetail, SheetSave } from '@zelpit/contract';
 import { of, Subject, throwError, type Observable } from 'rxjs';
 import { ApiFault } from '../../kernel/api/api.service';
+import { documentName, whileClosed } from '../../kernel/saving/document-locks';
+import { withFakeLocks } from '../../kernel/saving/fake-locks.spec-support';
 import { SessionService } from '../../kernel/session/session.service';
 import { SheetEditor } from './sheet-editor';
 import { SheetsService } from './sheets.service';
@@ -54,9 +56,9 @@ async function opened(sheets = new FakeSheets(), id = `maren-${(person += 1)}`):
     providers: [SheetEditor, { provide: SheetsService, useValue: sheets }, { provide: SessionService, useValue: { person: () => ({ id, name: 'Maren' }) } }],
   });
   const editor = TestBed.inject(SheetEditor);
-  const opening = editor.open('sheet-1');
-  await wait(20);
-  await opening;
+  let isOpen = false;
+  void editor.open('sheet-1').then(() => (isOpen = true));
+  while (!isOpen) await wait(20);
   return { editor, sheets, id };
 }
 
@@ -214,5 +216,42 @@ describe('SheetEditor', () => {
     editor.setTitle('Last word');
     editor.ngOnDestroy();
     expect(sheets.saves.map((save) => save.title)).toEqual(['Last word']);
+  });
+
+  it.each([
+    ['was changed elsewhere', 409, () => of(stored({ title: 'Theirs', version: 7 }))],
+    ['was changed elsewhere, and that cannot be looked at', 409, () => away()],
+    ['cannot be reached', 0, () => of(stored())],
+    ['is not taken as it is', 400, () => of(stored())],
+  ])('lets go of a sheet that %s once its page is left', async (_, status, look) => {
+    const takeAway = withFakeLocks();
+    const { editor, sheets, id } = await opened();
+    const isFree = async (): Promise<boolean> => (await whileClosed(documentName(id, 'sheet', 'sheet-1'), () => Promise.resolve(true))) === true;
+    expect(await isFree()).toBe(false);
+    sheets.answer = () => throwError(() => new ApiFault(status, 'No.', status === 409 ? 'changed-elsewhere' : undefined));
+    sheets.get = look;
+    editor.setTitle('Mine');
+    await wait(settled);
+    expect(await isFree()).toBe(false);
+    editor.ngOnDestroy();
+    await wait(settled);
+    expect(await isFree()).toBe(true);
+    takeAway();
+  });
+
+  it('holds a sheet whose page is left until its last save is answered', async () => {
+    const takeAway = withFakeLocks();
+    const { editor, sheets, id } = await opened();
+    const isFree = async (): Promise<boolean> => (await whileClosed(documentName(id, 'sheet', 'sheet-1'), () => Promise.resolve(true))) === true;
+    const answer = new Subject<SheetDetail>();
+    sheets.answer = () => answer;
+    editor.setTitle('Mine');
+    editor.ngOnDestroy();
+    await wait(settled);
+    expect(await isFree()).toBe(false);
+    answer.next(stored({ title: 'Mine', version: 2 }));
+    await wait(settled);
+    expect(await isFree()).toBe(true);
+    takeAway();
   });
 });

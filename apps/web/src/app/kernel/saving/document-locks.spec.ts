@@ -1,26 +1,9 @@
 import { holdDocument, whileClosed } from './document-locks';
+import { withFakeLocks } from './fake-locks.spec-support';
 
-/** The browser's locks, as far as they are used: of one name, shared by many or held by one. */
-class FakeLocks {
-  private holders: ('shared' | 'exclusive')[] = [];
-  private readonly waiting: (() => void)[] = [];
-
-  async request(_: string, { mode = 'exclusive', ifAvailable = false }: LockOptions, run: (lock: object | null) => unknown): Promise<unknown> {
-    const isFree = (): boolean => this.holders.length === 0 || (mode === 'shared' && !this.holders.includes('exclusive'));
-    if (!isFree() && ifAvailable) return run(null);
-    while (!isFree()) await new Promise<void>((next) => this.waiting.push(next));
-    this.holders.push(mode);
-    try {
-      return await run({});
-    } finally {
-      this.holders.splice(this.holders.indexOf(mode), 1);
-      for (const next of this.waiting.splice(0)) next();
-    }
-  }
-}
-
-beforeEach(() => Object.defineProperty(navigator, 'locks', { value: new FakeLocks(), configurable: true }));
-afterEach(() => Reflect.deleteProperty(navigator, 'locks'));
+let takeAway = (): void => undefined;
+beforeEach(() => (takeAway = withFakeLocks()));
+afterEach(() => takeAway());
 
 describe('a document', () => {
   it('is held at once by the pages of several windows', async () => {
@@ -49,7 +32,7 @@ describe('a document', () => {
   });
 
   it('is held where the browser knows no locks', async () => {
-    Reflect.deleteProperty(navigator, 'locks');
+    takeAway();
     expect((await holdDocument('a')).hasWaited).toBe(false);
     expect(await whileClosed('a', () => Promise.resolve('sent'))).toBe('sent');
   });

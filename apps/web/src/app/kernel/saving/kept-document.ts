@@ -48,6 +48,8 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
   private owner = '';
   private release = (): void => undefined;
   private isClosed = false;
+  /** Requests of this document that are not answered yet. */
+  private underway = 0;
   private lastEdit = { field: '', at: 0 };
   private readonly history = signal<History<D> | undefined>(undefined);
   private readonly saving = signal<Saving<D, S> | undefined>(undefined);
@@ -93,10 +95,9 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     this.letGo();
   }
 
-  /** A page that is gone lets its document go as soon as its last save is answered; what stays unsaved then is looked after elsewhere. */
+  /** A page that is gone lets its document go as soon as nothing that it asked for is on its way; what stays unsaved then is looked after elsewhere. */
   private letGo(): void {
-    const saving = this.saving();
-    if (this.isClosed && saving?.kind !== 'saving' && saving?.kind !== 'conflict') this.release();
+    if (this.isClosed && this.underway === 0) this.release();
   }
 
   /** Fetches the document and puts on it what this browser kept. */
@@ -204,7 +205,6 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     // Written down before anything is sent, so that a lost answer leads to the same save again and not to another.
     this.keep(state);
     for (const effect of effects) this.perform(effect);
-    this.letGo();
   }
 
   private perform(effect: SavingEffect<D>): void {
@@ -216,9 +216,11 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
         this.timer = setTimeout(() => this.dispatch({ kind: 'due' }), effect.ms);
         return;
       case 'send':
+        this.underway += 1;
         sendSave(this.kind, id, effect.save).subscribe((event) => this.hear(id, event));
         return;
       case 'look':
+        this.underway += 1;
         this.kind.load(id).subscribe({
           next: (stored) => this.hear(id, { kind: 'theirs', stored }),
           error: (error: unknown) => this.hear(id, { kind: 'theirs-failed', failure: failureOf(error) }),
@@ -228,7 +230,9 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
 
   /** An answer for the document that was here before comes too late: what it says is learnt when that one is opened again. */
   private hear(id: string, event: SavingEvent<D, S>): void {
+    this.underway -= 1;
     if (id === this.id) this.dispatch(event);
+    this.letGo();
   }
 
   /** Writes down in this browser where things stand. */
