@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/core';
+import { computed, effect, inject, Injectable, type OnDestroy, type Signal, signal, untracked } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { ApiFault, messageOf } from '../api/api.service';
 import { SessionService } from '../session/session.service';
@@ -98,6 +98,14 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
   /** A page that is gone lets its document go as soon as nothing that it asked for is on its way; what stays unsaved then is looked after elsewhere. */
   private letGo(): void {
     if (this.isClosed && this.underway === 0) this.release();
+  }
+
+  /** Opens the document that the page's address names, now and whenever it names another. Belongs into a constructor. */
+  follow(id: Signal<string>): void {
+    effect(() => {
+      const named = id();
+      untracked(() => void this.open(named));
+    });
   }
 
   /** Fetches the document and puts on it what this browser kept. */

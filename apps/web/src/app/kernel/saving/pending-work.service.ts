@@ -9,7 +9,7 @@ import { OutgoingService } from './outgoing.service';
 import { isPending, nextSaving, type Saving } from './saving';
 import { inOneWindow, WorkStore, type FoundWork, type KeptWork } from './work-store.service';
 
-const retryMs = 10_000;
+const lookAgainMs = 10_000;
 
 /** Sends what waits in this browser, as soon as somebody is signed in and the server answers. Each save goes once. */
 @Injectable({ providedIn: 'root' })
@@ -36,7 +36,7 @@ export class PendingWork {
         if (!isAway) isAway = (await whileClosed(documentName(person, kind, id), () => this.sendOne(found))) === 'away';
       }
     });
-    if (isAway) this.timer = setTimeout(() => void this.send(), retryMs);
+    if (isAway) this.timer = setTimeout(() => void this.send(), lookAgainMs);
   }
 
   private async sendOne({ place, work }: FoundWork): Promise<Saving<unknown, unknown>['kind'] | 'unknown'> {

@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Component, computed, inject, input, signal, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
@@ -86,10 +86,7 @@ export class SheetPaperPage implements OnDestroy {
   ]);
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.editor.open(id));
-    });
+    this.editor.follow(this.id);
   }
 
   ngOnDestroy(): void {

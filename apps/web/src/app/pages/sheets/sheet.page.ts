@@ -1,5 +1,5 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { sheetLimits } from '@zelpit/contract';
 import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
@@ -84,10 +84,7 @@ export class SheetPage implements OnDestroy {
   ]);
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.editor.open(id));
-    });
+    this.editor.follow(this.id);
   }
 
   ngOnDestroy(): void {

@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
@@ -85,10 +85,7 @@ export class TuneTextPage {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.editor.open(id));
-    });
+    this.editor.follow(this.id);
     effect((onCleanup) => {
       const abc = this.editor.draft()?.abc;
       if (abc === undefined) return;

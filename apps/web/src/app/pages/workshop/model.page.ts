@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { holeSign, instrumentProblems, mostHoles, ratioOf, ZelpitFault, equalRatio, type Instrument, type Note, type Pattern } from '@zelpit/core';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
@@ -83,10 +83,7 @@ export class ModelPage {
   protected readonly hasFractions = computed(() => this.instrument()?.notes.some(({ justRatios }) => justRatios !== undefined) === true);
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.editor.open(id));
-    });
+    this.editor.follow(this.id);
   }
 
   protected chart(): void {
