@@ -19,13 +19,12 @@ async function readWhole(bytes: Uint8Array): Promise<ArchiveContent> {
 let server: TestServer;
 let ada: Visitor;
 let bea: Visitor;
-beforeEach(async () => {
+async function start(): Promise<void> {
   server = await startTestServer();
   for (const name of ['ada', 'bea']) await addStudio(server.dataSource, `${name}@studio.example`);
   ada = await visit(server.app, 'ada@studio.example');
   bea = await visit(server.app, 'bea@studio.example');
-});
-afterEach(() => server.close());
+}
 
 const abc = 'X:1\nT:Łódź <b>Reel</b> 🎵\nM:4/4\nL:1/4\nK:HP\n{g}A c e a|\n';
 const line = { home: 'c', other: 'e', repetitions: 8, tempo: 60, point: 'השהה' };
@@ -124,6 +123,9 @@ const foldedBore = {
 };
 
 describe('the archive of a studio', () => {
+  beforeEach(start);
+  afterEach(() => server.close());
+
   it('comes back equal in another studio, but for codes that are taken', async () => {
     await fill(ada);
     const before = await contentOf(ada);
@@ -171,10 +173,18 @@ describe('the archive of a studio', () => {
     const { items } = (await bea.get('/api/sheets')).body as Page<SheetDetail>;
     expect(items.map(({ title }) => title).sort()).toEqual(['Theirs', 'Week']);
   });
+});
+
+describe('an archive', () => {
+  let archive: Buffer;
+  beforeAll(async () => {
+    await start();
+    await fill(ada);
+    archive = await take(ada);
+  });
+  afterAll(() => server.close());
 
   it('that is truncated is refused, wherever it was cut, and nothing is changed', async () => {
-    await fill(ada);
-    const archive = await take(ada);
     const before = await everything();
     for (const length of [0, 1, 30, Math.floor(archive.length / 2), archive.length - 30, archive.length - 1]) {
       const { body } = await bring(bea, archive.subarray(0, length)).expect(422);
@@ -184,8 +194,6 @@ describe('the archive of a studio', () => {
   });
 
   it('in which one sign was changed anywhere is refused or says the same', async () => {
-    await fill(ada);
-    const archive = await take(ada);
     const whole = await readWhole(archive);
     for (let at = 0; at < archive.length; at += 7) {
       const changed = Buffer.from(archive);
@@ -239,10 +247,8 @@ describe('the archive of a studio', () => {
     ],
   ];
   it.each(edits)('%s is refused with a sentence, and nothing is changed', async (_, change, mends, text) => {
-    await fill(ada);
-    const archive = forged(await take(ada), change, mends);
     const before = await everything();
-    const { body } = await bring(bea, archive).expect(422);
+    const { body } = await bring(bea, forged(archive, change, mends)).expect(422);
     expect((body as { detail: string }).detail).toContain(text);
     expect((body as { detail: string }).detail).toContain('Nothing was changed.');
     expect(await everything()).toBe(before);

@@ -23,16 +23,15 @@ import { SheetsService } from './sheets.service';
           <kbd>S</kbd>
         }
       </button>
-      @if (sheetsHere().length > 0) {
-        <span ngbDropdown placement="bottom-end">
-          <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="isDisabled()">Onto a sheet</button>
-          <span ngbDropdownMenu>
-            @for (sheet of sheetsHere(); track sheet.id) {
-              <button type="button" ngbDropdownItem (click)="addTo(sheet)">{{ sheet.title }}, {{ sheet.lineCount }} lines</button>
-            }
-          </span>
+      <!-- It stands there before it is known whether there is a sheet: nothing may move under the hand. -->
+      <span ngbDropdown placement="bottom-end">
+        <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="isDisabled() || sheetsHere().length === 0">Onto a sheet</button>
+        <span ngbDropdownMenu>
+          @for (sheet of sheetsHere(); track sheet.id) {
+            <button type="button" ngbDropdownItem (click)="addTo(sheet)">{{ sheet.title }}, {{ sheet.lineCount }} lines</button>
+          }
         </span>
-      }
+      </span>
     } @else if (!state.isOfStudent()) {
       <a class="btn btn-solid" routerLink="/students">Add a first student</a>
     }
