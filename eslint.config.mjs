@@ -24,14 +24,7 @@ export default tseslint.config(
     extends: [...tseslint.configs.recommended, ...tseslint.configs.stylistic],
     languageOptions: {
       parserOptions: {
-        project: [
-          'packages/core/tsconfig.spec.json',
-          'packages/contract/tsconfig.spec.json',
-          'apps/server/tsconfig.spec.json',
-          'apps/web/tsconfig.lint.json',
-          'e2e/tsconfig.json',
-          'bench/tsconfig.json',
-        ],
+        project: ['tsconfig.check.json', 'apps/web/tsconfig.lint.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },

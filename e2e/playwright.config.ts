@@ -11,8 +11,8 @@ export default defineConfig({
   testDir: './tests',
   testMatch: '**/*.e2e.ts',
   outputDir: './test-results',
-  // One more than cores: some tests listen to music, which takes its time and no core.
-  workers: 3,
+  // More than cores: some tests listen to music, which takes its time and no core.
+  workers: 4,
   fullyParallel: false,
   timeout: 90_000,
   // A second try, which the test command names: a browser on two shared cores is late now and then.
