@@ -5,7 +5,7 @@ import { builtIn } from './built-in';
 
 const lowest = 69;
 const holes = ['T', 'RT', 'L1', 'L2', 'L3', 'L4', 'R1', 'R2', 'R3', 'R4', 'S1', 'S2'];
-/** In which order holes open up the scale. */
+/** In which order holes open up the scale: the larger sub-hole S1 opens a whole tone, the smaller S2 the semitone after it. */
 const opening = ['S1', 'S2', 'R4', 'R3', 'R2', 'R1', 'L3', 'L2', 'L1', 'RT', 'T', 'L4'];
 /** Semitones above the lowest note, one more hole open for each. Usual chart. */
 const naturals = [0, 2, 3, 5, 7, 8, 10, 12, 14, 15, 17, 19, 20];
@@ -31,7 +31,6 @@ const fingerings: InstrumentData['fingerings'] = [
     source: 'chart' as const,
     ...(semitones === 19 && { remark: 'only L4 stays down' }),
   })),
-  { ...usual, note: noteIdOf(lowest + 2), pattern: withOpen(['S2']), rank: 2, source: 'chart', remark: 'the other sub-hole first' },
   ...coveredAgain.map(([semitones, hole, source]) => ({
     ...usual,
     note: noteIdOf(lowest + semitones),
@@ -41,7 +40,13 @@ const fingerings: InstrumentData['fingerings'] = [
   })),
 ];
 
-function ocarina(id: string, layout: string, secondSubHole: string): Instrument {
+/** Which fingers the two sub-holes share. */
+interface SubHoles {
+  readonly larger: string;
+  readonly smaller: string;
+}
+
+function ocarina(id: string, layout: string, { larger, smaller }: SubHoles): Instrument {
   const data: InstrumentData = {
     id,
     name: 'alto ocarina in C',
@@ -54,10 +59,7 @@ function ocarina(id: string, layout: string, secondSubHole: string): Instrument 
       { id: 'RT', label: 'R thumb', spoken: 'right thumb', hand: 'right', thumb: true },
       ...fingersNamed('L1 L2 L3 L4 R1 R2 R3 R4'),
     ],
-    holes: holes.map((hole) => {
-      if (hole === 'S1') return { id: hole, finger: 'R2' };
-      return { id: hole, finger: hole === 'S2' ? secondSubHole : hole };
-    }),
+    holes: holes.map((hole) => ({ id: hole, finger: { S1: larger, S2: smaller }[hole] ?? hole })),
     notes: chromaticNotes({
       sounding: [...naturals, ...coveredAgain.map(([semitones]) => semitones)].sort((one, other) => one - other).map((semitones) => lowest + semitones),
       writtenAbove: 0,
@@ -79,6 +81,8 @@ function ocarina(id: string, layout: string, secondSubHole: string): Instrument 
 
 /** The twelve-hole alto in C, with its sub-holes on both hands or both on the right. Fingerings: usual chart; semitones by the vessel model. */
 export const ocarinas: readonly Instrument[] = [
-  ocarina('ocarina-12-c-split', 'split sub-holes', 'L2'),
-  ocarina('ocarina-12-c-right', 'both sub-holes on the right', 'R3'),
+  // The right hand's is the smaller of the two.
+  ocarina('ocarina-12-c-split', 'split sub-holes', { larger: 'L2', smaller: 'R2' }),
+  // The second is the smaller.
+  ocarina('ocarina-12-c-right', 'both sub-holes on the right', { larger: 'R2', smaller: 'R3' }),
 ];

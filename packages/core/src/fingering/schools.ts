@@ -7,6 +7,8 @@ export interface SchoolAnswer {
   readonly text: string;
   /** Fingerings that this answer puts first: semitones above the lowest note, and their rank in the chart. */
   readonly first?: readonly { readonly semitone: number; readonly rank: number }[];
+  /** Two holes that have changed places: the finger of each has the other. */
+  readonly swapped?: readonly [string, string];
 }
 
 /** A question on which teachers disagree; the first answer is the chart's. */
@@ -130,7 +132,7 @@ const byFamily: Readonly<Record<Instrument['family'], readonly SchoolQuestion[]>
       label: 'Which sub-hole opens first',
       answers: [
         { id: 'near', text: 'near first' },
-        { id: 'far', text: 'far first', first: first(2, 2) },
+        { id: 'far', text: 'far first', swapped: ['S1', 'S2'] },
       ],
     },
   ],
@@ -144,19 +146,31 @@ export const schoolQuestions = ({ family }: Instrument): readonly SchoolQuestion
  * @throws ZelpitFault `unknown-school` for a question or an answer that this instrument does not have
  */
 export function withSchools(instrument: Instrument, schools: Schools): Instrument {
-  let fingerings = instrument.fingerings;
+  let { fingerings, holes } = instrument;
   for (const [id, answerId] of Object.entries(schools)) {
     const question = schoolQuestions(instrument).find((each) => each.id === id);
     const answer = question?.answers.find((each) => each.id === answerId);
     if (question === undefined || answer === undefined)
       throw new ZelpitFault('unknown-school', `The ${instrument.name} knows no school “${question?.label ?? id}: ${answerId}”.`, { id, answerId });
+    if (answer.swapped !== undefined) holes = withSwapped(holes, answer.swapped);
     for (const { semitone, rank } of answer.first ?? []) {
       const note = instrument.notes.find((each) => each.writtenSemitone === instrument.notes[0].writtenSemitone + semitone)?.id;
       const chosen = instrument.fingerings.find((each) => each.note === note && each.rank === rank);
       if (chosen !== undefined) fingerings = withFirst(fingerings, chosen);
     }
   }
-  return fingerings === instrument.fingerings ? instrument : { ...instrument, fingerings };
+  return fingerings === instrument.fingerings && holes === instrument.holes ? instrument : { ...instrument, fingerings, holes };
+}
+
+/** A maker's other order: the sizes go with the holes, so that every fingering stays what it is by hole. */
+function withSwapped(holes: Instrument['holes'], [one, other]: readonly [string, string]): Instrument['holes'] {
+  const fingerOf = (id: string): string | undefined => holes.find((hole) => hole.id === id)?.finger;
+  const [first, second] = [fingerOf(one), fingerOf(other)];
+  if (first === undefined || second === undefined) return holes;
+  return holes.map((hole) => {
+    if (hole.id === one) return { ...hole, finger: second };
+    return hole.id === other ? { ...hole, finger: first } : hole;
+  });
 }
 
 /** The fingerings with one of them taught first; those of its note that ranked before it move down by one. */

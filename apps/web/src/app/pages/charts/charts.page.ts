@@ -5,6 +5,7 @@ import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
   chartedFingering,
   isSameFingers,
+  isSameToPlay,
   laneLayout,
   noteOf,
   solvedCover,
@@ -178,7 +179,7 @@ export class ChartsPage implements OnDestroy {
         short: note.writtenName,
         dots: Math.floor((note.writtenSemitone - instrument.notes[0].writtenSemitone) / 12),
         ...moves,
-        isDifferent: elsewhere !== undefined && !isSameFingers(elsewhere.pattern, fingering.pattern),
+        isDifferent: other !== undefined && elsewhere !== undefined && !isSameToPlay(other, elsewhere.pattern, instrument, fingering.pattern),
         isKnown: this.known().has(note.id),
       };
     });

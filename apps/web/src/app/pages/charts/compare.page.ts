@@ -3,7 +3,8 @@ import { RouterLink } from '@angular/router';
 import {
   centsOfRatio,
   chartedFingering,
-  coverOf,
+  chartedPattern,
+  isSameToPlay,
   heldTone,
   laneLayout,
   noteOf,
@@ -172,7 +173,7 @@ export class ComparePage {
         name: (mine ?? theirs)?.writtenName ?? '',
         ids: [mine?.id, theirs?.id],
         hertz: [mine === undefined ? undefined : soundingPitch(one, mine.id), theirs === undefined ? undefined : soundingPitch(other, theirs.id)],
-        isOtherFingers: both && fingersText(one, mine.id) !== fingersText(other, theirs.id),
+        isOtherFingers: both && !isSameToPlay(one, chartedPattern(one, mine.id), other, chartedPattern(other, theirs.id)),
         apart: both ? Math.round(centsOfRatio(theirs.ratio / mine.ratio)) : undefined,
       };
     });
@@ -280,14 +281,6 @@ export class ComparePage {
     const other = question.ratios.find((text) => Math.abs(ratioOf(text) - now) > 1e-9);
     return other === undefined ? {} : { [question.note]: other };
   }
-}
-
-/** What each finger covers, so that two charts with other fingers on the same holes are told apart. */
-function fingersText(instrument: Instrument, note: NoteId): string {
-  const { pattern } = chartedFingering(instrument, note);
-  return instrument.fingers
-    .map(({ label, id }) => `${label} ${pattern.flatMap((coverage, hole) => (instrument.holes[hole].finger === id ? [coverOf(coverage)] : [])).join(' ')}`)
-    .join(', ');
 }
 
 const isDifferent = ({ apart, isOtherFingers }: Row): boolean => isOtherFingers || (apart !== undefined && apart !== 0);
