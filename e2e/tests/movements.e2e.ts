@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { choose, expect, openTune, signIn, stopClock, test } from './as-teacher';
+import { choose, expect, openTune, signIn, stopClock, test, pasteTune, saved } from './as-teacher';
 
 async function openMovements(page: Page): Promise<void> {
   await signIn(page, '/movements');
@@ -224,6 +224,33 @@ test('the movements of a tune are named where they stand; on a whistle repeated 
   await expect(page.getByRole('row', { name: /long roll/ })).toHaveCount(0);
   await choose(page, 'Density', 'as in a session');
   await expect(page.getByRole('row', { name: /long roll/ }).first()).toBeVisible();
+});
+
+test('a wrong start is found, counted, and written right into the text with one key; undo brings it back', async ({ page }) => {
+  await signIn(page, '/tunes');
+  const music = '|:g4 {gcd}c4|a4 {g}e4|d4 {GdG}e4|e4{gbd}B4|{GdGe}A4 {g}e2 {gef}e2:|';
+  await pasteTune(page, `X:1\nT:Four Tin Roofs\nM:4/4\nL:1/8\nQ:1/4=60\nK:HP\n${music}\n`);
+  await page.getByRole('link', { name: 'Four Tin Roofs' }).first().click();
+  await page.getByRole('link', { name: 'Movements' }).click();
+  const found = page.getByRole('region', { name: 'What is found' });
+  await expect(found).toContainText('3 groups start wrongly for the note before.');
+  await expect(page.getByRole('row', { name: /bar 1, beat 3 \{gcd\}c Doubling ▲ A wrong start/ })).toBeVisible();
+  await page.keyboard.press('w');
+  await expect(page.getByRole('row', { name: /bar 1, beat 3 \{acd\}c Doubling$/ })).toBeVisible();
+  await expect(found).toContainText('2 groups start wrongly');
+  await page.getByRole('button', { name: 'Leave e plain in bar 2, beat 3', exact: true }).last().click();
+  await expect(found).toContainText('1 group starts wrongly');
+  await page.getByRole('button', { name: 'Write {GBG}e in bar 3, beat 3' }).last().click();
+  await expect(found).toContainText('Every note is long enough');
+  await expect(found).not.toContainText('wrongly');
+  await page.getByRole('button', { name: 'Write {gBd}B in bar 4, beat 3' }).last().click();
+  await expect(found).toContainText('Every group has a name.');
+  await saved(page);
+  await page.goto(page.url().replace(/movements$/, 'text'));
+  await expect(page.getByLabel(/ABC, standard/)).toHaveValue(/\|:g4 \{acd\}c4\|a4 e4\|d4 \{GBG\}e4\|e4\{gBd\}B4\|/);
+  for (let step = 0; step < 4; step += 1) await page.getByRole('button', { name: /^Undo: the grace notes in bar/ }).click();
+  await expect(page.getByLabel(/ABC, standard/)).toHaveValue(new RegExp(music.replace(/[|{}]/g, '\\$&')));
+  await saved(page);
 });
 
 test('a whistle has its cuts in two schools, rolls, and crans on the lowest note; a recorder has trills', async ({ page }) => {

@@ -28,7 +28,7 @@ const abc = (...wanted: Parameters<typeof lines>): string =>
 describe('lines of a movement', () => {
   it('the grace note scale goes up with G, thumb into high G, nothing into high A, and down with the thumb on F', () => {
     expect(abc('grace-note', 'scale')).toBe(
-      '{g}G2 {g}A2 | {g}B2 {g}c2 | {g}d2 {g}e2 | {g}f2 {a}g2 | a2 g2 |] {a}f2 {g}e2 | {g}d2 {g}c2 | {g}B2 {g}A2 | {g}G4 |]',
+      '{g}G2 {g}A2 | {g}B2 {g}c2 | {g}d2 {g}e2 | {g}f2 {a}g2 | a4 |] a2 g2 | {a}f2 {g}e2 | {g}d2 {g}c2 | {g}B2 {g}A2 | {g}G4 |]',
     );
   });
 
@@ -38,6 +38,29 @@ describe('lines of a movement', () => {
     const notes = made.flatMap(notesOfLine);
     expect(notes.filter(({ note }) => note === 'c')).toHaveLength(8);
     expect(notes.at(-1)?.graceNotes?.join(' ')).toBe('c d');
+  });
+
+  it('the same note before and after is the first drill of what leaves its note and comes back', () => {
+    for (const [id, after] of [
+      ['taorluath', 'low-a'],
+      ['taorluath', 'b'],
+      ['taorluath', 'c'],
+      ['birl', 'low-a'],
+      ['grip', 'e'],
+    ] as const) {
+      const { lines: made, leftOut } = lines(id, 'from-every-note', 'e', after);
+      const [first, second] = notesOfLine(made[0]);
+      expect([first.note, second.note, second.movement]).toEqual([after, after, id]);
+      expect(leftOut.join()).not.toContain('itself');
+    }
+    expect(lines('doubling', 'from-every-note').leftOut.join()).toContain('from C itself');
+    expect(lines('light-strike', 'from-every-note', 'e', 'd').leftOut.join()).toContain('from D itself');
+  });
+
+  it('no line begins in the middle of what belongs together', () => {
+    for (const kind of ['from-every-note', 'opened-and-back'] as const)
+      for (const line of lines('taorluath', kind, 'e', 'low-a').lines) expect(notesOfLine(line)[0].movement).not.toBe('taorluath');
+    for (const line of lines('tap', 'taps').lines) expect(notesOfLine(line)[0].movement).not.toBe('tap');
   });
 
   it('a scale of a movement that ends on one note is that note from every other', () => {
@@ -62,7 +85,9 @@ describe('lines of a movement', () => {
 
 describe('exercises', () => {
   it('the taorluath scale: each note with its opener, then back to low A, B or C', () => {
-    expect(abc('taorluath', 'opened-and-back', 'e', 'low-a')).toMatch(/^{g}G2 {dGe}A2 \| {g}B2 {GdGe}A2 \| {g}c2 {GdGe}A2 \| {g}d2 {GBGe}A2/);
+    expect(abc('taorluath', 'opened-and-back', 'e', 'low-a')).toMatch(
+      /^{g}G2 {dGe}A2 \| {g}A2 {GdGe}A2 \| {g}B2 {GdGe}A2 \| {g}c2 {GdGe}A2 \|\] {g}d2 {GBGe}A2/,
+    );
     expect(abc('taorluath', 'opened-and-back', 'e', 'low-a')).toContain('{a}g2 {GdGe}A2');
     expect(abc('taorluath', 'opened-and-back', 'e', 'c')).toContain('{g}d2 {GBGe}c2');
     expect(lines('taorluath', 'opened-and-back', 'e', 'd')).toMatchObject({ lines: [] });
@@ -83,9 +108,11 @@ describe('exercises', () => {
     expect(abc('grip', 'both-ways', 'd', 'low-a')).toContain('{GBG}A2 {GdG}d2');
   });
 
-  it('the top-hand grip is on the notes whose lower hand lies but for the little finger, each with its own opener', () => {
+  it('the top-hand grip is on E, F, high G and high A, each with its own opener, then from high A without', () => {
     const { leftOut } = lines('grip', 'same-note');
-    expect(abc('grip', 'same-note')).toBe('{g}A2 {GdG}A2 | {g}e2 {GdG}e2 | {g}f2 {GdG}f2 | {a}g2 {GdG}g2 | a2 {GdG}a2 |]');
+    expect(abc('grip', 'same-note')).toBe(
+      '{g}e2 {GdG}e2 | {g}f2 {GdG}f2 | {a}g2 {GdG}g2 | a2 {GdG}a2 |] a2 e2 | {GdG}e4 | a2 f2 | {GdG}f4 |] a2 g2 | {GdG}g4 | a2 {GdG}a2 |]',
+    );
     expect(leftOut).toEqual(expect.arrayContaining([expect.stringMatching(/^on B: the lower hand/), expect.stringMatching(/^on D:/)]));
   });
 
@@ -93,6 +120,10 @@ describe('exercises', () => {
     const text = abc('tap', 'taps');
     expect(text).toContain('{g}A G A {G}A | {g}A G A {G}A | {g}A {G}A {G}A {G}A');
     expect(text).toContain('{g}e A e {A}e');
+    const titles = lines('tap', 'taps').lines.map(({ exercise }) => exercise?.title);
+    expect(titles).toEqual(['low A', 'B', 'C', 'heavy D', 'light D', 'E', 'F', 'high G', 'high A'].map((name) => `Taps on ${name}`));
+    expect(text).toContain('{g}d G d {G}d');
+    expect(text).toContain('{g}d c d {c}d');
     expect(text).toContain('{a}g f g {f}g');
     expect(lines('tap', 'taps').leftOut).toEqual(['on low G: it cannot be tapped']);
   });
@@ -144,7 +175,7 @@ describe('layers of a line', () => {
 
   it('the first note of a second line stands where it was written, as if the line before went on', () => {
     const [, second] = lines('doubling', 'scale').lines;
-    expect(layeredNotes(chanter, second.exercise?.notes ?? []).map(({ standsAt }) => standsAt?.kind)).toEqual(Array(7).fill('full'));
+    expect(layeredNotes(chanter, second.exercise?.notes ?? []).map(({ standsAt }) => standsAt?.kind)).toEqual(Array(9).fill('full'));
   });
 
   it('a movement that is known no more is left alone', () => {

@@ -1,8 +1,8 @@
 import { changeBetween, type Change } from '../change';
 import { chartedPattern, fingerCoverage, noteOf, type Instrument, type NoteId } from '../fingering';
-import { compileMovement, firstAllowed, capital, openers, tapOf, type MovementDefinition, type MovementSettings } from '../movement';
+import { capital, compileMovement, firstAllowed, lightTapNotes, openers, tapOf, type MovementDefinition, type MovementSettings, type Tap } from '../movement';
 import type { Line } from './line';
-import { filled, quarter, type Exercise, type LineNote } from './exercise';
+import { bar, filled, quarter, type Exercise, type LineNote } from './exercise';
 import type { ExerciseLines } from './exercise-sets';
 
 /**
@@ -49,17 +49,14 @@ export function movementLines(instrument: Instrument, wish: Wish): ExerciseLines
     case 'scale': {
       const on = writer.possible();
       if (on.length < 2) return movementLines(instrument, { ...wish, kind: 'from-every-note', after: on[0] ?? after });
-      const all = [...on, ...on.slice(0, -1).reverse()];
-      return writer.lines(
-        `${title} scale`,
-        all.map((id, index) => writer.decorated(index === 0 ? null : all[index - 1], id)),
-      );
+      // Up on one line, down on the next: a scale begins with its first note.
+      const ways = [on, [...on].reverse()].map((all) => all.flatMap((id, index) => writer.decorated(index === 0 ? null : all[index - 1], id)));
+      return writer.parts(`${title} scale`, ways);
     }
     case 'from-every-note':
-      writer.leaveOut(`from ${name(after)} itself: the same note before and after`);
       return writer.lines(
         `${title} on ${name(after)} from every note`,
-        writer.others(after).map((start) => joined({ note: start, twelfths: half }, writer.decorated(start, after))),
+        startsFor(writer, wish).map((start) => joined({ note: start, twelfths: half }, writer.decorated(start, after))),
       );
     case 'opened-and-back':
       return writer.lines(`${title} scale to ${name(after)}`, openedAndBack(writer, wish));
@@ -76,55 +73,89 @@ export function movementLines(instrument: Instrument, wish: Wish): ExerciseLines
     case 'same-note':
       return writer.lines(`${title} on one note`, onOneNote(writer));
     case 'taps':
-      return writer.lines('Taps', tapsExercise(writer), quarter);
+      return tapsExercise(writer);
     case 'runs':
-      return writer.lines('Grace notes in a row', runs(writer), quarter);
+      return writer.lines('Grace notes in a row', runs(writer));
   }
 }
 
+/** From which notes: where the movement itself leaves its note and comes back, that note first; else it is left out, as nothing would be practised. */
+function startsFor(writer: Writer, { movement, after }: Wish): readonly NoteId[] {
+  if (movement.returns === true) return [after, ...writer.others(after)];
+  writer.leaveOut(`from ${noteOf(writer.instrument, after).schoolName} itself: the same note before and after`);
+  return writer.others(after);
+}
+
 /** Each note with its own opener, then the movement down or up to one note. */
-function openedAndBack(writer: Writer, { after }: Wish): readonly (readonly LineNote[])[] {
-  const all = writer.others(after);
+function openedAndBack(writer: Writer, wish: Wish): readonly (readonly LineNote[])[] {
+  const { after } = wish;
+  const starts = new Set(startsFor(writer, wish));
+  const all = writer.instrument.notes.map(({ id }) => id).filter((id) => starts.has(id));
   return [...all, ...all.slice(0, -1).reverse()].map((start) => joined(writer.opened(start), writer.decorated(start, after)));
 }
 
 /**
- * The form of the top hand: a theme note with its own opener, the movement, the same theme note again. Only the lowest finger of the lower hand has to be where it
- * was, so it is played on the notes whose lower hand lies but for that finger.
+ * The form of the top hand: a theme note with its own opener, the movement, the same theme note again; then all of it once more from the highest note, where
+ * nothing opens it. Only the lowest finger of the lower hand has to be where it was, so it is played on the notes of the upper hand whose lower hand lies but
+ * for that finger.
  */
 function onOneNote(writer: Writer): readonly (readonly LineNote[])[] {
   const { instrument } = writer;
   const upper = instrument.fingers[0].hand;
   const lower = instrument.fingers.filter(({ hand, thumb }) => hand !== upper && !thumb);
-  return instrument.notes.flatMap(({ id, schoolName }): (readonly LineNote[])[] => {
+  const highest = instrument.notes[instrument.notes.length - 1].id;
+  const onNotes = instrument.notes.flatMap(({ id, schoolName }): NoteId[] => {
     const pattern = chartedPattern(instrument, id);
-    const isTopHand = lower.every((finger, index) => (index === lower.length - 1 ? 0 : 1) === fingerCoverage(instrument, pattern, finger.id));
-    if (!isTopHand) {
-      writer.leaveOut(`on ${schoolName}: the lower hand would move too`);
-      return [];
-    }
-    const again = writer.decorated(id, id);
-    return again.length === 0 ? [] : [[writer.opened(id), ...again]];
+    const isLying = lower.every((finger, index) => (index === lower.length - 1 ? 0 : 1) === fingerCoverage(instrument, pattern, finger.id));
+    const isTopHand = instrument.fingers.some(({ id: finger, hand }) => hand === upper && fingerCoverage(instrument, pattern, finger) < 1);
+    if (isLying && isTopHand) return [id];
+    writer.leaveOut(isLying ? `on ${schoolName}: a note of the lower hand` : `on ${schoolName}: the lower hand would move too`);
+    return [];
   });
+  const after = (first: readonly LineNote[], id: NoteId): readonly LineNote[] => {
+    const again = writer.decorated(id, id);
+    return again.length === 0 ? [] : [...first, ...again];
+  };
+  const opened = onNotes.map((id) => after([writer.opened(id)], id));
+  const plain = (note: NoteId): LineNote => ({ note, twelfths: half });
+  const fromHighest = onNotes.map((id) => {
+    const group = id === highest ? after([plain(id)], id) : after([plain(highest), plain(id)], id);
+    return group.length === 0 ? [] : filled(group);
+  });
+  return [...opened, ...fromHighest];
 }
 
-/** On each note: the grace note, the tap's note, the note, tapped, twice; then a grace note and three taps. */
-function tapsExercise(writer: Writer): readonly (readonly LineNote[])[] {
+/** A line for each note: the grace note, the tap's note, the note, tapped, twice; then a grace note and three taps. A note that is tapped lightly too has two. */
+function tapsExercise(writer: Writer): ExerciseLines {
   const { instrument } = writer;
-  return instrument.notes.flatMap(({ id, schoolName }): (readonly LineNote[])[] => {
+  const lines = instrument.notes.flatMap(({ id, schoolName }): Line[] => {
     const tap = tapOf(instrument, id);
     if (tap === undefined) {
       writer.leaveOut(`on ${schoolName}: it cannot be tapped`);
       return [];
     }
-    const tapped: LineNote = { note: id, twelfths: quarter, graceNotes: [tap.written], movement: 'tap' };
-    const plain: LineNote = { note: id, twelfths: quarter };
-    const opened = { ...writer.opened(id), twelfths: quarter };
-    const low: LineNote = { note: tap.written, twelfths: quarter };
-    const isSweep = tap.written === id || instrument.fingers.some(({ id: finger, thumb }) => thumb && tap.closes.includes(finger));
-    const group = isSweep ? [opened, tapped, plain, tapped] : [opened, low, plain, tapped];
-    return [group, group, [opened, tapped, tapped, tapped]];
+    const light = tapOf(instrument, id, 'light');
+    const weights =
+      light === undefined || !lightTapNotes.includes(id)
+        ? [{ tap, name: '' }]
+        : [
+            { tap, name: 'heavy ' },
+            { tap: light, name: 'light ' },
+          ];
+    return weights.flatMap(({ tap: each, name }) => writer.line(`Taps on ${name}${schoolName}`, tapsOn(writer, id, each)));
   });
+  return { lines, leftOut: writer.left() };
+}
+
+function tapsOn(writer: Writer, id: NoteId, tap: Tap): readonly LineNote[] {
+  const { instrument } = writer;
+  const tapped: LineNote = { note: id, twelfths: quarter, graceNotes: [tap.written], movement: 'tap' };
+  const plain: LineNote = { note: id, twelfths: quarter };
+  const opened = { ...writer.opened(id), twelfths: quarter };
+  const low: LineNote = { note: tap.written, twelfths: quarter };
+  const isSweep = tap.written === id || instrument.fingers.some(({ id: finger, thumb }) => thumb && tap.closes.includes(finger));
+  const group = isSweep ? [opened, tapped, plain, tapped] : [opened, low, plain, tapped];
+  return [...group, ...group, opened, tapped, tapped, tapped];
 }
 
 /** G, D and E grace notes one after the other on a repeated note; what the note does not allow is dropped. */
@@ -190,22 +221,35 @@ class Writer {
     return { note, twelfths: half, ...(opener !== undefined && { graceNotes: [opener.written], movement: 'grace-note' }) };
   }
 
-  /** Groups that stay together, laid out in lines of a few bars. */
-  lines(title: string, groups: readonly (readonly LineNote[])[], beat = half): ExerciseLines {
-    const notes = groups.filter((group) => group.length > 0);
-    const leftOut = [...new Set(this.leftOut)];
-    const all = notes.flat();
-    if (all.length < 2) return { lines: [], leftOut };
-    // Bars shared out evenly, so that no line is left with a single note.
-    const onLine = barsOnLine * ((4 * quarter) / beat);
-    const count = Math.ceil(all.length / onLine);
-    const perBar = (4 * quarter) / beat;
-    const size = perBar * Math.ceil(all.length / count / perBar);
-    const parts = Array.from({ length: count }, (_, index) => all.slice(index * size, (index + 1) * size));
-    return { lines: parts.flatMap((part, index) => this.line(`${title}${count === 1 ? '' : ` (${index + 1} of ${count})`}`, part)), leftOut };
+  /** What was left out, each once. */
+  left(): readonly string[] {
+    return [...new Set(this.leftOut)];
   }
 
-  private line(title: string, notes: readonly LineNote[]): readonly Line[] {
+  /** Groups that stay together, laid out in lines of a few bars. */
+  lines(title: string, groups: readonly (readonly LineNote[])[]): ExerciseLines {
+    const whole = groups.filter((group) => group.length > 0);
+    if (whole.flat().length < 2) return { lines: [], leftOut: this.left() };
+    // Shared out evenly, so that no line is left with a single group.
+    const all = lengthOf(whole.flat());
+    const count = Math.ceil(all / (barsOnLine * bar));
+    const parts: LineNote[][] = [[]];
+    for (const group of whole) {
+      const last = parts[parts.length - 1];
+      const isFull = last.length > 0 && lengthOf(last) + lengthOf(group) / 2 > all / count;
+      if (isFull && parts.length < count) parts.push([...group]);
+      else last.push(...group);
+    }
+    return this.parts(title, parts);
+  }
+
+  /** Parts with a line for each. */
+  parts(title: string, parts: readonly (readonly LineNote[])[]): ExerciseLines {
+    const name = (index: number): string => (parts.length === 1 ? title : `${title} (${index + 1} of ${parts.length})`);
+    return { lines: parts.flatMap((part, index) => this.line(name(index), part)), leftOut: this.left() };
+  }
+
+  line(title: string, notes: readonly LineNote[]): readonly Line[] {
     if (notes.length < 2) return [];
     const pair = firstMoving(this.instrument, notes);
     const [first, second] = this.instrument.notes;
@@ -220,6 +264,8 @@ class Writer {
     return [{ home: pair?.from ?? first.id, other: pair?.to ?? second.id, exercise }];
   }
 }
+
+const lengthOf = (notes: readonly LineNote[]): number => notes.reduce((sum, { twelfths }) => sum + twelfths, 0);
 
 function firstMoving(instrument: Instrument, notes: readonly LineNote[]): Change | undefined {
   return notes

@@ -1,4 +1,4 @@
-import { chartedPattern, noteOf, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { chartedPattern, noteOf, patternKey, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { usualMovementSettings, type MovementDefinition, type MovementPart, type MovementSettings } from './definition';
 import { graceSteps } from './grace-steps';
 import { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, withNextFinger } from './laws';
@@ -33,7 +33,7 @@ export type CompiledMovement =
       readonly text: readonly string[];
       /** True where a teacher wanted it so, and not the laws. */
       readonly isOverride: boolean;
-      /** True where it begins and ends on the same note, which exercises from every note leave out. */
+      /** True where it begins and ends on the same note without having left it, which exercises from every note leave out. */
       readonly isDegenerate: boolean;
     }
   | { readonly kind: 'unplayable'; readonly movement: MovementDefinition; readonly before: NoteId | null; readonly after: NoteId; readonly reason: string };
@@ -64,7 +64,11 @@ export function compileMovement(
   noteOf(instrument, after);
   const arrivals = movement.arrivals === undefined ? undefined : [...movement.arrivals, ...(settings.classical ? [instrument.notes[0].id] : [])];
   if (arrivals !== undefined && !arrivals.includes(after))
-    return { ...common, kind: 'unplayable', reason: `A ${movement.names[0]} ends on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.` };
+    return {
+      ...common,
+      kind: 'unplayable',
+      reason: `${capital(withArticle(movement.names[0]))} ends on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.`,
+    };
   const cell = movement.cells?.find((each) => each.before === before && each.after === after);
   if (cell !== undefined) return overridden(instrument, common, cell.graces);
   const building: Building = { steps: [], text: [] };
@@ -87,7 +91,7 @@ function compiledOf(instrument: Instrument, ends: Ends, { steps, text }: Buildin
     steps.map((step) => step.written),
     after,
   );
-  return { ...ends, kind: 'compiled', steps, written, text, isOverride, isDegenerate: before === after };
+  return { ...ends, kind: 'compiled', steps, written, text, isOverride, isDegenerate: before === after && ends.movement.returns !== true };
 }
 
 /** Grace notes in braces and the theme note, in the instrument's letters: "{gcd}c"; the bare letter where there are none. */
@@ -141,6 +145,10 @@ function addPart(instrument: Instrument, { steps, text }: Building, part: Moveme
     case 'tap': {
       const tap = tapOf(instrument, after, part.weight ?? (settings.lightTaps.includes(after) ? 'light' : 'heavy'));
       if (tap === undefined) throw new Unplayable(`${capital(noteOf(instrument, after).schoolName)} cannot be tapped: every hole is closed.`);
+      if (steps.length === 0 && before !== null && patternKey(tap.pattern) === patternKey(chartedPattern(instrument, before)))
+        throw new Unplayable(
+          `From ${noteOf(instrument, before).schoolName} the tap on ${noteOf(instrument, after).schoolName} would sound what sounds already.`,
+        );
       const isAgain = steps.some(({ kind }) => kind === 'tap') && tap.closes.length === 1;
       const isDragged = isAgain && settings.secondTap === 'drag';
       if (isDragged) text.push('The second tap is the finger drawn back over its hole.');
@@ -161,9 +169,20 @@ function addPart(instrument: Instrument, { steps, text }: Building, part: Moveme
       steps.push(noteStep(instrument, part.note, 'note'));
       return;
     case 'grace':
+      if (steps.length === 0 && before !== null && part.over === undefined) assertLifts(instrument, part.written, before, after);
       steps.push(lifted(instrument, part.written, part.over ?? after, settings));
       return;
   }
+}
+
+/** A grace note lifts over the note before, while the other fingers change under it: what is up there already cannot lift. */
+function assertLifts(instrument: Instrument, written: NoteId, before: NoteId, after: NoteId): void {
+  const rule = graceNoteNamed(instrument, written);
+  if (rule === undefined || allowsGraceNote(instrument, chartedPattern(instrument, before), rule)) return;
+  const name = noteOf(instrument, before).schoolName;
+  const instead = openers.includes(written) ? openerOf(instrument, openers, before, after) : undefined;
+  const otherwise = instead === undefined ? '' : ` What opens it there is ${withArticle(instead.name)}.`;
+  throw new Unplayable(`${capital(withArticle(rule.name))} is not possible from ${name}: its finger, or one nearer the face, is up there.${otherwise}`);
 }
 
 /** A grace note's fingers opened over a note. */
@@ -172,7 +191,9 @@ function lifted(instrument: Instrument, written: NoteId, over: NoteId, { twoFing
   const pattern = chartedPattern(instrument, over);
   if (rule === undefined) throw new Unplayable(`The ${instrument.name} has no grace note ${noteOf(instrument, written).schoolName}.`);
   if (!allowsGraceNote(instrument, pattern, rule))
-    throw new Unplayable(`A ${rule.name} is not possible on ${noteOf(instrument, over).schoolName}: its finger, or one nearer the face, is up there.`);
+    throw new Unplayable(
+      `${capital(withArticle(rule.name))} is not possible on ${noteOf(instrument, over).schoolName}: its finger, or one nearer the face, is up there.`,
+    );
   const fingers = twoFingers.includes(written) ? withNextFinger(instrument, pattern, rule.opens) : rule.opens;
   return { kind: 'grace', written, pattern: withFingers(instrument, pattern, fingers, 0), fingers };
 }
@@ -215,7 +236,7 @@ function tappedInstead(instrument: Instrument, steps: MovementStep[], text: stri
   text.splice(
     0,
     text.length,
-    `On ${noteOf(instrument, after).schoolName} a ${movement.names[0]} is the note, tapped, and the note again: no grace note is possible on it.`,
+    `On ${noteOf(instrument, after).schoolName} ${withArticle(movement.names[0])} is the note, tapped, and the note again: no grace note is possible on it.`,
   );
 }
 
@@ -228,6 +249,9 @@ function dropWhatSounds(instrument: Instrument, { steps, text }: Building, { mov
   steps.shift();
   text.push(`${capital(noteOf(instrument, before).schoolName)} sounds already.`);
 }
+
+/** "an E grace note", "a G grace note": by how the name is said. */
+export const withArticle = (name: string): string => `${/^([aeiou]|[AEFHILMNORSX]\b)/.test(name) ? 'an' : 'a'} ${name}`;
 
 /** With a capital letter at the start of a sentence or title. */
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -63,6 +63,8 @@ export const movementDefinitionSchema = z.strictObject({
   simpler: z.array(movementIdSchema).max(12).readonly(),
   /** True where a first note that sounds already is not sounded again. */
   skipsSounding: z.boolean().optional(),
+  /** True where it leaves its note and comes back by itself, so that the same note before and after is its first drill. */
+  returns: z.boolean().optional(),
   /** Where its onsets are evenly spaced rather than as long as their kind. */
   isEven: z.boolean().optional(),
   /** Where a teacher wants a start and arrival otherwise. */

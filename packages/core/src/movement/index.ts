@@ -1,5 +1,5 @@
 export { graceNoteRule, graceSteps, hidingGraceNote, type GraceStep } from './grace-steps';
-export { capital, compileMovement, writtenForm, type CompiledMovement, type MovementStep, type StepKind } from './compile';
+export { capital, compileMovement, withArticle, writtenForm, type CompiledMovement, type MovementStep, type StepKind } from './compile';
 export {
   movementDefinitionSchema,
   movementIdSchema,

@@ -124,6 +124,52 @@ describe('the catalogue of the Highland chanter', () => {
   });
 });
 
+describe('a single grace note', () => {
+  const into = { 'g-grace-note': 'c', 'thumb-grace-note': 'c', 'f-grace-note': 'c', 'e-grace-note': 'A', 'd-grace-note': 'A', 'b-grace-note': 'A' } as const;
+  it.each([
+    ['g-grace-note', 'ga'],
+    ['thumb-grace-note', 'a'],
+    ['f-grace-note', 'fga'],
+    ['e-grace-note', 'efga'],
+    ['d-grace-note', 'defga'],
+    ['b-grace-note', 'Bcdefga'],
+  ] as const)('%s is refused from %s, where its finger or one nearer the face is up, and from no other note', (id, refused) => {
+    for (const { abc } of chanter.notes) {
+      const { kind } = compiled(id, abc, into[id]);
+      expect([abc, kind]).toEqual([abc, refused.includes(abc) ? 'unplayable' : 'compiled']);
+    }
+  });
+
+  it('is refused on a note on which it cannot lift', () => {
+    for (const [id, arrivals] of [
+      ['g-grace-note', 'ga'],
+      ['thumb-grace-note', 'a'],
+      ['f-grace-note', 'fga'],
+      ['e-grace-note', 'efga'],
+    ] as const)
+      for (const arrival of arrivals) expect(compiled(id, 'c', arrival).kind).toBe('unplayable');
+  });
+
+  it('is refused with its reason, its article, and what opens it instead', () => {
+    expect(written('g-grace-note', 'g', 'c')).toBe(
+      'A G grace note is not possible from high G: its finger, or one nearer the face, is up there. What opens it there is a thumb grace note.',
+    );
+    expect(written('e-grace-note', 'f', 'A')).toMatch(/^An E grace note is not possible from F:/);
+    expect(written('thumb-grace-note', 'a', 'c')).not.toContain('instead');
+  });
+
+  it('can be allowed by a teacher’s own word, which is shown as theirs', () => {
+    const own = { ...movementById('g-grace-note'), cells: [{ before: 'high-g', after: 'c', graces: ['high-g'] }] };
+    expect(compileMovement(chanter, own, 'high-g', 'c')).toMatchObject({ kind: 'compiled', isOverride: true });
+  });
+
+  it('by itself is no tap where that would sound what sounds already', () => {
+    expect(written('tap', 'G', 'c')).toBe('From low G the tap on C would sound what sounds already.');
+    expect(written('tap', 'A', 'e')).toBe('From low A the tap on E would sound what sounds already.');
+    expect(written('tap', 'e', 'c')).toBe('{G}c');
+  });
+});
+
 describe('what opens a movement, from every start', () => {
   it('is G where the index finger is down on both notes, the thumb where it is up and the thumb down, none where the thumb is up', () => {
     for (const before of ids) {
@@ -245,7 +291,12 @@ describe('MovementReader', () => {
     };
     expect(variant('e', 'gcd', 'c')).toBe('');
     expect(variant('G', 'GdG', 'e')).toBe('in full from the lowest note');
-    expect(variant('g', 'gcd', 'c')).toBe('as from another note before');
+    expect(variant('g', 'gcd', 'c')).toBe('');
+    const isWrong = (...wanted: Parameters<typeof read>): boolean | undefined => {
+      const found = read(...wanted);
+      return found.kind === 'known' ? found.candidates[0].isWrongStart : undefined;
+    };
+    expect([isWrong('g', 'gcd', 'c'), isWrong('e', 'gcd', 'c'), isWrong('d', 'GdG', 'e'), isWrong('d', 'GBG', 'e')]).toEqual([true, false, true, false]);
     expect(variant('e', 'gdedc', 'd')).toBe('with a light tap');
     expect(variant('e', 'GdGe', 'G')).toBe('with a classical ending');
   });

@@ -54,7 +54,7 @@ export const pipeMovements: readonly MovementDefinition[] = [
     after: ['light-throw', 'grip'],
     simpler: ['light-throw', 'grace-note'],
   },
-  { id: 'grip', names: ['grip', 'leumluath'], spelt: ['lemluath', 'leumlua'], parts: grip, after: ['d-grace-note'], simpler: ['grace-note'] },
+  { id: 'grip', names: ['grip', 'leumluath'], spelt: ['lemluath', 'leumlua'], parts: grip, after: ['d-grace-note'], simpler: ['grace-note'], returns: true },
   {
     id: 'taorluath',
     names: ['taorluath'],
@@ -63,6 +63,7 @@ export const pipeMovements: readonly MovementDefinition[] = [
     arrivals: ['low-a', 'b', 'c'],
     after: ['grip', 'e-grace-note'],
     simpler: ['grip', 'e-grace-note', 'grace-note'],
+    returns: true,
     isEven: true,
   },
   {
@@ -79,6 +80,7 @@ export const pipeMovements: readonly MovementDefinition[] = [
     arrivals: ['e'],
     after: ['taorluath', 'f-grace-note'],
     simpler: ['grip', 'grace-note'],
+    returns: true,
     isEven: true,
   },
   {
@@ -90,6 +92,7 @@ export const pipeMovements: readonly MovementDefinition[] = [
     arrivals: ['low-a'],
     after: ['tap'],
     simpler: ['strike', 'grace-note'],
+    returns: true,
   },
   {
     id: 'opened-birl',
@@ -98,6 +101,7 @@ export const pipeMovements: readonly MovementDefinition[] = [
     arrivals: ['low-a'],
     after: ['birl', 'grace-note'],
     simpler: ['birl', 'strike', 'grace-note'],
+    returns: true,
   },
   {
     id: 'strike',

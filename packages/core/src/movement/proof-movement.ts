@@ -1,6 +1,6 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { notesMeant, readNote } from '../proof';
-import { compileMovement, type CompiledMovement } from './compile';
+import { capital, compileMovement, withArticle, type CompiledMovement } from './compile';
 import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
 import { findMovements, movementsOf } from './movements';
 import { MovementReader } from './recognise';
@@ -64,7 +64,7 @@ function proofOfWritten(instrument: Instrument, { own, settings }: Studio, { gro
   if (isSo || wanted.kind === 'unplayable') return { kind: 'right', text: `Right: ${nameOf(first)} to ${noteOf(instrument, after).schoolName}.` };
   return {
     kind: 'wrong',
-    text: `A ${nameOf(first)} from ${noteOf(instrument, before ?? after).schoolName} is ${wanted.written}. ${wanted.text.join(' ')}`.trim(),
+    text: `${capital(withArticle(nameOf(first)))} from ${noteOf(instrument, before ?? after).schoolName} is ${wanted.written}. ${wanted.text.join(' ')}`.trim(),
   };
 }
 

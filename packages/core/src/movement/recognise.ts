@@ -13,12 +13,16 @@ const variants: readonly { readonly settings: MovementSettings; readonly text: s
   { settings: { ...usualMovementSettings, thumbDown: 'plain' }, text: 'plain coming down' },
   { settings: { ...usualMovementSettings, lightTaps: lightTapNotes }, text: 'with a light tap' },
 ];
-const asFromAnother = 'as from another note before';
 
 type Played = Extract<CompiledMovement, { kind: 'compiled' }>;
 
-/** A movement that is written so; `variant` says in which other way than the usual it is played, empty for the usual. */
-export type Candidate = Played & { readonly variant: string };
+/** A movement that is written so. */
+export type Candidate = Played & {
+  /** In which other way than the usual it is played, empty for the usual. */
+  readonly variant: string;
+  /** True where it is written as from another note than the one before: a wrong start. */
+  readonly isWrongStart: boolean;
+};
 
 /** What a run of grace notes is: movements that are written so, the likeliest first, or the nearest and how it differs. */
 export type Recognised =
@@ -84,9 +88,11 @@ export class MovementReader {
           const letters = lettersOf(played).join(' ');
           const others = found.get(letters) ?? [];
           if (others.some((each) => each.movement.id === movement.id)) continue;
-          const candidate: Candidate = { ...played, variant: text === '' && start !== before ? asFromAnother : text };
+          const candidate: Candidate = { ...played, variant: text, isWrongStart: start !== before };
           // What has a name for its light tap comes before what can be tapped lightly too.
-          ranks.set(candidate, Number(settings.lightTaps.length > 0) * this.movements.length + this.movements.indexOf(movement));
+          // What the rule of openers gives has a name of its own too, and that comes first.
+          const isByRule = movement.parts.every(({ part }) => part === 'opener');
+          ranks.set(candidate, (2 * Number(settings.lightTaps.length > 0) + Number(isByRule)) * this.movements.length + this.movements.indexOf(movement));
           found.set(letters, [...others, candidate]);
         }
       }

@@ -38,8 +38,9 @@ export function numberBars(
 }
 
 /** Field by field: spreading hundreds of notes took most of the time of reading a tune. */
-function placedAt({ index, written, graceNotes, duration, isTiedFromPrevious, isSlurred, source }: UnplacedNote, bar: number, beat: number): TuneNote {
-  return { index, written, graceNotes, duration, bar, beat, isTiedFromPrevious, isSlurred, source };
+function placedAt(note: UnplacedNote, bar: number, beat: number): TuneNote {
+  const { index, written, graceNotes, strayGraceNotes, duration, isTiedFromPrevious, isSlurred, source } = note;
+  return { index, written, graceNotes, strayGraceNotes, duration, bar, beat, isTiedFromPrevious, isSlurred, source };
 }
 
 function lengthOf(notes: readonly UnplacedNote[], bar: UnnumberedBar): number {

@@ -1,7 +1,7 @@
 export { splitBook, titleOf, type BookEntry } from './abc-book';
 export { abcFaultFrom, abcFaults, type AbcFault } from './abc-fault';
 export { instrumentForKey, readBook, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
-export { movementsOfTune, type TuneMovement } from './tune-movements';
+export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } from './tune-movements';
 export { proposeSeparations, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';
 export { moveThatHelps, type KeyMove } from './key-move';
 export type { ParseAbc, ParsedAbc } from './parsed-abc';

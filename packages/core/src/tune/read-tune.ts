@@ -103,10 +103,14 @@ function readNote(reading: Reading, element: ParsedElement): void {
   if (element.startTriplet !== undefined) reading.multiplier = element.tripletMultiplier ?? 1;
   const index = reading.notes.length;
   const graceNotes: NoteId[] = [];
+  const strayGraceNotes: { at: number; text: string }[] = [];
   for (const grace of element.gracenotes ?? []) {
     const read = writtenNote(instrument, grace, accidentals, isOwnKey);
     if (read.kind === 'note') graceNotes.push(read.note);
-    else if (read.kind === 'outside') reading.strays.push({ note: index, text: `grace note ${read.text}` });
+    else if (read.kind === 'outside') {
+      strayGraceNotes.push({ at: graceNotes.length + strayGraceNotes.length, text: read.text });
+      reading.strays.push({ note: index, text: `grace note ${read.text}` });
+    }
   }
   const [pitch, ...chord] = element.pitches ?? [];
   const written = pitch === undefined ? ({ kind: 'rest' } as const) : writtenNote(instrument, pitch, accidentals, isOwnKey);
@@ -116,6 +120,7 @@ function readNote(reading: Reading, element: ParsedElement): void {
     index,
     written,
     graceNotes,
+    strayGraceNotes,
     duration: (element.duration ?? 0) * reading.multiplier,
     isTiedFromPrevious: pitch?.endTie !== undefined,
     isSlurred: reading.slurs > 0,

@@ -1,7 +1,7 @@
 import abcjs from 'abcjs';
 import { instrumentById, practiceChanter as chanter, type Instrument } from '../fingering';
 import { MovementReader, usualMovementSettings } from '../movement';
-import { movementsOfTune, proposeSeparations, readTune, type Density, type ParsedAbc, type Tune } from '.';
+import { movementsOfTune, proposeSeparations, readTune, withGraceNotes, type Density, type ParsedAbc, type Tune } from '.';
 
 const tuneOf = (instrument: Instrument, text: string): Tune => readTune(instrument, abcjs.parseOnly(text)[0] as unknown as ParsedAbc);
 
@@ -26,6 +26,56 @@ describe('movements of a tune', () => {
 
   it('a note counts with what is tied to it', () => {
     expect(movements(60).at(-1)?.noteMs).toBe(4000);
+  });
+});
+
+describe('a wrong start', () => {
+  const head = 'X:1\nT:Four Tin Roofs\nM:4/4\nL:1/8\nQ:1/4=60\nK:HP\n';
+  const read = (abc: string) => movementsOfTune(chanter, tuneOf(chanter, abc), new MovementReader(chanter), { tempo: 60, settings: usualMovementSettings });
+  const found = (music: string) => read(`${head}${music}|\n`).at(-1);
+
+  it.each([
+    ['g4{gcd}c4', '{acd}c'],
+    ['a4{gcd}c4', '{cd}c'],
+    ['d4{GdG}e4', '{GBG}e'],
+    ['d4{GdGe}A4', '{GBGe}A'],
+    ['g4{g}e4', '{a}e'],
+    ['a4{g}e4', 'e'],
+  ])('%s is found, and its right form is %s', (music, right) => {
+    expect(found(music)?.right).toMatchObject({ written: right, isWrongStart: true });
+    expect(found(music)?.right?.text).not.toBe('');
+  });
+
+  it.each(['e4{gcd}c4', 'g4{acd}c4', 'a4{cd}c4', 'd4{GBG}e4', 'G4{dG}e4', 'G4{GdG}e4', 'g4{a}e4', 'c4{g}e4', 'z4{gcd}c4'])(
+    '%s starts as it should',
+    (music) => {
+      expect(found(music)?.recognised.kind).toBe('known');
+      expect(found(music)?.right).toBeUndefined();
+    },
+  );
+
+  it('a wrong element has its right form too', () => {
+    expect(found('e4{gbd}B4')?.right).toMatchObject({ written: '{gBd}B', isWrongStart: false });
+    expect(found('e4{gce}c4')?.right?.written).toBe('{gcd}c');
+  });
+
+  it('is written right into the text, and then is none; nothing else of the text changes', () => {
+    const abc = `${head}|:"A"g4 {gcd}!accent!c4|a4{g}e4|d2 {GdG} e2 (3{g}ABc :|\n% a remark {gcd}\n`;
+    for (const wanted of [0, 1, 2]) {
+      const movement = read(abc).filter(({ right }) => right !== undefined)[wanted];
+      const changed = withGraceNotes(chanter, abc, movement.note, movement.right?.graces ?? []);
+      const again = read(changed);
+      expect(again.filter(({ right }) => right !== undefined)).toHaveLength(2);
+      expect(tuneOf(chanter, changed).notes.map(({ written, duration }) => [written, duration])).toEqual(
+        tuneOf(chanter, abc).notes.map(({ written, duration }) => [written, duration]),
+      );
+      expect(changed.replace(/\{[^}]*\}/g, '').replace(/\s/g, '')).toBe(abc.replace(/\{[^}]*\}/g, '').replace(/\s/g, ''));
+    }
+  });
+
+  it('leaves a text alone in which nothing stands before the note', () => {
+    const [first] = tuneOf(chanter, `${head}A4 {g}c4|\n`).notes;
+    expect(withGraceNotes(chanter, `${head}A4 {g}c4|\n`, first, ['high-g'])).toBe(`${head}A4 {g}c4|\n`);
   });
 });
 

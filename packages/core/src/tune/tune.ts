@@ -9,6 +9,8 @@ export interface TuneNote {
   readonly written: WrittenNote;
   /** Grace notes before it, first to last; those outside the instrument are left out and named in the notices. */
   readonly graceNotes: readonly NoteId[];
+  /** Grace notes before it that the instrument does not have: where they stand among all, and what they are called. */
+  readonly strayGraceNotes: readonly { readonly at: number; readonly text: string }[];
   /** In whole notes; triplets counted as they sound. */
   readonly duration: number;
   /** Bar number as counted aloud; 0 for the lead-in. */

@@ -22,6 +22,7 @@ import {
   troubleOf,
   wayIdOf,
   wayName,
+  withArticle,
   type Change,
   type ChangePlay,
   type Fingering,
@@ -248,7 +249,7 @@ export class ChangesPage implements OnDestroy {
   protected readonly covers = computed((): readonly Choice<Cover>[] => {
     const [instrument, change] = [this.instrument(), this.change()];
     if (change === undefined) return [];
-    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, label: `under a ${name}` }));
+    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, label: `under ${withArticle(name)}` }));
     return [
       { value: 'bare', label: instrument.family === 'pipes' ? 'bare' : 'slurred' },
       ...graces,

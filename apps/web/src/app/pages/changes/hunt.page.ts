@@ -6,7 +6,7 @@ import {
   levels,
   noteOf,
   notesOfLine,
-  scaleFrom,
+  ownScale,
   seededNormal,
   oneChangeOf,
   simulatedPlaying,
@@ -145,7 +145,7 @@ export class HuntPage implements OnDestroy {
   private readonly fingerings = computed((): readonly Fingering[] => {
     const [instrument, music] = [this.instrument(), this.music()];
     const charted = (ids: readonly NoteId[]): readonly Fingering[] => ids.map((id) => chartedFingering(instrument, id));
-    const scale = scaleFrom(instrument, instrument.notes[0].id);
+    const scale = ownScale(instrument);
     if (music === scaleValue) return charted([...scale, ...scale.slice(0, -1).reverse()]);
     if (music === crossesValue) {
       const { lines } = barsOf(instrument, { kind: 'crosses-once' }, { focus: 'fingers', hardness: () => 1 });

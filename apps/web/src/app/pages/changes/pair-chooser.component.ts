@@ -1,5 +1,5 @@
 import { Component, computed, input, model } from '@angular/core';
-import { canBeSensed, changeBetween, scaleFrom, troubleOf, type Instrument, type NoteId } from '@zelpit/core';
+import { canBeSensed, changeBetween, ownScale, troubleOf, type Instrument, type NoteId } from '@zelpit/core';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 
 /** "C to E": two notes of an instrument, each to be chosen. */
@@ -22,7 +22,7 @@ export class PairChooserComponent {
 export function pairFrom(instrument: Instrument, from: string | undefined, to: string | undefined): { readonly from: NoteId; readonly to: NoteId } {
   const has = (id: string | undefined): id is NoteId => instrument.notes.some((note) => note.id === id);
   if (has(from) && has(to) && from !== to) return { from, to };
-  const scale = scaleFrom(instrument, instrument.notes[0].id);
+  const scale = ownScale(instrument);
   const changes = scale.flatMap((one, index) => scale.slice(index + 1).map((other) => changeBetween(instrument, one, other)));
   const told = changes.filter(({ fromPattern, toPattern, movers }) => movers.length > 1 && canBeSensed(fromPattern, toPattern));
   const pops = told.filter((change) => troubleOf(instrument, change).kind === 'pop');

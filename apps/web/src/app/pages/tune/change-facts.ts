@@ -6,6 +6,7 @@ import {
   leadOf,
   MovementReader,
   placePhrase,
+  withArticle,
   type Change,
   type FingerId,
   type Instrument,
@@ -83,5 +84,5 @@ function withName(reader: MovementReader, { from, to }: Change, phrase: string):
   const found = reader.read(from, letters, to);
   if (found.kind === 'known')
     return [`${found.candidates[0].movement.names[0]} ${phrase}`, found.candidates[0].variant].filter((part) => part !== '').join(', ');
-  return found.kind === 'unknown' ? `${phrase} (no movement; in the nearest, a ${found.nearest.movement.names[0]}, ${found.differs})` : phrase;
+  return found.kind === 'unknown' ? `${phrase} (no movement; in the nearest, ${withArticle(found.nearest.movement.names[0])}, ${found.differs})` : phrase;
 }

@@ -1,10 +1,26 @@
-import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { MovementReader, movementsOfTune, placePhrase, proposeSeparations, type Density, type Separation, type TuneMovement } from '@zelpit/core';
+import {
+  MovementReader,
+  movementsOfTune,
+  placePhrase,
+  proposeSeparations,
+  withGraceNotes,
+  type Density,
+  type RightForm,
+  type Separation,
+  type TuneMovement,
+} from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { layersText } from '../../music/wording/movement-words';
 import { ornamentNames } from '../../music/wording/ornament-words';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { UndoComponent } from '../../kernel/saving/undo.component';
+import { TuneEditor } from '../../documents/tune/tune-editor';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { StudioState } from '../../studio/state/studio-state.service';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { capital } from '../../kernel/words/words';
@@ -26,19 +42,27 @@ interface Row {
   readonly written: string;
   readonly text: string;
   readonly short: string;
+  readonly movement: TuneMovement;
+  readonly right: RightForm | undefined;
+  /** What one key or click does; empty where the group stands right. */
+  readonly offer: string;
 }
 
 /** The movements of a tune: every written group with its name, and the notes too short for theirs; on whistle and Irish pipes what parts repeated notes. */
 @Component({
   selector: 'zp-tune-movements',
-  imports: [RouterLink, SentenceComponent, ChooserComponent],
+  imports: [RouterLink, SentenceComponent, ChooserComponent, UndoComponent],
+  providers: [TuneEditor],
   template: `
     <div class="page">
-      <zp-sentence
+      <zp-sentence [state]="editor.stateLabel()"
         ><span class="quiet">Movements of </span><a class="chooser-word" [routerLink]="['/tunes', id()]">{{ opened()?.detail?.title ?? 'a tune' }}</a>
         @if (opened(); as tune) {
           <span class="quiet"> at </span
           ><zp-chooser purpose="Tempo" [value]="tempo()" [word]="'' + tempo()" [choices]="tempoChoices()" (valueChange)="chosenTempo.set($event)" />
+        }
+        @if (editor.stored()) {
+          <zp-undo sentenceEnd [document]="editor" />
         }
       </zp-sentence>
       @if (fault()) {
@@ -52,7 +76,14 @@ interface Row {
             <p class="band-todo">{{ bandText().todo }}</p>
             <p class="band-else">{{ bandText().otherwise }}</p>
           </div>
-          <div class="band-actions"><a class="btn btn-solid" [routerLink]="['/tunes', id()]">To the tune</a></div>
+          <div class="band-actions">
+            @if (nextToMend(); as next) {
+              <button type="button" class="btn btn-solid" [disabled]="isBehind()" (click)="write(next)">
+                {{ next.offer }} in {{ next.place }} <kbd>W</kbd>
+              </button>
+            }
+            <a class="btn" [class.btn-solid]="!nextToMend()" [class.btn-line]="nextToMend()" [routerLink]="['/tunes', id()]">To the tune</a>
+          </div>
         </section>
         <main class="layer page-fill">
           @if (hasProposals()) {
@@ -81,16 +112,26 @@ interface Row {
             <div class="workshop-wide" tabindex="0" role="region" aria-label="Every written group">
               <table class="risk-table trill-table">
                 <tbody>
-                  @for (row of rows(); track $index) {
+                  @for (row of rows(); track row.movement.note.index) {
                     <tr>
                       <th scope="row">{{ row.place }}</th>
                       <td>
                         <b>{{ row.written }}</b>
                       </td>
-                      <td>{{ row.text }}</td>
+                      <td>
+                        {{ row.text }}
+                        @if (row.right?.isWrongStart) {
+                          <br /><span class="wrongly">▲ A wrong start. {{ row.right?.text }}</span>
+                        }
+                      </td>
                       <td>
                         @if (row.short) {
                           <span class="wrongly">▲ {{ row.short }}</span>
+                        }
+                        @if (row.right) {
+                          <button type="button" class="word" [disabled]="isBehind()" [attr.aria-label]="row.offer + ' in ' + row.place" (click)="write(row)">
+                            {{ row.offer }}
+                          </button>
                         }
                       </td>
                     </tr>
@@ -110,9 +151,13 @@ interface Row {
     </div>
   `,
 })
-export class TuneMovementsPage {
+export class TuneMovementsPage implements OnDestroy {
   private readonly tunes = inject(TunesService);
   private readonly book = inject(MovementBook);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly state = inject(StudioState);
+  private readonly notices = inject(NoticeService);
+  protected readonly editor = inject(TuneEditor);
   readonly id = input.required<string>();
 
   protected readonly densities = densities;
@@ -130,6 +175,18 @@ export class TuneMovementsPage {
     return [...new Set(tempos.map((share) => Math.round(own * share)))].map((tempo): Choice<number> => ({ value: tempo, label: String(tempo) }));
   });
 
+  private readonly release = inject(KeyService).use([
+    {
+      keys: ['w'],
+      cap: 'W',
+      label: 'Write the first wrong group right',
+      run: () => {
+        const next = this.nextToMend();
+        if (next !== undefined) this.write(next);
+      },
+    },
+  ]);
+
   /** Kept while the tempo changes: what was recognised once is not read again. */
   private readonly reader = computed(() => {
     const opened = this.opened();
@@ -141,6 +198,12 @@ export class TuneMovementsPage {
     return movementsOfTune(opened.instrument, opened.tune, reader, { tempo: this.tempo(), settings: this.book.settings(), own: this.book.own() });
   });
   protected readonly rows = computed(() => this.movements().map((each) => rowOf(each)));
+  /** True while the text is ahead of what is shown of it: places in it are not those of before. */
+  protected readonly isBehind = computed(() => this.opened()?.detail.abc !== this.editor.draft()?.abc);
+  /** What one key writes right: the first wrong start, else the first wrong element. */
+  protected readonly nextToMend = computed(
+    () => this.rows().find(({ right }) => right?.isWrongStart === true) ?? this.rows().find(({ right }) => right !== undefined),
+  );
   protected readonly hasProposals = computed(() => ['whistle', 'irish-pipes'].includes(this.opened()?.instrument.family ?? ''));
   protected readonly proposals = computed(() => {
     const opened = this.opened();
@@ -157,24 +220,59 @@ export class TuneMovementsPage {
     if (this.hasProposals())
       return { todo: `${this.proposals().length} places are parted or decorated.`, otherwise: 'One proposal for each place; the tune stays in front.' };
     if (this.rows().length === 0) return { todo: 'No grace notes are written in this tune.', otherwise: 'Write them into its text, in braces.' };
+    const wrong = this.rows().filter(({ right }) => right?.isWrongStart === true).length;
     const fit =
       short === 0 ? 'Every note is long enough for what stands on it.' : `${short} ${short === 1 ? 'note is' : 'notes are'} too short at ${this.tempo()}.`;
     const named = unknown === 0 ? 'Every group has a name.' : `${unknown} ${unknown === 1 ? 'group is' : 'groups are'} no movement that this studio knows.`;
+    if (wrong > 0)
+      return {
+        todo: `${wrong} ${wrong === 1 ? 'group starts' : 'groups start'} wrongly for the note before.`,
+        otherwise: `${fit} ${named}`,
+      };
     return { todo: fit, otherwise: named };
   });
 
   constructor() {
+    this.editor.follow(this.id);
     effect(() => {
-      const id = this.id();
+      const [draft, stored] = [this.editor.draft(), this.editor.stored()];
+      this.state.student();
+      if (!this.shelf.isLoaded() || draft === undefined || stored === undefined) return;
       untracked(() =>
-        this.tunes.open(id).subscribe({ next: (opened) => this.opened.set(opened), error: (error: unknown) => this.fault.set(messageOf(error)) }),
+        this.tunes
+          .takeApart({ ...stored, ...draft })
+          .subscribe({ next: (opened) => this.opened.set(opened), error: (error: unknown) => this.fault.set(messageOf(error)) }),
       );
     });
+    effect(() => {
+      if (this.editor.state() === 'missing') this.fault.set(this.editor.message());
+    });
+    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  /** Writes the right form of a group into the text. */
+  protected write({ movement, right, place }: Row): void {
+    const [opened, abc] = [this.opened(), this.editor.draft()?.abc];
+    if (right === undefined || opened === undefined || abc === undefined || this.isBehind()) return;
+    const changed = withGraceNotes(opened.instrument, abc, movement.note, right.graces);
+    if (changed === abc) return this.notices.done(`The group in ${place} was not found in the text; change it there.`);
+    this.editor.setText(changed, `the grace notes in ${place}`);
+    this.notices.done(`${right.written} stands in ${place} now.`, () => this.editor.undo());
   }
 }
 
-function rowOf({ note, written, recognised, noteMs, leastMs, fits }: TuneMovement): Row {
-  const common = { place: placePhrase(note.bar, note.beat), written };
+function offerOf(right: RightForm | undefined): string {
+  if (right === undefined) return '';
+  return right.graces.length === 0 ? `Leave ${right.written} plain` : `Write ${right.written}`;
+}
+
+function rowOf(movement: TuneMovement): Row {
+  const { note, written, recognised, noteMs, leastMs, fits, right } = movement;
+  const common = { place: placePhrase(note.bar, note.beat), written, movement, right, offer: offerOf(right) };
   if (recognised.kind === 'none') return { ...common, text: 'No movement is written nearly like this.', short: '' };
   if (recognised.kind === 'unknown')
     return {
@@ -183,7 +281,8 @@ function rowOf({ note, written, recognised, noteMs, leastMs, fits }: TuneMovemen
       short: '',
     };
   const [first, ...others] = recognised.candidates;
-  const also = others.length === 0 ? '' : `, or ${others.map(({ movement }) => movement.names[0]).join(', ')}`;
+  const names = others.filter(({ movement: { parts } }) => parts.some(({ part }) => part !== 'opener')).map((each) => each.movement.names[0]);
+  const also = names.length === 0 ? '' : `, also called ${names.join(', ')}`;
   const variant = first.variant === '' ? '' : `, ${first.variant}`;
   const text = capital(`${first.movement.names[0]}${variant}${also}`);
   if (fits === undefined) return { ...common, text, short: '' };
