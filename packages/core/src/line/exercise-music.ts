@@ -11,8 +11,6 @@ const tripletLength: Readonly<Record<number, string>> = { 8: '', 4: '/2', 2: '/4
 /** One note head of a line, within its bar. */
 export interface NoteHead {
   readonly note: NoteId;
-  /** The theme note before it, for the sign of an accidental; undefined at the start. */
-  readonly beside: NoteId | undefined;
   readonly twelfths: number;
   /** Where it begins, in twelfths from the start of the line. */
   readonly start: number;
@@ -27,9 +25,9 @@ export interface NoteHead {
 
 /**
  * Notes as ABC without header, a quarter as the unit: cut at the bar lines with ties, beamed in beats, triplets marked.
- * @param letterOf the letter of a note in the key of the line, beside the note before it
+ * @param letterOf the letter of a note in the key of the line
  */
-export function exerciseMusic(notes: readonly LineNote[], letterOf: (note: NoteId, beside: NoteId | undefined) => string): string {
+export function exerciseMusic(notes: readonly LineNote[], letterOf: (note: NoteId) => string): string {
   let text = '';
   let inTriplet = 0;
   for (const head of noteHeads(notes)) {
@@ -42,8 +40,8 @@ export function exerciseMusic(notes: readonly LineNote[], letterOf: (note: NoteI
       inTriplet = 3;
     }
     const length = isTriplet ? tripletLength[twelfths] : lengthOf[twelfths];
-    const graces = graceNotes.length === 0 ? '' : `{${graceNotes.map((grace) => letterOf(grace, undefined)).join('')}}`;
-    text += `${head.opensSlur ? '(' : ''}${graces}${letterOf(head.note, head.beside)}${length}${head.closesSlur ? ')' : ''}${head.isTied ? '-' : ''}`;
+    const graces = graceNotes.length === 0 ? '' : `{${graceNotes.map((grace) => letterOf(grace)).join('')}}`;
+    text += `${head.opensSlur ? '(' : ''}${graces}${letterOf(head.note)}${length}${head.closesSlur ? ')' : ''}${head.isTied ? '-' : ''}`;
     if (isTriplet) inTriplet -= 1;
   }
   return `${text} |]`;
@@ -60,7 +58,7 @@ export function noteHeads(notes: readonly LineNote[]): readonly NoteHead[] {
       at += length;
       const isLast = part === lengths.length - 1;
       return {
-        ...{ note, beside: before?.note, twelfths: length, start, graceNotes: part === 0 ? graceNotes : [], isTied: !isLast || isTied },
+        ...{ note, twelfths: length, start, graceNotes: part === 0 ? graceNotes : [], isTied: !isLast || isTied },
         opensSlur: part === 0 && isSlurred && !wasSlurred,
         closesSlur: isLast && wasSlurred && !isSlurred,
         isTriplet: tripletLength[length] !== undefined,

@@ -1,6 +1,7 @@
 import { changeBetween, type Change } from '../change';
 import { noteOf, scaleDegree, soundingPitch, type Instrument, type NoteId } from '../fingering';
 import type { Line } from './line';
+import { modeSteps, signsOfScale, type Mode } from './key-signature';
 import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { linesOf, type LineSet } from './line-sets';
 import { centsOfRatio } from '../pitch';
@@ -10,7 +11,7 @@ export type Rhythm = 'even' | 'dotted' | 'cut' | 'triplet' | 'tied';
 export const rhythms: readonly Rhythm[] = ['even', 'dotted', 'cut', 'triplet', 'tied'];
 
 /** Lines with music of their own. */
-export type ExerciseKind = 'scale' | 'scale-hard' | 'scale-values' | 'cumulative' | 'alternation' | 'rhythms' | 'leaps';
+export type ExerciseKind = 'scale' | 'scale-hard' | 'scale-values' | 'cumulative' | 'growing' | 'alternation' | 'rhythms' | 'leaps';
 
 export interface ExerciseWish {
   readonly kind: ExerciseKind;
@@ -19,6 +20,10 @@ export interface ExerciseWish {
   /** The other note of an alternation. */
   readonly other?: NoteId;
   readonly focus: Exercise['focus'];
+  /** Of a scale; major where nothing is said. The pipes have the chart's notes only. */
+  readonly mode?: Mode;
+  /** The notes that a student knows, for `growing`. */
+  readonly known?: readonly NoteId[];
   /** How hard a change is: it orders, and tells which steps stand twice. */
   readonly hardness: (change: Change) => number;
 }
@@ -51,15 +56,30 @@ const barsOfRhythm = 2;
 const barsOnLine = 6;
 
 /**
- * The instrument's own scale from a note up: the chart's notes on the pipes, the major scale of the lowest note on whistles and the Irish chanter, the notes
- * without a sign on recorders and ocarinas; up to the octave, or as far as it goes.
+ * The instrument's own scale from its lowest note up: the chart's notes on the pipes, the major scale of the lowest note on whistles and the Irish chanter, the
+ * notes without a sign on recorders and ocarinas; up to the octave.
+ */
+export function ownScale(instrument: Instrument): readonly NoteId[] {
+  const first = soundingPitch(instrument, instrument.notes[0].id);
+  return instrument.notes
+    .map(({ id }) => id)
+    .filter((id, place) => (place === 0 || isOfScale(instrument, id)) && centsOfRatio(soundingPitch(instrument, id) / first) < 1260);
+}
+
+/**
+ * The scale from a note up to its octave, or as far as the instrument goes: the chart's notes on the pipes, else the steps of a mode. A step that the instrument
+ * does not have is left out.
  * @throws ZelpitFault `unknown-note`
  */
-export function scaleFrom(instrument: Instrument, start: NoteId): readonly NoteId[] {
+export function scaleFrom(instrument: Instrument, start: NoteId, mode: Mode = 'major'): readonly NoteId[] {
   const from = scaleDegree(instrument, start);
-  const first = soundingPitch(instrument, start);
-  const own = instrument.notes.filter(({ id }) => id === start || (scaleDegree(instrument, id) > from && isOfScale(instrument, id)));
-  return own.filter(({ id }) => centsOfRatio(soundingPitch(instrument, id) / first) < 1260).map(({ id }) => id);
+  const above = instrument.notes.slice(from);
+  if (instrument.family === 'pipes') {
+    const first = soundingPitch(instrument, start);
+    return above.filter(({ id }) => centsOfRatio(soundingPitch(instrument, id) / first) < 1260).map(({ id }) => id);
+  }
+  const wanted = new Set([...modeSteps[mode], 12].map((step) => above[0].writtenSemitone + step));
+  return above.filter(({ writtenSemitone }) => wanted.has(writtenSemitone)).map(({ id }) => id);
 }
 
 const major: readonly number[] = [0, 200, 400, 500, 700, 900, 1100];
@@ -83,25 +103,31 @@ function isOfScale(instrument: Instrument, id: NoteId): boolean {
 /** @throws ZelpitFault `unknown-note` */
 export function exercisesOf(instrument: Instrument, wish: ExerciseWish): ExerciseLines {
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
-  const scale = scaleFrom(instrument, wish.start);
-  const [upAndDown, from] = [[...scale, ...scale.slice(0, -1).reverse()], `Scale from ${name(wish.start)}`];
-  const line = (title: string, musical: string, notes: readonly LineNote[]): readonly Line[] => asLines(instrument, wish, title, musical, notes);
+  const { mode = 'major' } = wish;
+  const scale = scaleFrom(instrument, wish.start, mode);
+  const hasModes = instrument.family !== 'pipes';
+  const signs = hasModes ? signsOfScale(noteOf(instrument, wish.start).writtenSemitone, mode) : undefined;
+  const [upAndDown, from] = [
+    [...scale, ...scale.slice(0, -1).reverse()],
+    hasModes ? `${upperFirst(name(wish.start))} ${mode} scale` : `Scale from ${name(wish.start)}`,
+  ];
+  const line = (title: string, musical: string, notes: readonly LineNote[]): readonly Line[] => asLines(instrument, wish, title, musical, notes, signs);
   const plain = (ids: readonly NoteId[], twelfths: number): readonly LineNote[] => ids.map((note) => ({ note, twelfths }));
-  if (scale.length < 2 && wish.kind !== 'alternation' && wish.kind !== 'rhythms' && wish.kind !== 'leaps')
-    return { lines: [], leftOut: [`${from}: no note lies above it`] };
+  if (scale.length < 2 && ofScale.has(wish.kind)) return { lines: [], leftOut: [`${from}: no note lies above it`] };
+  const missing = missingSteps(instrument, wish.start, mode);
   switch (wish.kind) {
     case 'scale':
-      return { lines: line(from, 'Every note as long and as full as the next.', plain(upAndDown, quarter)), leftOut: [] };
+      return { lines: line(from, 'Every note as long and as full as the next.', plain(upAndDown, quarter)), leftOut: missing };
     case 'scale-hard': {
       const { ids, twice } = withHardTwice(instrument, upAndDown, wish.hardness);
       const text =
         twice.length === 0 ? 'no step is harder than the others' : `${twice.map(([one, other]) => `${name(one)} to ${name(other)}`).join(', ')} twice`;
-      return { lines: line(`${from}, ${text}`, 'The hard steps as even as the easy ones.', plain(ids, quarter)), leftOut: [] };
+      return { lines: line(`${from}, ${text}`, 'The hard steps as even as the easy ones.', plain(ids, quarter)), leftOut: missing };
     }
     case 'scale-values':
       return {
         lines: values.flatMap(([text, twelfths]) => line(`${from} in ${text}`, 'The beat stays; only the notes to a beat change.', plain(upAndDown, twelfths))),
-        leftOut: [],
+        leftOut: missing,
       };
     case 'cumulative': {
       const ids = scale.slice(1).flatMap((note) => [wish.start, note]);
@@ -114,6 +140,8 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
         leftOut: [],
       };
     }
+    case 'growing':
+      return growing(instrument, wish);
     case 'alternation':
       return inRhythms(instrument, wish, ['even']);
     case 'rhythms':
@@ -121,6 +149,32 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
     case 'leaps':
       return leapsFrom(instrument, wish);
   }
+}
+
+const ofScale: ReadonlySet<ExerciseKind> = new Set(['scale', 'scale-hard', 'scale-values', 'cumulative']);
+const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Steps of a mode within the instrument's range that it does not have. */
+function missingSteps(instrument: Instrument, start: NoteId, mode: Mode): readonly string[] {
+  if (instrument.family === 'pipes') return [];
+  const first = noteOf(instrument, start).writtenSemitone;
+  const highest = instrument.notes[instrument.notes.length - 1].writtenSemitone;
+  const has = new Set(instrument.notes.map(({ writtenSemitone }) => writtenSemitone));
+  const missing = [...modeSteps[mode], 12].filter((step) => first + step <= highest && !has.has(first + step));
+  return missing.map((step) => `step ${[...modeSteps[mode], 12].indexOf(step) + 1} of the scale: the ${instrument.name} does not have it`);
+}
+
+/** The notes that a student knows, up and down, one more each time, a line for each. */
+function growing(instrument: Instrument, wish: ExerciseWish): ExerciseLines {
+  const known = instrument.notes.map(({ id }) => id).filter((id) => wish.known?.includes(id) === true);
+  if (known.length < 2) return { lines: [], leftOut: ['the known notes: fewer than two are ticked in the chart'] };
+  const lines = known.slice(1).flatMap((_, index) => {
+    const up = known.slice(0, index + 2);
+    const names = up.map((id) => noteOf(instrument, id).schoolName);
+    const notes = [...up, ...up.slice(0, -1).reverse()].map((note): LineNote => ({ note, twelfths: quarter }));
+    return asLines(instrument, wish, `${upperFirst(names[0])} to ${names[names.length - 1]}, ${up.length} notes`, 'The new note as sure as the others.', notes);
+  });
+  return { lines, leftOut: [] };
 }
 
 function withHardTwice(
@@ -212,6 +266,7 @@ function asLines(
   title: string,
   musical: string,
   notes: readonly LineNote[],
+  signs?: number,
 ): readonly Line[] {
   const parts = partsOf(notes);
   return parts.flatMap((part, index): Line[] => {
@@ -222,7 +277,14 @@ function asLines(
     // There and back are one pair: it stands for the line as it is first met.
     const hardest = changes.reduce((most, each) => (isBack(most, each) || hardness(each) <= hardness(most) ? most : each));
     const numbered = parts.length === 1 ? title : `${title} (${index + 1} of ${parts.length})`;
-    const exercise: Exercise = { title: numbered.slice(0, 120), musical, physical: physicalPurpose(changes), focus, notes: filled(part) };
+    const exercise: Exercise = {
+      title: numbered.slice(0, 120),
+      musical,
+      physical: physicalPurpose(changes),
+      focus,
+      notes: filled(part),
+      ...(signs !== undefined && { signs }),
+    };
     return [{ home: hardest.from, other: hardest.to, exercise }];
   });
 }

@@ -1,7 +1,7 @@
 import abcjs from 'abcjs';
 import * as fc from 'fast-check';
 import { crossesOf } from '../change';
-import { instrumentById, instruments, practiceChanter as chanter } from '../fingering';
+import { instrumentById, instruments, noteOf, practiceChanter as chanter } from '../fingering';
 import { levels, RiskTable } from '../timing';
 import {
   bar,
@@ -14,11 +14,13 @@ import {
   lineAbc,
   lineTitle,
   linesOf,
+  modeSteps,
   notesOfLine,
   pairsOfLine,
   scaleFrom,
   type ExerciseKind,
   type ExerciseWish,
+  type Mode,
 } from '.';
 import { cut, exerciseMusic } from './exercise-music';
 
@@ -39,11 +41,54 @@ describe('scaleFrom', () => {
     expect(scaleFrom(chanter, 'high-a')).toEqual(['high-a']);
   });
 
-  it('is D major on a whistle and the naturals on a recorder', () => {
-    expect(scaleFrom(instrumentById('whistle-d'), 'e5')).toEqual(['e5', 'fs5', 'g5', 'a5', 'b5', 'cs6', 'd6', 'e6']);
+  it('is a scale from every note: F has one flat, a whistle’s from G has C natural', () => {
+    const names = (id: string, start: string, mode?: Mode): string =>
+      scaleFrom(instrumentById(id), start, mode)
+        .map((note) => instrumentById(id).notes.find((each) => each.id === note)?.writtenName)
+        .join(' ');
+    expect(names('recorder-soprano-baroque', 'f5')).toBe('F G A B♭ C D E F');
+    expect(names('whistle-d', 'g5')).toBe('G A B C D E F♯ G');
+    expect(names('whistle-d', 'd5')).toBe('D E F♯ G A B C♯ D');
+    expect(names('whistle-d', 'e5', 'dorian')).toBe('E F♯ G A B C♯ D E');
+    expect(names('recorder-soprano-baroque', 'd5', 'minor')).toBe('D E F G A B♭ C D');
+    expect(names('ocarina-12-c-split', 'g5', 'mixolydian')).toBe('G A B C D E F');
+  });
+
+  it('has the steps of its mode on every instrument and from every note, each within the octave', () => {
+    for (const instrument of instruments.filter(({ family }) => family !== 'pipes'))
+      for (const { id, writtenSemitone } of instrument.notes)
+        for (const mode of ['major', 'minor', 'dorian', 'mixolydian'] as const) {
+          const steps = scaleFrom(instrument, id, mode).map((note) => noteOf(instrument, note).writtenSemitone - writtenSemitone);
+          expect([...modeSteps[mode], 12]).toEqual(expect.arrayContaining(steps));
+          expect(new Set(steps).size).toBe(steps.length);
+        }
+  });
+
+  it('names a step that the instrument does not have', () => {
     const recorder = instrumentById('recorder-soprano-baroque');
-    const [lowest] = recorder.notes;
-    expect(scaleFrom(recorder, lowest.id)).toHaveLength(8);
+    const without = { ...recorder, notes: recorder.notes.filter(({ id }) => id !== 'bb5') };
+    const { lines, leftOut } = exercisesOf(without, wish('scale', { start: 'f5', hardness: () => 1 }));
+    expect(leftOut).toEqual(['step 4 of the scale: the soprano recorder does not have it']);
+    expect(lines[0].exercise?.notes.map(({ note }) => note).slice(0, 5)).toEqual(['f5', 'g5', 'a5', 'c6', 'd6']);
+  });
+
+  it('is written under its signature, with signs only where it leaves it', () => {
+    const abc = (id: string, start: string, mode?: Mode): string => {
+      const [line] = exercisesOf(instrumentById(id), wish('scale', { start, hardness: () => 1, ...(mode !== undefined && { mode }) })).lines;
+      return lineAbc(instrumentById(id), line).split('\n').slice(3, 5).join(' ');
+    };
+    expect(abc('recorder-soprano-baroque', 'f5')).toMatch(/^K:F F G A B \| c d e f/);
+    expect(abc('whistle-d', 'g5')).toMatch(/^K:G G A B c \| d e f g/);
+    expect(abc('whistle-d', 'd5')).toMatch(/^K:D D E F G \| A B c d/);
+    expect(lineAbc(instrumentById('whistle-d'), { home: 'cs6', other: 'c6' })).toContain('K:D\n^c =c ^c =c');
+    expect(lineAbc(chanter, { home: 'c', other: 'e' })).toContain('K:HP\nc e c e');
+  });
+
+  it('grows by one known note a line', () => {
+    const { lines } = exercisesOf(chanter, wish('growing', { known: ['c', 'low-a', 'b'] }));
+    expect(lines.map(({ exercise }) => exercise?.title)).toEqual(['Low A to B, 2 notes', 'Low A to C, 3 notes']);
+    expect(lines[1].exercise?.notes.map(({ note }) => note).join(' ')).toBe('low-a b c b low-a');
+    expect(exercisesOf(chanter, wish('growing', { known: ['c'] }))).toMatchObject({ lines: [], leftOut: [expect.stringContaining('fewer than two')] });
   });
 });
 

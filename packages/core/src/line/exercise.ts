@@ -35,6 +35,8 @@ export const exerciseSchema = z.strictObject({
   musical: z.string().max(300, 'A purpose has at most 300 characters.'),
   physical: z.string().max(300, 'A purpose has at most 300 characters.'),
   focus: z.enum(['fingers', 'timing']),
+  /** Its key signature: so many sharps, or flats where it is negative; the instrument's own where it is absent. */
+  signs: z.number().int().min(-7).max(7).optional(),
   notes: z.array(lineNoteSchema).min(2, 'A line has at least two notes.').max(mostLineNotes, `A line has at most ${mostLineNotes} notes.`).readonly(),
 });
 export type Exercise = Readonly<z.infer<typeof exerciseSchema>>;

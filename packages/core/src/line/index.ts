@@ -13,6 +13,7 @@ export {
   notesOfLine,
   pairKey,
   pairsOfLine,
+  signsOfLine,
   startingTempo,
   asFingered,
   assertLine,
@@ -21,6 +22,7 @@ export {
   type Line,
   type PacedLine,
 } from './line';
+export { modeSteps, signAndLetter, signOfLetter, signsOf, signsOfScale, type Mode } from './key-signature';
 export { coverageOf, linesOf, type ChosenLines, type Coverage, type LineSet, type LineSetKind } from './line-sets';
 export { bar, beatsOf, exerciseSchema, lineNoteSchema, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 export {
@@ -28,6 +30,7 @@ export {
   exercisesOf,
   physicalPurpose,
   rhythms,
+  ownScale,
   scaleFrom,
   type ExerciseKind,
   type ExerciseLines,

@@ -3,6 +3,7 @@ import { assertChosen, chosenFingeringSchema, noteOf, patternKey, wayName, withC
 import * as z from 'zod';
 import { beatsOf, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { exerciseMusic } from './exercise-music';
+import { keyOfSigns, lettersUnder, signsOf } from './key-signature';
 import { wordsField, type LineWords } from './line-words';
 
 /** One exercise line: a change there and back, eight times, or music of its own in which that change is the hardest. */
@@ -74,15 +75,27 @@ export function lineNotes(line: Line): readonly NoteId[] {
   return Array.from({ length: lineBeats }, (_, index) => (index % 2 === 0 ? line.home : line.other));
 }
 
-/** A note's letter in ABC; a natural says so where the note beside it has the same letter with a sign. */
-function letterOf(instrument: Instrument, note: NoteId, beside: NoteId): string {
-  const [{ abc }, other] = [noteOf(instrument, note), noteOf(instrument, beside)];
-  const isSameLine = other.abc.replace(/^[_^]/, '') === abc && other.abc !== abc;
-  return isSameLine ? `=${abc}` : abc;
+/** The key signature of a line in sharps, or flats where it is negative; undefined where the instrument's letters have a key of their own. */
+export const signsOfLine = (instrument: Instrument, { exercise }: Pick<Line, 'exercise'>): number | undefined =>
+  instrument.ownKeys.length > 0 ? undefined : (exercise?.signs ?? signsOf(instrument));
+
+/** The key under which a line is written in ABC. */
+function keyOf(instrument: Instrument, line: Pick<Line, 'exercise'>): string {
+  const signs = signsOfLine(instrument, line);
+  return signs === undefined ? instrument.ownKeys[0] : keyOfSigns(signs);
 }
 
-/** The key under which an instrument's letters are written; without letters of its own, every sign is written out. */
-const keyOf = ({ ownKeys }: Instrument): string => ownKeys[0] ?? 'C';
+/** The letters of a line's notes in ABC, under its key. */
+function lettersOf(instrument: Instrument, line: Line): (note: NoteId) => string {
+  const signs = signsOfLine(instrument, line);
+  if (signs === undefined) return (note) => noteOf(instrument, note).abc;
+  const letters = lettersUnder(instrument, soundedIn(line), signs);
+  return (note) => letters.get(note) ?? noteOf(instrument, note).abc;
+}
+
+/** Every note of a line, grace notes too. */
+const soundedIn = ({ home, other, exercise }: Line): readonly NoteId[] =>
+  exercise == null ? [home, other] : exercise.notes.flatMap(({ note, graceNotes = [] }) => [note, ...graceNotes]);
 
 /**
  * The music of a line in ABC, without header.
@@ -90,18 +103,9 @@ const keyOf = ({ ownKeys }: Instrument): string => ownKeys[0] ?? 'C';
  * @example lineMusic(practiceChanter, { home: 'c', other: 'e' }) // 'c e c e | c e c e | c e c e | c e c e |]'
  */
 export function lineMusic(instrument: Instrument, line: Line): string {
-  if (line.exercise != null) {
-    const sharps = new Set(line.exercise.notes.map(({ note }) => noteOf(instrument, note).abc).filter((abc) => /^[_^]/.test(abc)));
-    // A letter that also stands with a sign in this line says that it has none.
-    return exerciseMusic(line.exercise.notes, (note) => {
-      const { abc } = noteOf(instrument, note);
-      return sharps.has(`^${abc}`) || sharps.has(`_${abc}`) ? `=${abc}` : abc;
-    });
-  }
-  const [home, other] = [
-    [line.home, line.other],
-    [line.other, line.home],
-  ].map(([note, beside]) => letterOf(instrument, note, beside));
+  const letterOf = lettersOf(instrument, line);
+  if (line.exercise != null) return exerciseMusic(line.exercise.notes, letterOf);
+  const [home, other] = [letterOf(line.home), letterOf(line.other)];
   const bar = `${home} ${other} ${home} ${other}`;
   return `${Array.from({ length: lineBars }, () => bar).join(' | ')} |]`;
 }
@@ -141,18 +145,27 @@ export function describedLine(chart: Instrument, line: Line): DescribedLine {
 
 /** One line as ABC that an engraver can draw by itself, without title. */
 export function lineAbc(instrument: Instrument, line: Line, words: LineWords = { kind: 'none' }): string {
-  return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument)}\n${lineMusic(instrument, line)}\n${wordsField(instrument, notesOfLine(line), words)}`;
+  return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument, line)}\n${lineMusic(instrument, line)}\n${wordsField(instrument, notesOfLine(line), words)}`;
 }
 
 /** Lines as a book of ABC, one tune a line; `tempo` null means free. Text is kept on one line so that no field is broken. */
 export function linesAsAbc(instrument: Instrument, title: string, lines: readonly (PacedLine & { readonly point: string })[]): string {
   const plain = (text: string): string => text.replace(/[\r\n%]+/g, ' ').trim();
-  const key = keyOf(instrument);
   return lines
     .map((line, index) => {
       const tempo = line.tempo === null ? [] : [`Q:1/4=${line.tempo}`];
       const point = plain(line.point) === '' ? [] : [`N:${plain(line.point)}`];
-      const head = [`X:${index + 1}`, `T:${lineTitle(instrument, line)}`, `T:${plain(title)}`, 'R:exercise', 'M:4/4', 'L:1/4', ...tempo, ...point, `K:${key}`];
+      const head = [
+        `X:${index + 1}`,
+        `T:${lineTitle(instrument, line)}`,
+        `T:${plain(title)}`,
+        'R:exercise',
+        'M:4/4',
+        'L:1/4',
+        ...tempo,
+        ...point,
+        `K:${keyOf(instrument, line)}`,
+      ];
       return `${[...head, lineMusic(instrument, line)].join('\n')}\n`;
     })
     .join('\n');

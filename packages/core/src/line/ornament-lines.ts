@@ -2,7 +2,7 @@ import { chartedFingering, chartedPattern, fingerCoverage, noteOf, scaleDegree, 
 import { compileOrnament, type OrnamentKind, type OrnamentSettings, type OrnamentStep } from '../movement';
 import type { Line } from './line';
 import { bar, filled, quarter, type LineNote } from './exercise';
-import { scaleFrom, type ExerciseLines } from './exercise-sets';
+import { ownScale, type ExerciseLines } from './exercise-sets';
 
 /** Ornaments that have lines of their own. */
 export type OrnamentExercise = 'cuts' | 'taps' | 'short-rolls' | 'long-rolls' | 'crans';
@@ -52,8 +52,7 @@ export function ornamentLines(instrument: Instrument, kind: OrnamentExercise, se
 }
 
 /** The scale from the lowest note, as far as the first register goes. */
-const lowerScale = (instrument: Instrument): readonly NoteId[] =>
-  scaleFrom(instrument, instrument.notes[0].id).filter((id) => chartedFingering(instrument, id).register === 1);
+const lowerScale = (instrument: Instrument): readonly NoteId[] => ownScale(instrument).filter((id) => chartedFingering(instrument, id).register === 1);
 
 /** An ornament with what fills two beats with it: a plain note before a short one, after a long one. */
 function inBeats(instrument: Instrument, kind: OrnamentKind, note: NoteId, settings: OrnamentSettings): readonly LineNote[] | undefined {

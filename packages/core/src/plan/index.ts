@@ -1,4 +1,5 @@
 export {
+  changesToPractise,
   expectedMinutes,
   expectedSeconds,
   freeTempo,

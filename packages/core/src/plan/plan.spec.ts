@@ -1,7 +1,7 @@
-import { practiceChanter as chanter } from '../fingering';
+import { instrumentById, practiceChanter as chanter } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
 import { lineMusic, lineNotes, linesAsAbc, lineTitle, startingTempo } from '../line';
-import { expectedSeconds, heldPhrase, tenMinuteSheet } from '.';
+import { changesToPractise, expectedSeconds, heldPhrase, tenMinuteSheet } from '.';
 import { parse } from '../testing.spec-support';
 
 const changes = (music: string) => changesOfTune(chanter, readTune(chanter, parse(`X:1\nT:t\nM:4/4\nL:1/4\nK:HP\n${music}\n`))).open;
@@ -59,6 +59,18 @@ describe('tenMinuteSheet', () => {
     expect(heldPhrase({ lines: [], heldMoments: 19, troubledMoments: 22, minutes: 9 })).toBe('These 0 lines hold 19 of the 22 weak moments of the tune.');
     const [line] = tenMinuteSheet(chanter, changes('c e c e|')).lines;
     expect(heldPhrase({ lines: [line], heldMoments: 3, troubledMoments: 3, minutes: 3 })).toBe('This line holds 3 of the 3 weak moments of the tune.');
+  });
+
+  it('counts what the tongue hides too, at what is left of it: a tongued tune has its lines', () => {
+    const recorder = instrumentById('recorder-soprano-baroque');
+    const tune = readTune(recorder, parse('X:1\nT:t\nM:4/4\nL:1/4\nK:C\nc2 e2|d2 c2|c e d c|f _B c2|\n'));
+    const tongued = changesOfTune(recorder, tune, 'tongued');
+    expect(tongued.open).toEqual([]);
+    const troubled = tongued.tongued.filter(({ trouble }) => trouble.kind !== 'none');
+    expect(troubled.length).toBeGreaterThan(0);
+    expect(tenMinuteSheet(recorder, changesToPractise(tongued)).lines.length).toBeGreaterThan(0);
+    const slurred = new Map(changesOfTune(recorder, tune, 'slurred').open.map(({ id, difficulty }) => [id, difficulty]));
+    for (const { id, difficulty } of troubled) expect(difficulty).toBeLessThanOrEqual(slurred.get(id) ?? 0);
   });
 
   it('is empty for a tune without trouble', () => {

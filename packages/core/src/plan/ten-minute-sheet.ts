@@ -1,6 +1,6 @@
 import type { Instrument } from '../fingering';
 import { beatsOfLine, lineCountInBeats, pairKey, startingTempo, type Line, type PacedLine } from '../line';
-import { troubleOfTune, type TuneChange } from '../tune';
+import { troubleOfTune, type TuneChange, type TuneChanges } from '../tune';
 
 /** A line as it goes onto a sheet. */
 export interface PlannedLine extends PacedLine {
@@ -79,6 +79,7 @@ function weighedPairs(changes: readonly TuneChange[]): readonly WeighedPair[] {
   for (const each of changes) {
     const weight = troubleOfTune([each]);
     if (weight === 0) continue;
+    // Tongued here and slurred there, it is still one line.
     const key = pairKey(lineOfChange(each));
     const known = pairs.get(key) ?? { first: each, weight: 0, moments: 0 };
     pairs.set(key, { first: known.first, weight: known.weight + weight, moments: known.moments + each.occurrences });
@@ -98,6 +99,9 @@ function fitIntoTime(instrument: Instrument, lines: readonly Line[]): readonly P
 }
 
 const secondsOf = (lines: readonly Timed[]): number => lines.reduce((sum, line) => sum + expectedSeconds(line), 0);
+
+/** The changes of a tune that can be heard going wrong and are practised for it: the open ones, and those that the tongue hides for the most part. */
+export const changesToPractise = ({ open, tongued }: TuneChanges): readonly TuneChange[] => [...open, ...tongued];
 
 /** The line that practises a change of a tune, in the fingers that the tune has there. */
 export const lineOfChange = ({ change, fingering }: TuneChange): Line => ({

@@ -27,7 +27,7 @@ interface Note {
   readonly pitch: { readonly step: string; readonly alter?: number; readonly octave: number };
 }
 const measures = (xml: string): readonly { readonly note: Note | Note[] }[] => {
-  const score = new XMLParser({ isArray: (name) => name === 'measure' || name === 'note' }).parse(xml) as {
+  const score = new XMLParser({ ignoreAttributes: false, isArray: (name) => name === 'measure' || name === 'note' }).parse(xml) as {
     'score-partwise': { part: { measure: { note: Note[] }[] } };
   };
   return score['score-partwise'].part.measure;
@@ -59,6 +59,41 @@ describe('musicXml', () => {
     expect(first.duration).toBeUndefined();
     for (const part of ['<tie type="start"', '<slur type="start"', '<actual-notes>3</actual-notes>', '<per-minute>72</per-minute>'])
       expect(xml).toContain(part);
+  });
+
+  it('closes every tie that it opens, on the same pitch, for every kind of line of every family', () => {
+    for (const id of ['practice-chanter', 'whistle-d', 'recorder-soprano-baroque', 'ocarina-12-c-split', 'irish-chanter-d']) {
+      const instrument = instrumentById(id);
+      const [low, , , start, , other] = instrument.notes;
+      for (const kind of ['scale', 'scale-values', 'rhythms', 'leaps', 'cumulative', 'alternation'] as const) {
+        const { lines } = exercisesOf(instrument, { kind, start: kind === 'leaps' ? low.id : start.id, other: other.id, focus: 'fingers', hardness: () => 1 });
+        let open: string | undefined;
+        for (const { note } of measures(
+          musicXml(
+            instrument,
+            'Try',
+            lines.map((line) => ({ ...line, tempo: null })),
+          ),
+        ))
+          for (const each of note as (Note & { tie?: unknown })[]) {
+            const types = [each.tie ?? []].flat().map((tie) => (tie as Record<string, string>)['@_type']);
+            expect(types.includes('stop')).toBe(open !== undefined);
+            if (open !== undefined) expect(JSON.stringify(each.pitch)).toBe(open);
+            open = types.includes('start') ? JSON.stringify(each.pitch) : undefined;
+          }
+        expect(open).toBeUndefined();
+      }
+    }
+  });
+
+  it('reads in the instrument’s own key, a scale in that of the scale', () => {
+    const whistle = instrumentById('whistle-d');
+    const scale = exercisesOf(whistle, { kind: 'scale', start: 'g5', focus: 'fingers', hardness: () => 1 }).lines.map((line) => ({ ...line, tempo: null }));
+    const keys = (xml: string): string[] => [...xml.matchAll(/<fifths>(-?\d)<\/fifths>/g)].map(([, signs]) => signs);
+    expect(keys(musicXml(whistle, 'Try', [{ home: 'd5', other: 'e5', tempo: null }]))).toEqual(['2']);
+    expect(keys(musicXml(whistle, 'Try', [{ home: 'd5', other: 'e5', tempo: null }, ...scale]))).toEqual(['2', '1']);
+    expect(keys(musicXml(chanter, 'Try', linesOf('scale')))).toEqual(['2']);
+    expect(keys(musicXml(instrumentById('recorder-soprano-german'), 'Try', [{ home: 'f5', other: 'bb5', tempo: null }]))).toEqual(['0']);
   });
 
   it('keeps a title that looks like markup as text', () => {

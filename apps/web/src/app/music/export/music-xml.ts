@@ -1,6 +1,6 @@
-import { lineTitle, noteHeads, notesOfLine, quarter, type Instrument, type NoteHead, type NoteId, type PacedLine } from '@zelpit/core';
+import { lineTitle, noteHeads, notesOfLine, quarter, signsOfLine, type Instrument, type NoteHead, type NoteId, type PacedLine } from '@zelpit/core';
 import { XMLBuilder } from 'fast-xml-parser';
-import { hasPipesKey, writtenPitch } from './written-pitch';
+import { writtenPitch } from './written-pitch';
 
 const barTwelfths = 4 * quarter;
 const typeOf: Readonly<Record<number, readonly [type: string, dots: number]>> = {
@@ -27,14 +27,19 @@ export function musicXml(instrument: Instrument, title: string, lines: readonly 
     suppressBooleanAttributes: false,
   });
   let number = 0;
+  let key: number | undefined;
   const measures = lines.flatMap((line, place) =>
-    barsOf(noteHeads(notesOfLine(line))).map((heads, index, bars) => {
+    barsOf(tiedHeads(noteHeads(notesOfLine(line)))).map((heads, index, bars) => {
       number += 1;
       const opens = index === 0;
+      const fifths = signsOfLine(instrument, line) ?? pipesSigns;
+      const isNewKey = fifths !== key;
+      key = fifths;
       return {
         '@number': number,
         ...(opens && place > 0 && { print: { '@new-system': 'yes' } }),
-        ...(number === 1 && { attributes: attributesOf(instrument) }),
+        ...(number === 1 && { attributes: attributesOf(fifths) }),
+        ...(number > 1 && isNewKey && { attributes: { key: { fifths } } }),
         ...(opens && { direction: directions(lineTitle(instrument, line), line.tempo) }),
         note: heads.flatMap((head) => notesOf(instrument, head)),
         ...(index === bars.length - 1 && { barline: { '@location': 'right', 'bar-style': 'light-heavy' } }),
@@ -53,15 +58,30 @@ export function musicXml(instrument: Instrument, title: string, lines: readonly 
   return String(builder.build(score));
 }
 
-function barsOf(heads: readonly NoteHead[]): readonly (readonly NoteHead[])[] {
-  const bars: NoteHead[][] = [];
+/** Signs of the pipes' own key. */
+const pipesSigns = 2;
+
+/** A note head that may go on from the one before. */
+interface TiedHead extends NoteHead {
+  readonly closesTie: boolean;
+}
+
+const tiedHeads = (heads: readonly NoteHead[]): readonly TiedHead[] =>
+  heads.map((head, index) => ({
+    ...head,
+    isTied: head.isTied && heads[index + 1]?.note === head.note,
+    closesTie: heads[index - 1]?.isTied === true && heads[index - 1].note === head.note,
+  }));
+
+function barsOf(heads: readonly TiedHead[]): readonly (readonly TiedHead[])[] {
+  const bars: TiedHead[][] = [];
   for (const head of heads) (bars[Math.floor(head.start / barTwelfths)] ??= []).push(head);
   return bars;
 }
 
-const attributesOf = (instrument: Instrument): object => ({
+const attributesOf = (fifths: number): object => ({
   divisions: quarter,
-  key: { fifths: hasPipesKey(instrument) ? 2 : 0 },
+  key: { fifths },
   time: { beats: 4, 'beat-type': 4 },
   clef: { sign: 'G', line: 2 },
 });
@@ -72,19 +92,25 @@ function directions(words: string, tempo: number | null): readonly object[] {
   return [text, { '@placement': 'above', 'direction-type': { metronome: { 'beat-unit': 'quarter', 'per-minute': tempo } }, sound: { '@tempo': tempo } }];
 }
 
+/** What closes stands before what opens. */
+const tieTypes = ({ isTied, closesTie }: TiedHead): readonly object[] => [
+  ...(closesTie ? [{ '@type': 'stop' }] : []),
+  ...(isTied ? [{ '@type': 'start' }] : []),
+];
+
 function pitchOf(instrument: Instrument, note: NoteId): object {
   const { step, alter, octave } = writtenPitch(instrument, note);
   return { step, ...(alter !== 0 && { alter }), octave };
 }
 
 /** A head with the grace notes before it, its elements in the order that the format asks for. */
-function notesOf(instrument: Instrument, head: NoteHead): readonly object[] {
+function notesOf(instrument: Instrument, head: TiedHead): readonly object[] {
   const graces = head.graceNotes.map((note) => ({ grace: {}, pitch: pitchOf(instrument, note), type: '32nd', stem: 'up' }));
   const [type, dots] = typeOf[head.twelfths] ?? ['quarter', 0];
   const places = head.start % barTwelfths;
   const inGroup = Math.round((places % (3 * head.twelfths)) / head.twelfths);
   const notations = {
-    ...(head.isTied && { tied: { '@type': 'start' } }),
+    ...((head.isTied || head.closesTie) && { tied: tieTypes(head) }),
     ...((head.opensSlur || head.closesSlur) && { slur: { '@type': head.opensSlur ? 'start' : 'stop', '@number': 1 } }),
     ...(head.isTriplet && inGroup !== 1 && { tuplet: { '@type': inGroup === 0 ? 'start' : 'stop' } }),
   };
@@ -93,7 +119,7 @@ function notesOf(instrument: Instrument, head: NoteHead): readonly object[] {
     {
       pitch: pitchOf(instrument, head.note),
       duration: head.twelfths,
-      ...(head.isTied && { tie: { '@type': 'start' } }),
+      ...((head.isTied || head.closesTie) && { tie: tieTypes(head) }),
       type,
       ...(dots > 0 && { dot: {} }),
       ...(head.isTriplet && { 'time-modification': { 'actual-notes': 3, 'normal-notes': 2 } }),

@@ -14,6 +14,7 @@ import {
   type Line,
   type ExerciseKind,
   type LineSetKind,
+  type Mode,
   type NoteId,
 } from '@zelpit/core';
 import { sheetLimits, type SheetDetail, type SheetSummary } from '@zelpit/contract';
@@ -44,6 +45,7 @@ const wishes: readonly Choice<Wish>[] = [
   { value: 'scale-hard', label: 'the scale with its hard steps twice, from' },
   { value: 'scale-values', label: 'the scale in halves, quarters, eighths and sixteenths, from' },
   { value: 'cumulative', label: 'to each note above, from' },
+  { value: 'growing', label: 'the notes ticked as known, one more each time' },
   { value: 'alternation', label: 'two notes in turn:' },
   { value: 'rhythms', label: 'even, dotted, cut, triplets and tied:' },
   { value: 'leaps', label: 'wide slurred leaps from' },
@@ -51,6 +53,16 @@ const wishes: readonly Choice<Wish>[] = [
 ];
 const pairSets: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'crosses-once', 'crosses-by-note', 'lift-only', 'lower-only', 'neighbours']);
 const withNote: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'scale', 'scale-hard', 'scale-values', 'cumulative', 'alternation', 'rhythms', 'leaps']);
+/** Scales by a mode; the pipes have one scale. */
+const withMode: ReadonlySet<Wish> = new Set<Wish>(['scale', 'scale-hard', 'scale-values', 'cumulative']);
+const modes: readonly Choice<Mode>[] = [
+  { value: 'major', label: 'major' },
+  { value: 'minor', label: 'minor' },
+  { value: 'dorian', label: 'Dorian' },
+  { value: 'mixolydian', label: 'Mixolydian' },
+];
+/** Sets that keep their own order instead of going from easy to hard. */
+const ownOrder: ReadonlySet<Wish> = new Set<Wish>(['scale-values', 'rhythms', 'growing', 'crosses-by-note']);
 const withOther: ReadonlySet<Wish> = new Set<Wish>(['alternation', 'rhythms']);
 const layouts: readonly Choice<'lines' | 'bars'>[] = [
   { value: 'lines', label: 'a line for each change' },
@@ -108,6 +120,9 @@ export class ChangeLinesPage {
   protected readonly focusText = computed(() => labelOf(foci, this.focus()));
   protected readonly isPairSet = computed(() => pairSets.has(this.wish()));
   protected readonly hasNote = computed(() => withNote.has(this.wish()));
+  protected readonly modes = modes;
+  protected readonly mode = signal<Mode>('major');
+  protected readonly hasMode = computed(() => withMode.has(this.wish()) && this.instrument().family !== 'pipes');
   protected readonly hasOther = computed(() => withOther.has(this.wish()));
 
   protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, label: schoolName })));
@@ -132,7 +147,8 @@ export class ChangeLinesPage {
   private readonly wished = computed((): { readonly lines: readonly Line[]; readonly leftOut: readonly string[] } => {
     const [instrument, wish, start, other, focus, hardness] = [this.instrument(), this.wish(), this.start(), this.other(), this.focus(), this.hardness()];
     if (wish === 'own') return { lines: this.own(), leftOut: [] };
-    if (!isPairSet(wish)) return exercisesOf(instrument, { kind: wish, start, other, focus, hardness });
+    if (!isPairSet(wish))
+      return exercisesOf(instrument, { kind: wish, start, other, focus, hardness, mode: this.mode(), known: this.state.inHand().held?.knownNotes ?? [] });
     if (this.layout() === 'bars') return barsOf(instrument, { kind: wish, note: start }, { focus, hardness });
     const { lines, leftOut } = linesOf(instrument, { kind: wish, note: start });
     return { lines, leftOut: leftOut.map((line) => `${lineTitle(instrument, line)}: no finger moves`) };
@@ -156,14 +172,13 @@ export class ChangeLinesPage {
         abc: lineAbc(instrument, line),
       };
     });
-    const keepsOrder = ['scale-values', 'rhythms'].includes(this.wish());
-    return keepsOrder ? all : [...all].sort((one, two) => one.hard - two.hard || one.title.localeCompare(two.title));
+    return ownOrder.has(this.wish()) ? all : [...all].sort((one, two) => one.hard - two.hard || one.title.localeCompare(two.title));
   });
   protected readonly shown = computed(() => this.ordered().slice(0, sheetLimits.lines));
   protected readonly text = computed(() => {
     const count = this.ordered().length;
     if (count === 0) return this.wish() === 'own' ? 'No line is chosen yet: choose two notes below.' : 'No line is of that kind.';
-    const order = ['scale-values', 'rhythms'].includes(this.wish()) ? '' : ', from easy to hard';
+    const order = count === 1 || ownOrder.has(this.wish()) ? '' : ', from easy to hard';
     return `${count === 1 ? 'One line' : `${count} lines`}${order}${count > sheetLimits.lines ? `; a sheet holds ${sheetLimits.lines}, so the hardest are left out` : ''}.`;
   });
 

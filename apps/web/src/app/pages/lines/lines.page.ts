@@ -1,6 +1,6 @@
 import { Component, computed, effect, inject, input, type OnDestroy, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { expectedMinutes, heldPhrase, lineOfChange, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
+import { changesToPractise, expectedMinutes, heldPhrase, lineOfChange, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -89,13 +89,13 @@ export class LinesPage implements OnDestroy {
       next: (opened) => {
         this.opened.set(opened);
         if (this.ten() !== undefined) {
-          const plan = tenMinuteSheet(opened.instrument, opened.changes.open);
+          const plan = tenMinuteSheet(opened.instrument, changesToPractise(opened.changes));
           this.lines.set(plan.lines);
           this.held.set(heldPhrase(plan));
           return;
         }
         const wanted = (this.changes() ?? '').split(',');
-        const found = [...opened.changes.open, ...opened.changes.underGraceNotes].filter((change) => wanted.includes(change.id));
+        const found = [...opened.changes.open, ...opened.changes.tongued, ...opened.changes.underGraceNotes].filter((change) => wanted.includes(change.id));
         const distinct = [...new Map(found.map((change) => [change.id, change])).values()];
         this.lines.set(distinct.map((change) => plannedLine(opened.instrument, lineOfChange(change))));
       },

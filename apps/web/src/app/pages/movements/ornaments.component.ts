@@ -11,7 +11,7 @@ import {
   ornamentLines,
   ornamentText,
   ornamentTimeline,
-  scaleFrom,
+  ownScale,
   usualOrnaments,
   type Line,
   type CompiledOrnament,
@@ -246,7 +246,7 @@ export class OrnamentsComponent {
     const isPipes = this.instrument().family === 'irish-pipes';
     return ornamentKinds.filter((kind) => (kind === 'stop' ? isPipes : kind !== 'triplet' || !isPipes));
   });
-  protected readonly scale = computed(() => scaleFrom(this.instrument(), this.instrument().notes[0].id));
+  protected readonly scale = computed(() => ownScale(this.instrument()));
 
   protected readonly columns = computed(() => (this.hasOrnaments() ? this.kinds().map((kind) => ornamentNames[kind]) : Object.values(neighbourNames)));
   protected readonly rows = computed(() =>

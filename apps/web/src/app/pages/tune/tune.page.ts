@@ -1,7 +1,17 @@
 import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { isTonguedFamily, noteOf, patternKey, placePhrase, tenMinuteSheet, type Fingering, type Articulation, type TuneChange } from '@zelpit/core';
+import {
+  isTonguedFamily,
+  noteOf,
+  patternKey,
+  placePhrase,
+  changesToPractise,
+  tenMinuteSheet,
+  type Fingering,
+  type Articulation,
+  type TuneChange,
+} from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -309,7 +319,7 @@ export class TunePage implements OnDestroy {
   protected tenMinutes(): void {
     const opened = this.opened();
     if (opened === undefined) return;
-    const { lines } = tenMinuteSheet(opened.instrument, opened.changes.open);
+    const { lines } = tenMinuteSheet(opened.instrument, changesToPractise(opened.changes));
     if (lines.length === 0) {
       this.notices.done('Nothing in this tune can sound wrong between two notes: there is no line to make.');
       return;
