@@ -1,6 +1,7 @@
 import type { Download, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { expect, openTune, signIn, test } from './as-teacher';
+import { readPdf } from './read-pdf';
 
 async function chooseFor(page: Page, student: string): Promise<void> {
   await page.getByRole('button', { name: /^Student: / }).click();
@@ -162,6 +163,25 @@ test('a chart goes onto paper and into files: chosen notes, chosen view', async 
   expect(csv.slice(1).map((row) => row.split(',')[0])).toEqual(['C', 'D', 'E']);
   const json = JSON.parse((await bytesOf(await downloaded(page, 'Save as JSON'))).toString('utf8')) as { format: string; instrument: { id: string } };
   expect([json.format, json.instrument.id]).toEqual(['zelpit-instrument', 'ocarina-12-c-split']);
+});
+
+test('a chart’s PDF keeps every sharp and flat, and the names of the high notes', async ({ page }) => {
+  await signIn(page, '/charts/handout');
+  await chooseInstrument(page, 'soprano recorder, baroque');
+  await page.getByRole('button', { name: 'All notes' }).click();
+  const download = await downloaded(page, 'Save as PDF');
+  const { text } = await readPdf(await download.path());
+  // A sign comes from a font of its own, so that it is read apart from its letter.
+  const written = text.replace(/ (?=[♯♭])/g, '').split(/\s+/);
+  for (const [name, times] of [
+    ['F♯', 2],
+    ['C♯', 2],
+    ['G♯', 2],
+    ['B♭', 2],
+    ['E♭', 2],
+  ] as const)
+    expect([name, written.filter((word) => word === name).length]).toEqual([name, times]);
+  for (const name of ['low C', 'low C sharp', 'high D', 'high F sharp', 'high B flat', 'top C']) expect(text).toContain(name);
 });
 
 test('an instrument is fitted to measured pitches, says what it cannot explain, and is the studio’s', async ({ page }) => {

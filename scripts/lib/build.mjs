@@ -4,8 +4,9 @@ import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { dist, root } from './paths.mjs';
 import { run, say } from './run.mjs';
+import { signFont } from './sign-font.mjs';
 
-const sources = ['packages', 'apps', 'package-lock.json', 'tsconfig.base.json', 'scripts/lib/build.mjs'];
+const sources = ['packages', 'apps', 'package-lock.json', 'tsconfig.base.json', 'scripts/lib/build.mjs', 'scripts/lib/sign-font.mjs'];
 const skipped = new Set(['node_modules', 'dist', '.angular', 'generated']);
 
 function* filesOf(path) {
@@ -71,6 +72,7 @@ export async function writePaperFonts() {
   const folder = join(root, 'apps/web/generated/fonts');
   mkdirSync(folder, { recursive: true });
   copyFileSync(join(root, 'node_modules/@fontsource/gabarito/LICENSE'), join(folder, 'OFL.txt'));
+  writeFileSync(join(folder, 'zelpit-signs.ttf'), signFont());
   for (const subset of ['latin', 'latin-ext']) {
     for (const weight of [500, 700, 800]) {
       const packed = readFileSync(join(root, `node_modules/@fontsource/gabarito/files/gabarito-${subset}-${weight}-normal.woff2`));

@@ -7,6 +7,7 @@ import type { SheetOnPaper } from '../paper/paper-layout';
 import { keptPaperSize } from '../paper/paper-size';
 import { SheetPrinter } from '../paper/sheet-printer.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
+import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { LinePlayer } from '../lines/line-player.service';
 
@@ -52,7 +53,7 @@ export class ExportLinesComponent {
   protected readonly kinds = kinds;
   protected readonly busy = signal('');
   private readonly onPaper = computed((): SheetOnPaper => ({
-    ...{ title: this.title(), note: this.note(), about: `${this.instrument().name}.`, instrument: this.instrument() },
+    ...{ title: this.title(), note: this.note(), about: `${nameOf(this.instrument())}.`, instrument: this.instrument() },
     lines: this.lines().map((line) => ({ ...line, code: line.code ?? '' })),
   }));
 

@@ -1,4 +1,5 @@
 import { beatsOfLine, freeTempo, lineTitle, notesOfLine, quarter, soundingPitch, type Instrument, type NoteId, type PacedLine } from '@zelpit/core';
+import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { Midi } from '@tonejs/midi';
 
 /** Length of a grace note in s; it is taken from the note that follows. */
@@ -13,7 +14,7 @@ export function midiFile(instrument: Instrument, title: string, lines: readonly 
   const midi = new Midi();
   midi.header.name = title;
   const track = midi.addTrack();
-  track.name = instrument.name;
+  track.name = nameOf(instrument);
   let seconds = 0;
   for (const line of lines) {
     const tempo = line.tempo ?? freeTempo;

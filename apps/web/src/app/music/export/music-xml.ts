@@ -1,5 +1,6 @@
 import { lineTitle, noteHeads, notesOfLine, quarter, signsOfLine, type Instrument, type NoteHead, type NoteId, type PacedLine } from '@zelpit/core';
 import { XMLBuilder } from 'fast-xml-parser';
+import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { writtenPitch } from './written-pitch';
 
 const barTwelfths = 4 * quarter;
@@ -51,7 +52,7 @@ export function musicXml(instrument: Instrument, title: string, lines: readonly 
     'score-partwise': {
       '@version': '4.0',
       work: { 'work-title': title },
-      'part-list': { 'score-part': { '@id': 'P1', 'part-name': instrument.name } },
+      'part-list': { 'score-part': { '@id': 'P1', 'part-name': nameOf(instrument) } },
       part: { '@id': 'P1', measure: measures },
     },
   };

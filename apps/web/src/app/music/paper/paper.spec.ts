@@ -69,6 +69,14 @@ describe('fontRuns', () => {
     expect(runs.map((run) => run.text).join('')).toBe('Řezáč');
   });
 
+  it('takes the signs of music from the font that has them', () => {
+    const runs = fontRuns('F♯, B♭');
+    expect(runs.map((run) => run.text)).toEqual(['F', '♯', ', B', '♭']);
+    expect(runs[1].family).toBe(runs[3].family);
+    expect(runs[1].family).toContain('Signs');
+    expect(signsWithoutFont('F♯ B♭ C♮')).toEqual([]);
+  });
+
   it('knows which signs it has not', () => {
     expect(signsWithoutFont('Řezáč “x” 3×')).toEqual([]);
     expect(signsWithoutFont('ш🎵ш')).toEqual(['ш', '🎵']);

@@ -1,5 +1,5 @@
 import { fontAsBase64 } from './font-file';
-import { paperFonts } from './font-runs';
+import { fontRuns, paperFonts } from './font-runs';
 import type { PaperSize } from './paper-size';
 
 const weights = [500, 700, 800] as const;
@@ -24,9 +24,33 @@ export async function sheetPdf(pages: readonly SVGSVGElement[], size: PaperSize,
       document.addFont(name, family, 'normal', weight);
     }
   }
+  const signs = 'zelpit-signs.ttf';
+  document.addFileToVFS(signs, await fontAsBase64(signs));
+  for (const weight of weights) document.addFont(signs, paperFonts.signs, 'normal', weight);
   for (const [index, page] of pages.entries()) {
     if (index > 0) document.addPage([width, height]);
-    await svg2pdf(page, document, { x: 0, y: 0, width, height });
+    await svg2pdf(withRuns(page), document, { x: 0, y: 0, width, height });
   }
   return document.output('blob');
+}
+
+/** A copy of a page in which every text is cut where another font is needed; a document knows no fonts to fall back on. */
+function withRuns(page: SVGSVGElement): SVGSVGElement {
+  const copy = page.cloneNode(true) as SVGSVGElement;
+  for (const text of copy.querySelectorAll('text, tspan')) {
+    const runs = fontRuns(text.localName === 'text' ? text.textContent.trim() : text.textContent);
+    if (text.children.length > 0 || runs.length < 2) {
+      if (text.children.length === 0 && runs.length === 1) text.setAttribute('font-family', runs[0].family);
+      continue;
+    }
+    text.replaceChildren(
+      ...runs.map((run) => {
+        const part = window.document.createElementNS('http://www.w3.org/2000/svg', 'tspan');
+        part.setAttribute('font-family', run.family);
+        part.textContent = run.text;
+        return part;
+      }),
+    );
+  }
+  return copy;
 }

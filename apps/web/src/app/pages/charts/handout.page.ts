@@ -89,7 +89,7 @@ export class HandoutPage implements OnDestroy {
   protected readonly kinds: readonly FileKind[] = ['SVG', 'PNG', 'CSV', 'JSON'];
   protected readonly sizeChoices = paperSizes.map((size) => ({ value: size, label: size.name }));
   protected readonly instrument = this.state.instrument;
-  protected readonly view = signal<ChartView>('facing');
+  protected readonly view = signal<ChartView>('player');
   protected readonly naming = signal<LaneNames>('fingers');
   protected readonly size = signal<PaperSize>(keptPaperSize());
   protected readonly busy = signal<FileKind | undefined>(undefined);

@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { beatsOfLine, describedLine } from '@zelpit/core';
 import type { OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
-import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -38,6 +38,7 @@ export class RunnerPage implements OnDestroy {
   private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
 
   protected readonly instrument = computed(() => this.shelf.instrumentFor(this.opened()?.student.id, this.opened()?.instrument));
+  protected readonly instrumentText = computed(() => nameOf(this.instrument()));
   protected readonly described = computed(() => {
     const opened = this.opened();
     return opened === undefined ? undefined : describedLine(this.instrument(), opened.line);

@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, signal, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { signsWithoutFont } from '../../music/paper/font-runs';
@@ -76,7 +76,7 @@ export class SheetPaperPage implements OnDestroy {
     const [stored, draft] = [this.editor.stored(), this.editor.draft()];
     if (stored === undefined || draft === undefined) return undefined;
     const instrument = this.shelf.instrumentFor(stored.student.id, stored.instrument);
-    const about = [...(stored.tune === null ? [] : [stored.tune.title]), instrument.name, dayInWords(stored.updatedAt)].join(', ');
+    const about = [...(stored.tune === null ? [] : [stored.tune.title]), nameOf(instrument), dayInWords(stored.updatedAt)].join(', ');
     return { title: draft.title, note: draft.note, about: `${about}.`, instrument, lines: this.editor.linesOut(), words: this.words.words() };
   });
 

@@ -3,7 +3,7 @@ import { Component, computed, inject, input, signal, type OnDestroy } from '@ang
 import { Router, RouterLink } from '@angular/router';
 import { sheetLimits } from '@zelpit/contract';
 import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
-import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';
 import { LineStripComponent } from '../../music/lines/line-strip.component';
@@ -60,6 +60,7 @@ export class SheetPage implements OnDestroy {
   protected readonly chosen = signal('');
   protected readonly spoken = signal('');
   protected readonly instrument = computed(() => this.shelf.instrumentFor(this.editor.stored()?.student.id, this.editor.stored()?.instrument));
+  protected readonly instrumentText = computed(() => nameOf(this.instrument()));
   protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
   protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
   protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));
