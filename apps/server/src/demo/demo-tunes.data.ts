@@ -29,8 +29,8 @@ const chanterTunes: readonly DemoTune[] = [
     music: [
       '|:{g}e|{g}A2B {g}c2e|{ag}a2f {g}e2c|{Gdc}d2c {g}B2c|{gAd}A2B {g}c2e|',
       '{g}A2B {g}c2e|{ag}a2f {g}e2c|{g}d2B {g}c2B|{gAd}A3 {GdG}A2:|',
-      '|:{g}e|{ag}a3 {g}f2a|{g}e2c {g}e2f|{g}d2f {g}e2c|{gBd}B3 {g}B2e|',
-      '{ag}a3 {g}f2a|{g}e2c {g}A2B|{g}c2e {g}d2B|{gAd}A3 {GdG}A2:|',
+      '|:{g}e|{ag}a3 f2a|e2c {g}e2f|{g}d2f {g}e2c|{gBd}B3 {g}B2e|',
+      '{ag}a3 f2a|e2c {g}A2B|{g}c2e {g}d2B|{gAd}A3 {GdG}A2:|',
     ],
   },
   {
@@ -40,9 +40,9 @@ const chanterTunes: readonly DemoTune[] = [
     tempo: '1/4=76',
     music: [
       '|:{g}A>B|{gcd}c2 {g}e>c {g}A2 {g}A>B|{gcd}c>e {g}f>e {gBd}B2 {g}c>d|{gef}e2 {ag}a>f {g}e>c {GdG}A2|{g}f>e {g}c>A {gBd}B2 {g}A>B|',
-      '{gcd}c2 {g}e>c {g}A2 {g}A>B|{gcd}c>e {g}f>a {gef}e2 {g}f>g|{ag}a>e {g}f>c {Gdc}d>B {g}e>c|{gAd}A2 {GdG}A2 {g}A2:|',
-      '|:{g}e>g|{ag}a2 {g}e>f {a}g>e {g}c2|{gde}d>f {g}e>c {gBd}B2 {g}e>g|{ag}a2 {g}f>e {g}c>e {GdG}A2|{g}d>c {g}B>d {gcd}c2 {g}e>g|',
-      '{ag}a2 {g}e>f {a}g>e {g}c2|{gde}d>f {g}e>c {gBd}B2 {g}c>d|{gef}e>a {g}f>e {g}c>d {g}B>c|{gAd}A2 {GdG}A2 {g}A2:|',
+      '{gcd}c2 {g}e>c {g}A2 {g}A>B|{gcd}c>e {g}f>a {ef}e2 {g}f>g|{ag}a>e {g}f>c {Gdc}d>B {g}e>c|{gAd}A2 {GdG}A2 {g}A2:|',
+      '|:{g}e>g|{ag}a2 e>f {a}g>e {g}c2|{gde}d>f {g}e>c {gBd}B2 {g}e>g|{ag}a2 f>e {g}c>e {GdG}A2|{g}d>c {g}B>d {gcd}c2 {g}e>g|',
+      '{ag}a2 e>f {a}g>e {g}c2|{gde}d>f {g}e>c {gBd}B2 {g}c>d|{gef}e>a f>e {g}c>d {g}B>c|{gAd}A2 {GdG}A2 {g}A2:|',
     ],
   },
   {
@@ -52,7 +52,7 @@ const chanterTunes: readonly DemoTune[] = [
     tempo: '1/4=80',
     music: [
       '|:{g}A2 {g}A>B {g}c>e|{gef}e2 {g}f>e {g}c>A|{g}B2 {g}B>c {g}d>f|{gef}e4 {g}c2|',
-      '{g}A2 {g}A>B {g}c>e|{ag}a2 {g}f>e {g}c>A|{g}B>d {g}c>B {g}A>G|{gAd}A6:|',
+      '{g}A2 {g}A>B {g}c>e|{ag}a2 f>e {g}c>A|{g}B>d {g}c>B {g}A>G|{gAd}A6:|',
       '|:{ag}a2 {g}a>f {g}e>c|{Gdc}d2 {g}e>d {g}c>A|{g}B2 {g}c>d {g}e>f|{gef}e4 {g}c>e|',
       '{ag}a2 {g}a>f {g}e>c|{Gdc}d2 {g}f>d {g}c>A|{g}B>d {g}c>B {g}A>G|{gAd}A6:|',
     ],
@@ -65,8 +65,8 @@ const chanterTunes: readonly DemoTune[] = [
     music: [
       '|:{g}A>B {g}c<e {g}A>c {g}e>c|{Gdc}d>B {g}G<B {g}d>e {a}g>d|{g}A>B {g}c<e {g}A>c {g}e>f|{ag}a>e {g}f<d {gcd}c2 {GdG}A2|',
       '{g}A>B {g}c<e {g}A>c {g}e>c|{Gdc}d>B {g}G<B {g}d>e {a}g>d|{g}c<e {ag}a>f {g}e>c {g}f>d|{gcd}c>A {g}B<e {gAd}A2 {GdG}A2:|',
-      '|:{ag}a>e {g}f<a {g}e>c {g}A<e|{a}g>d {g}e<g {gde}d>B {g}G<B|{ag}a>e {g}f<a {g}e>f {ag}a>f|{g}e>c {g}f<d {gcd}c2 {GdG}A2|',
-      '{ag}a>e {g}f<a {g}e>c {g}A<e|{a}g>d {g}e<g {gde}d>B {g}G<B|{g}c<e {ag}a>f {g}e>c {g}f>d|{gcd}c>A {g}B<e {gAd}A2 {GdG}A2:|',
+      '|:{ag}a>e {g}f<a e>c {g}A<e|{a}g>d {g}e<g {ade}d>B {g}G<B|{ag}a>e {g}f<a e>f {ag}a>f|{g}e>c {g}f<d {gcd}c2 {GdG}A2|',
+      '{ag}a>e {g}f<a e>c {g}A<e|{a}g>d {g}e<g {ade}d>B {g}G<B|{g}c<e {ag}a>f {g}e>c {g}f>d|{gcd}c>A {g}B<e {gAd}A2 {GdG}A2:|',
     ],
   },
   {
@@ -76,9 +76,9 @@ const chanterTunes: readonly DemoTune[] = [
     tempo: '1/4=108',
     music: [
       '|:{g}B|{g}A<A {g}c>A {g}e>A {g}c>e|{Gdc}d>f {gef}e<c {gBd}B2 {g}B>e|{g}A<A {g}c>A {g}e>A {g}c>e|{g}f>e {g}c<B {gAd}A2 {GdG}A>B|',
-      '{g}A<A {g}c>A {g}e>A {g}c>e|{Gdc}d>f {gef}e<c {gBd}B2 {g}c>d|{gef}e>a {g}f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
+      '{g}A<A {g}c>A {g}e>A {g}c>e|{Gdc}d>f {gef}e<c {gBd}B2 {g}c>d|{gef}e>a f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
       '|:{g}e|{ag}a>f {g}e<c {g}a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}B>e|{ag}a>f {g}e<c {g}a>f {g}e<c|{g}f>e {g}c<B {gAd}A2 {GdG}A>e|',
-      '{ag}a>f {g}e<c {g}a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}c>d|{gef}e>a {g}f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
+      '{ag}a>f {g}e<c {g}a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}c>d|{gef}e>a f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
     ],
   },
   {
@@ -89,8 +89,8 @@ const chanterTunes: readonly DemoTune[] = [
     music: [
       '|:{g}A2 {g}c>A {g}e>A {g}c>A|{gBd}B2 {g}d>B {a}g>B {g}d>B|{g}A2 {g}c>A {g}e>A {g}c>e|{ag}a>e {g}f>d {gcd}c2 {GdG}A2|',
       '{g}A2 {g}c>A {g}e>A {g}c>A|{gBd}B2 {g}d>B {a}g>B {g}d>B|{g}c>e {ag}a>e {g}f>e {g}d>B|{g}e>c {g}d>B {gAd}A2 {GdG}A2:|',
-      '|:{ag}a2 {g}e>a {g}c>a {g}e>c|{Gdc}d2 {g}g>d {gBd}B>d {g}G>B|{ag}a2 {g}e>a {g}c>a {g}e>c|{g}f>e {g}d>B {gcd}c2 {GdG}A2|',
-      '{ag}a2 {g}e>a {g}c>a {g}e>c|{Gdc}d2 {g}g>d {gBd}B>d {g}G>B|{g}c>e {ag}a>e {g}f>e {g}d>B|{g}e>c {g}d>B {gAd}A2 {GdG}A2:|',
+      '|:{ag}a2 e>a c>a e>c|{Gdc}d2 {a}g>d {gBd}B>d {g}G>B|{ag}a2 e>a c>a e>c|{g}f>e {g}d>B {gcd}c2 {GdG}A2|',
+      '{ag}a2 e>a c>a e>c|{Gdc}d2 {a}g>d {gBd}B>d {g}G>B|{g}c>e {ag}a>e {g}f>e {g}d>B|{g}e>c {g}d>B {gAd}A2 {GdG}A2:|',
     ],
   },
   {
@@ -100,9 +100,9 @@ const chanterTunes: readonly DemoTune[] = [
     tempo: '1/2=76',
     music: [
       '|:{g}e2 {g}f>e {g}c>e {g}A>c|{Gdc}d2 {g}e>d {gBd}B>d {g}G>B|{gef}e2 {g}f>e {g}c>e {g}A>c|{g}B>e {g}c>B {gAd}A2 {GdG}A>c|',
-      '{gef}e2 {g}f>e {g}c>e {g}A>c|{Gdc}d2 {g}e>d {gBd}B>d {g}G>B|{g}A>c {g}e>a {g}f>e {g}c>e|{g}d>B {g}c>B {gAd}A2 {GdG}A2:|',
-      '|:{g}c>e {ag}a>e {g}f>a {g}e>c|{g}B>d {a}g>d {g}e>g {g}d>B|{g}c>e {ag}a>e {g}f>a {g}e>c|{g}B>e {g}c>B {gAd}A2 {GdG}A2|',
-      '{g}c>e {ag}a>e {g}f>a {g}e>c|{g}B>d {a}g>d {g}e>g {g}d>B|{g}A>c {g}e>a {g}f>e {g}c>e|{g}d>B {g}c>B {gAd}A2 {GdG}A2:|',
+      '{gef}e2 {g}f>e {g}c>e {g}A>c|{Gdc}d2 {g}e>d {gBd}B>d {g}G>B|{g}A>c {g}e>a f>e {g}c>e|{g}d>B {g}c>B {gAd}A2 {GdG}A2:|',
+      '|:{g}c>e {ag}a>e {g}f>a e>c|{g}B>d {a}g>d {g}e>g {a}d>B|{g}c>e {ag}a>e {g}f>a e>c|{g}B>e {g}c>B {gAd}A2 {GdG}A2|',
+      '{g}c>e {ag}a>e {g}f>a e>c|{g}B>d {a}g>d {g}e>g {a}d>B|{g}A>c {g}e>a f>e {g}c>e|{g}d>B {g}c>B {gAd}A2 {GdG}A2:|',
     ],
   },
   {
@@ -113,7 +113,7 @@ const chanterTunes: readonly DemoTune[] = [
     music: [
       '|:{g}AcA {g}eAc|{g}BdB {a}gBd|{g}AcA {g}ece|{ag}aec {g}dBG|',
       '{g}AcA {g}eAc|{g}BdB {a}gBd|{g}cec {g}dfd|{g}ecB {GdG}A3:|',
-      '|:{ag}aec {g}aec|{a}gdB {a}gdB|{ag}aec {g}efa|{g}fed {gcd}c2e|',
+      '|:{ag}aec {g}aec|{a}gdB {a}gdB|{ag}aec {g}efa|fed {gcd}c2e|',
       '{ag}aec {g}aec|{a}gdB {a}gdB|{g}cec {g}dfd|{g}ecB {GdG}A3:|',
     ],
   },
@@ -123,9 +123,9 @@ const chanterTunes: readonly DemoTune[] = [
     meter: '6/8',
     tempo: '3/8=100',
     music: [
-      '|:{g}e|{g}cAc {g}e2f|{g}ecA {gBd}B2e|{g}cAc {g}efa|{g}fec {GdG}A2e|',
+      '|:{g}e|{g}cAc {g}e2f|{g}ecA {gBd}B2e|{g}cAc {g}efa|fec {GdG}A2e|',
       '{g}cAc {g}e2f|{g}ecA {gBd}B2d|{g}ceA {g}dfB|{g}ecB {gAd}A2:|',
-      '|:{g}e|{ag}a2e {g}fdf|{g}ecA {gBd}B2e|{ag}a2e {g}fga|{g}fec {GdG}A2e|',
+      '|:{g}e|{ag}a2e {g}fdf|{g}ecA {gBd}B2e|{ag}a2e {g}fga|fec {GdG}A2e|',
       '{ag}a2e {g}fdf|{g}ecA {gBd}B2d|{g}ceA {g}dfB|{g}ecB {gAd}A2:|',
     ],
   },
@@ -136,9 +136,9 @@ const chanterTunes: readonly DemoTune[] = [
     tempo: '1/4=54',
     music: [
       '|:{g}A2|{gcd}c3 d e2|{g}f2 {g}e2 c2|{gBd}B3 A {g}c2|{gef}e4 {g}A2|',
-      '{gcd}c3 d e2|{ag}a2 {g}f2 e2|{g}c3 B {g}B2|{gAd}A4:|',
+      '{gcd}c3 d e2|{ag}a2 f2 e2|{g}c3 B {g}B2|{gAd}A4:|',
       '|:{g}e2|{ag}a3 g f2|{g}e2 {g}c2 A2|{Gdc}d3 c {g}B2|{gef}e4 {g}A2|',
-      '{gcd}c3 d e2|{ag}a2 {g}f2 e2|{g}c3 B {g}B2|{gAd}A4:|',
+      '{gcd}c3 d e2|{ag}a2 f2 e2|{g}c3 B {g}B2|{gAd}A4:|',
     ],
   },
   {

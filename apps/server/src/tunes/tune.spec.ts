@@ -1,4 +1,4 @@
-import { changesOfTune, instrumentById, readBook } from '@zelpit/core';
+import { changesOfTune, instrumentById, MovementReader, movementsOfTune, readBook, usualMovementSettings } from '@zelpit/core';
 import { tokenHeader, type ImportResult } from '@zelpit/contract';
 import { demoBooks } from '../demo/demo-tunes.data';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
@@ -157,4 +157,16 @@ describe('the demo tunes', () => {
       expect(changesOfTune(instrument, tune).open.length).toBeGreaterThan(3);
     },
   );
+
+  it('for the chanter have every grace note as a piper plays it from the note before', () => {
+    const chanter = instrumentById('practice-chanter');
+    const reader = new MovementReader(chanter);
+    for (const { instrument, reading } of readings) {
+      if (reading.kind !== 'read' || instrument.id !== chanter.id) continue;
+      const { tune } = reading.entry;
+      const found = movementsOfTune(chanter, tune, reader, { tempo: tune.tempo, settings: usualMovementSettings });
+      expect(found.length).toBeGreaterThan(0);
+      expect(found.filter(({ right }) => right !== undefined).map(({ note, written }) => `${tune.title} ${note.bar} ${written}`)).toEqual([]);
+    }
+  });
 });

@@ -78,7 +78,7 @@ interface Row {
           </div>
           <div class="band-actions">
             @if (nextToMend(); as next) {
-              <button type="button" class="btn btn-solid" [disabled]="isBehind()" (click)="write(next)">
+              <button type="button" class="btn btn-solid text-wrap" [disabled]="isBehind()" (click)="write(next)">
                 {{ next.offer }} in {{ next.place }} <kbd>W</kbd>
               </button>
             }
