@@ -31,7 +31,10 @@ export function soundingsByPattern(instrument: Instrument): ReadonlyMap<string, 
   return made;
 }
 
-/** True where breath decides between registers: on a flue with a bore. */
+/** True where breath or bag decides which register sounds, so that fingers alone do not say it: on a flue with a bore, and on the Irish chanter. */
+export const isOverblown = (instrument: Instrument): boolean => hasRegisters(instrument) || instrument.family === 'irish-pipes';
+
+/** True where breath decides between registers that the model knows: on a flue with a bore. */
 export const hasRegisters = (instrument: Instrument): boolean => geometryOf(instrument)?.excitation === 'window';
 
 function compute(instrument: Instrument): readonly PatternSounding[] {

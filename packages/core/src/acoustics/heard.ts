@@ -1,14 +1,15 @@
 import { holesThatDiffer, patternKey, scaleDegree, soundingPitch, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { hertz, type Hertz } from '../pitch';
-import { hasRegisters, soundingsByPattern } from './all-soundings';
+import { hasRegisters, isOverblown, soundingsByPattern } from './all-soundings';
 import { sizeRatio, tablePitch, type TablePitch } from './pattern-sound';
 
 /**
  * What a hole pattern gives to the ear.
- * `charted`: a fingering of the chart. `coloured`: sounds near `note` but is no fingering of it, a blur or a thinner tone.
+ * `charted`: a fingering of the chart. `coloured`: sounds near `note` but is no fingering of it, a blur or a thinner tone. `silent`: nothing sounds, as every hole and
+ * the foot are closed; `note` is then the lowest and `pitch` is 0.
  */
 export interface Heard {
-  readonly kind: 'charted' | 'coloured';
+  readonly kind: 'charted' | 'coloured' | 'silent';
   readonly note: NoteId;
   readonly pitch: Hertz;
   /** False where the model says that the tone may jump. */
@@ -20,8 +21,10 @@ export interface Heard {
 export interface Hearing {
   /** Pitch of the instrument's reference note; its own by default. */
   readonly reference?: Hertz;
-  /** On a flue, the register in which it is blown: 1 the lowest. */
+  /** Where it is overblown, the register: 1 the lowest. */
   readonly register?: number;
+  /** Where the lower end can be closed: how it stands. Without it a charted fingering is heard with its own. */
+  readonly foot?: 'closed' | 'open';
 }
 
 /**
@@ -29,9 +32,11 @@ export interface Hearing {
  * pitch is nearest. Half covers, which no table holds, sound near the charted note whose holes differ least.
  * @example heardFrom(practiceChanter, pattern('X XXO XXXX')).note // 'e'
  */
-export function heardFrom(instrument: Instrument, holes: Pattern, { reference, register }: Hearing = {}): Heard {
+export function heardFrom(instrument: Instrument, holes: Pattern, { reference, register, foot }: Hearing = {}): Heard {
   const sounding = reference ?? hertz(instrument.reference.hertz);
-  const same = instrument.fingerings.filter((fingering) => holesThatDiffer(fingering.pattern, holes) === 0);
+  if (foot === 'closed' && holes.every((coverage) => coverage >= 1))
+    return { kind: 'silent', note: instrument.notes[0].id, pitch: 0 as Hertz, isSteady: true, spread: 0 };
+  const same = instrument.fingerings.filter((fingering) => holesThatDiffer(fingering.pattern, holes) === 0 && (foot === undefined || fingering.foot === foot));
   const charted = register === undefined ? same[0] : same.find((each) => each.register === register);
   if (charted !== undefined) {
     return { kind: 'charted', note: charted.note, pitch: soundingPitch(instrument, charted.note, sounding), isSteady: true, spread: 0 };
@@ -45,9 +50,12 @@ export function heardFrom(instrument: Instrument, holes: Pattern, { reference, r
   return { kind: 'coloured', note: nearestNote(instrument, pitch, sounding), pitch, isSteady: found.isSteady, spread: found.spread ?? 0 };
 }
 
-/** What a flue gives in one register; another instrument has only one. */
+/** What an instrument gives in one register: a flue what the model knows, the Irish chanter the octave by more pressure, any other what it has. */
 function blownPitch(instrument: Instrument, holes: Pattern, register: number): TablePitch | undefined {
-  if (!hasRegisters(instrument)) return tablePitch(instrument, holes);
+  if (!hasRegisters(instrument)) {
+    const found = tablePitch(instrument, holes);
+    return found === undefined || register === 1 || !isOverblown(instrument) ? found : { ...found, hertz: found.hertz * 2 };
+  }
   const sounding = soundingsByPattern(instrument).get(patternKey(holes));
   if (sounding === undefined) return undefined;
   const pitch = sounding.registers[Math.min(register, sounding.registers.length) - 1];

@@ -7,7 +7,7 @@ export { patternsNear, type FinderOrder, type FinderSettings, type FoundPattern 
 export { PatternSound, type NamedPitch, type PatternAnswer } from './pattern-answer';
 export { geometryOf, sizeRatio, soundSourceOf, tablePitch, type TablePitch } from './pattern-sound';
 export { boreModelFor, soundOf, usualFoot, type Sounding } from './sound-model';
-export { allSoundings, hasRegisters, soundingsByPattern, type PatternSounding } from './all-soundings';
+export { allSoundings, hasRegisters, isOverblown, soundingsByPattern, type PatternSounding } from './all-soundings';
 export { measuredPatterns, startOfCalibration, unexplained, type MeasuredNote } from './calibration';
 export { HalfCoverSolver, solvedCover } from './half-cover';
 export { loudnessAt } from './loudness';

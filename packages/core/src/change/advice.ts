@@ -1,3 +1,4 @@
+import type { Heard } from '../acoustics';
 import { fingerOf, noteOf, type FingerId, type Instrument, type NoteId } from '../fingering';
 import type { Change } from './change';
 import { leadOf, type Outcomes } from './in-between';
@@ -25,10 +26,18 @@ export function heardPhrases(instrument: Instrument, change: Change, outcomes: O
   const { loweringFirst, liftingFirst, wrongOrder, run } = outcomes;
   const landed = loweringFirst?.heard;
   const isEnd = (note: NoteId): boolean => note === change.from || note === change.to;
+  const landing = (heard: Heard): string => {
+    if (heard.kind === 'silent') return 'silence';
+    return isEnd(heard.note) ? `a blurred ${name(heard.note)}` : name(heard.note);
+  };
+  const disordered = (): string => {
+    if (run.length > 0) return run.map(name).join(', then ');
+    return wrongOrder.some(({ heard }) => heard.kind === 'silent') ? 'silence' : `a blurred ${name(wrongOrder[0].heard.note)}`;
+  };
   return {
-    ...(landed && { loweringFirst: isEnd(landed.note) ? `a blurred ${name(landed.note)}` : name(landed.note) }),
+    ...(landed && { loweringFirst: landing(landed) }),
     ...(liftingFirst && { liftingFirst: `a gap: a thin ${name(liftingFirst.heard.note)}` }),
-    ...(wrongOrder.length > 0 && { wrongOrder: run.length > 0 ? run.map(name).join(', then ') : `a blurred ${name(wrongOrder[0].heard.note)}` }),
+    ...(wrongOrder.length > 0 && { wrongOrder: disordered() }),
   };
 }
 
@@ -66,6 +75,8 @@ function otherwise(instrument: Instrument, change: Change, trouble: Trouble): st
       return `Land too soon and ${name(trouble.note)} cuts in before ${name(change.to)}.`;
     case 'run':
       return `Out of order, ${listed(trouble.notes.map(name))} ${trouble.notes.length === 1 ? 'slips' : 'slip'} in before ${name(change.to)}.`;
+    case 'stop':
+      return change.kind === 'cross' ? 'Land too soon and the sound stops for a moment.' : 'Out of order, the sound stops for a moment.';
     case 'blur':
       return change.kind === 'cross' ? `Land too soon and ${name(trouble.note)} blurs.` : `Out of order, ${name(trouble.note)} blurs.`;
     case 'none':

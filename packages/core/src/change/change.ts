@@ -1,4 +1,4 @@
-import { hasRegisters } from '../acoustics';
+import { isOverblown } from '../acoustics';
 import {
   chartedFingering,
   fingerCoverage,
@@ -25,7 +25,9 @@ export interface Change {
   readonly from: NoteId;
   readonly to: NoteId;
   readonly fromPattern: Pattern;
-  /** On a flue, the register that sounds while the fingers change: that of the note after. */
+  /** Where the lower end is closed while the fingers change: with every hole closed nothing sounds then. */
+  readonly foot?: 'closed';
+  /** Where it is overblown, the register that sounds while the fingers change: that of the note after. */
   readonly register?: number;
   readonly toPattern: Pattern;
   /** In the order of the instrument, from the face down. */
@@ -47,7 +49,7 @@ export function changeBetween(instrument: Instrument, from: NoteId, to: NoteId):
 }
 
 /** Fingers with the note that they are said to be; a grace note's fingers too, which no chart has. */
-export type NamedFingers = Pick<Fingering, 'note' | 'pattern'> & Partial<Pick<Fingering, 'register'>>;
+export type NamedFingers = Pick<Fingering, 'note' | 'pattern'> & Partial<Pick<Fingering, 'register' | 'foot'>>;
 
 /** The change from one fingering to another, whichever of their notes' ways they are. */
 export function changeOfFingerings(instrument: Instrument, before: NamedFingers, after: NamedFingers): Change {
@@ -61,7 +63,8 @@ export function changeOfFingerings(instrument: Instrument, before: NamedFingers,
     to,
     fromPattern,
     toPattern,
-    ...(hasRegisters(instrument) && { register }),
+    ...(isOverblown(instrument) && { register }),
+    ...([before.foot, after.foot].includes('closed') && { foot: 'closed' as const }),
     movers,
     kind: kindOf(lifts, lowers),
     hands: handsOf(movers),

@@ -37,10 +37,11 @@ export function leadOf(change: Change): Lead {
 /** What is heard when the fingers of a change do not move together. */
 export function outcomesOf(instrument: Instrument, change: Change): Outcomes {
   const { lifts, lowers } = leadOf(change);
-  const at = (pattern: Pattern): InBetween => ({ pattern, heard: heardFrom(instrument, pattern, { register: change.register }) });
+  const at = (pattern: Pattern): InBetween => ({ pattern, heard: heardFrom(instrument, pattern, { register: change.register, foot: change.foot }) });
   const isCross = change.kind === 'cross';
   const wrongOrder = patternsAlong(instrument, change, [...[...lifts].reverse(), ...[...lowers].reverse()]).map(at);
-  const run = wrongOrder.map((step) => step.heard.note).filter((note) => liesBetween(instrument, note, change.from, change.to));
+  const sounding = wrongOrder.filter(({ heard }) => heard.kind !== 'silent');
+  const run = sounding.map((step) => step.heard.note).filter((note) => liesBetween(instrument, note, change.from, change.to));
   return {
     ...(isCross && {
       loweringFirst: at(withFingers(instrument, change.fromPattern, lowers, 1)),
@@ -65,6 +66,6 @@ export function patternsAlong(instrument: Instrument, change: Change, order: rea
 /** The crossing noise of a change, where it is a lower note than both ends; `undefined` where there is none. */
 export function crossingNoise(instrument: Instrument, change: Change, outcomes: Outcomes): NoteId | undefined {
   const heard = outcomes.loweringFirst?.heard;
-  if (heard === undefined) return undefined;
+  if (heard === undefined || heard.kind === 'silent') return undefined;
   return liesBelow(instrument, heard.note, change.from, change.to) ? heard.note : undefined;
 }

@@ -17,6 +17,8 @@ export function markFor(instrument: Instrument, trouble: Trouble, size: number):
     }
     case 'run':
       return { kind: 'stair', path: stair(size * 0.72), text: 'a run slips in' };
+    case 'stop':
+      return { kind: 'wave', path: wave(size), text: 'a stop' };
     case 'blur':
       return { kind: 'wave', path: wave(size), text: 'a blur' };
     case 'none':

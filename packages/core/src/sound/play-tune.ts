@@ -1,5 +1,5 @@
 import { changeOfFingerings } from '../change';
-import { hasRegisters } from '../acoustics';
+import { heardFrom, isOverblown } from '../acoustics';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps } from '../movement';
 import { milliseconds } from '../pitch';
@@ -88,14 +88,17 @@ function cutIn(instrument: Instrument, steps: TimelineStep[], before: PlayedNote
   const from = previous.start + previous.length - faultMs;
   steps.push({ ...previous, length: milliseconds(previous.length - faultMs) });
   const each = faultMs / patterns.length;
-  patterns.forEach((pattern, index) => steps.push(step({ pattern, register: change.register }, from + index * each, each, 'fault', after.index)));
+  patterns.forEach((pattern, index) => {
+    const isSilent = heardFrom(instrument, pattern, { foot: change.foot }).kind === 'silent';
+    steps.push(step({ pattern: isSilent ? [] : pattern, register: change.register }, from + index * each, each, isSilent ? 'rest' : 'fault', after.index));
+  });
 }
 
 const fingeringOf = (instrument: Instrument, { fingering }: PlayedNote, note: NoteId): Fingering => fingering ?? chartedFingering(instrument, note);
 
-/** The fingers of a note and, on a flue, the register in which they are blown. */
+/** The fingers of a note and, where it is overblown, the register. */
 function blown(instrument: Instrument, { pattern, register }: Fingering): Blown {
-  return hasRegisters(instrument) ? { pattern, register } : { pattern };
+  return isOverblown(instrument) ? { pattern, register } : { pattern };
 }
 
 /** Takes the silence of the tongue from the end of the note before. */

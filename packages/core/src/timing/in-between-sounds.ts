@@ -6,17 +6,17 @@ import { centsOfRatio } from '../pitch';
 /**
  * What a pattern between two notes is to the ear. `low`: more than 50 cents under both. `same`: within 35 cents of one of them, no fault by itself.
  * `run`: within 40 cents of a charted note strictly between. `between`: between them, near no charted note. `over-open`: all lifts done and no lower
- * done, in a cross, heard as the gap. `above`: higher than both otherwise.
+ * done, in a cross, heard as the gap. `above`: higher than both otherwise. `silent`: nothing sounds.
  */
-export type SoundClass = 'over-open' | 'low' | 'same' | 'run' | 'between' | 'above';
+export type SoundClass = 'over-open' | 'low' | 'same' | 'run' | 'between' | 'above' | 'silent';
 
-export const soundClasses: readonly SoundClass[] = ['over-open', 'low', 'same', 'run', 'between', 'above'];
+export const soundClasses: readonly SoundClass[] = ['over-open', 'low', 'same', 'run', 'between', 'above', 'silent'];
 
 /** A pattern on the way from one note to another. */
 export interface InBetweenSound {
   readonly pattern: Pattern;
   readonly kind: SoundClass;
-  /** In Hz at the instrument's usual tuning. */
+  /** In Hz at the instrument's usual tuning; 0 for silence. */
   readonly hertz: number;
   /** The charted note that it is nearest to. */
   readonly note: NoteId;
@@ -57,8 +57,12 @@ export class ChangeEar {
 
   sound(pattern: Pattern): InBetweenSound {
     const { instrument, change } = this;
-    const heard = heardFrom(instrument, pattern, { register: change.register });
-    const hertz = tableOr(instrument, pattern, change.register, heard.pitch);
+    const end = [change.fromPattern, change.toPattern].findIndex((each) => patternKey(each) === patternKey(pattern));
+    if (end !== -1) return { pattern, hertz: this.ends[end], note: end === 0 ? change.from : change.to, isSteady: true, spread: 0, kind: 'same' };
+    const heard = heardFrom(instrument, pattern, { register: change.register, foot: change.foot });
+    if (heard.kind === 'silent') return { pattern, hertz: 0, note: heard.note, isSteady: true, spread: 0, kind: 'silent' };
+    const table = tableOr(instrument, pattern, change.register, heard.pitch);
+    const hertz = heard.kind === 'charted' ? asCharted(table, heard.pitch) : table;
     return {
       pattern,
       hertz,
@@ -72,8 +76,15 @@ export class ChangeEar {
 
 /** Pitch of a note in its fingers: the model's where there is one without registers, so that in-between sounds are measured with one rule. */
 function endPitch(instrument: Instrument, note: NoteId, pattern: Pattern): number {
-  return tableOr(instrument, pattern, undefined, soundingPitch(instrument, note));
+  const charted = soundingPitch(instrument, note);
+  return asCharted(tableOr(instrument, pattern, undefined, charted), charted);
 }
+
+/** Beyond this the model has taken another resonance than the one that is played. */
+const otherResonance = 100;
+
+/** A charted fingering sounds as it is charted where the model chooses another of its resonances; else as the model has it, by which what lies between is measured too. */
+const asCharted = (table: number, charted: number): number => (Math.abs(centsOf(table, charted)) > otherResonance ? charted : table);
 
 function tableOr(instrument: Instrument, pattern: Pattern, register: number | undefined, otherwise: number): number {
   return register === undefined ? (tablePitch(instrument, pattern)?.hertz ?? otherwise) : otherwise;

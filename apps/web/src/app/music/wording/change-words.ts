@@ -35,6 +35,7 @@ const rows: readonly (readonly [SoundClass, string])[] = [
   ['over-open', 'too open for a moment'],
   ['between', 'a sound between'],
   ['above', 'a sound above both'],
+  ['silent', 'silence'],
 ];
 
 export interface RiskText {
@@ -45,7 +46,7 @@ export interface RiskText {
 
 export function risksText(risk: ChangeRisk): readonly RiskText[] {
   return rows
-    .filter(([kind]) => kind !== 'above' || risk.above.probability > 0)
+    .filter(([kind]) => (kind !== 'above' && kind !== 'silent') || risk[kind].probability > 0)
     .map(([kind, text]) => ({ text, inHundred: inHundred(risk[kind].probability), ms: `${risk[kind].meanMs.toFixed(1)} ms` }));
 }
 
@@ -70,6 +71,7 @@ export const soundText: Readonly<Record<SoundClass, string>> = {
   between: 'a sound between',
   above: 'too high',
   same: 'hardly heard',
+  silent: 'silence',
 };
 
 /** Loudness against the reference note; nothing where none is known. */

@@ -260,7 +260,7 @@ export class ChangeLanesComponent {
   }
 
   private heardText(ms: number, role: string, sound: InBetweenSound | undefined): string {
-    if (sound === undefined) return `${Math.round(ms)} ms of silence: the tongue`;
+    if (sound === undefined) return `${Math.round(ms)} ms of silence: ${this.cover()?.opens === null ? 'the tongue' : 'every hole is closed'}`;
     const name = noteOf(this.instrument(), sound.note).schoolName;
     const spread = sound.spread >= 15 ? `, within ${sound.spread} cents` : '';
     const steadiness = sound.isSteady ? '' : ', unsteady';

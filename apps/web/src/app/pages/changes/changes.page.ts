@@ -297,8 +297,8 @@ export class ChangesPage implements OnDestroy {
         holes: holesText(instrument, pattern),
         kind: soundText[kind],
         isWrong: kind === 'low' || kind === 'run' || kind === 'over-open',
-        note: nameOfNote(instrument, note),
-        spread: `± ${Math.round(spread / 2)} cents${isSteady ? '' : ', unsteady'}`,
+        sounds: kind === 'silent' ? soundText[kind] : `${nameOfNote(instrument, note)}, ${soundText[kind]}`,
+        spread: kind === 'silent' ? '' : `± ${Math.round(spread / 2)} cents${isSteady ? '' : ', unsteady'}`,
         loud: loudText(loudnessAt(instrument, hertz)),
       }))
       .sort((one, other) => Number(other.isWrong) - Number(one.isWrong) || one.kind.localeCompare(other.kind));

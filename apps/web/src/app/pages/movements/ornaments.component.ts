@@ -1,7 +1,7 @@
 import { Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import {
   compileOrnament,
-  hasRegisters,
+  isOverblown,
   lineAbc,
   neighbourOrnaments,
   neighbourTimeline,
@@ -332,7 +332,7 @@ export class OrnamentsComponent {
   }
 
   private hearNeighbours(way: NeighbourWay): void {
-    this.transport.sound(this.instrument(), neighbourTimeline(way, hasRegisters(this.instrument()), this.slower()));
+    this.transport.sound(this.instrument(), neighbourTimeline(way, isOverblown(this.instrument()), this.slower()));
   }
 
   private signOf(kind: NeighbourOrnament, note: NoteId): string {

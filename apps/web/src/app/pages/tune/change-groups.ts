@@ -33,6 +33,8 @@ function titleOf(instrument: Instrument, trouble: Trouble): string {
       return `${capital(noteOf(instrument, trouble.note).schoolName)} cuts in`;
     case 'run':
       return 'A run slips in';
+    case 'stop':
+      return 'The sound stops';
     case 'blur':
       return 'Only a blur';
     case 'none':
