@@ -10,6 +10,6 @@ export { boreModelFor, soundOf, usualFoot, type Sounding } from './sound-model';
 export { allSoundings, hasRegisters, isOverblown, soundingsByPattern, type PatternSounding } from './all-soundings';
 export { measuredPatterns, startOfCalibration, unexplained, type MeasuredNote } from './calibration';
 export { HalfCoverSolver, solvedCover } from './half-cover';
-export { loudnessAt } from './loudness';
+export { loudnessAt, loudnessShown } from './loudness';
 export { scaledGeometry } from './scaled-geometry';
 export { glideBetween, type Glide, type GlidePoint } from './glide';

@@ -1,5 +1,9 @@
 import { soundingPitch, type Instrument } from '../fingering';
 
+/** The same as it is shown: undefined too where the instrument hides the differences. */
+export const loudnessShown = (instrument: Instrument, hertz: number): number | undefined =>
+  instrument.hidesLoudness === true ? undefined : loudnessAt(instrument, hertz);
+
 /**
  * Loudness of a pitch in dB against the reference note: the profile that players report, between its notes in proportion to the
  * interval. Calibrated, not computed. Undefined where no profile is known.

@@ -4,6 +4,7 @@ import {
   geometryOf,
   HalfCoverSolver,
   loudnessAt,
+  loudnessShown,
   measuredPatterns,
   patternsNear,
   PatternSound,
@@ -116,6 +117,8 @@ describe('loudness', () => {
     expect(loudnessAt(practiceChanter, Math.sqrt(d * e))).toBeCloseTo(-1.75);
     expect(loudnessAt(practiceChanter, 20)).toBe(2);
     expect(loudnessAt(practiceChanter, 5000)).toBe(-4);
+    expect(loudnessShown(practiceChanter, d)).toBeUndefined();
+    expect(loudnessShown(instrumentById('pipe-chanter'), 2 * d)).toBeCloseTo(noteOf(practiceChanter, 'd').loudnessDecibels);
   });
 
   it('is not made up where none is reported', () => {

@@ -2,7 +2,7 @@ import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fi
 import { centsBetween, hertz } from '../pitch';
 import type { BoreModel, Foot } from './bore-model';
 import { nearestNote } from './heard';
-import { loudnessAt } from './loudness';
+import { loudnessShown } from './loudness';
 import { geometryOf, sizeRatio, soundSourceOf, tablePitch, vesselHertz } from './pattern-sound';
 import { boreModelFor, soundOf } from './sound-model';
 
@@ -60,7 +60,7 @@ export class PatternSound {
     const spread = tablePitch(this.instrument, pattern)?.spread;
     const isFlue = geometry.excitation === 'window';
     const first = isFlue ? found.registers[0] : found.hertz;
-    const loudness = loudnessAt(this.instrument, first * this.scale);
+    const loudness = loudnessShown(this.instrument, first * this.scale);
     return {
       kind: 'sounds',
       sounding: this.named(first * this.scale),

@@ -50,6 +50,20 @@ describe('the catalogue', () => {
     for (const id of ['practice-chanter', 'whistle-d', 'irish-chanter-d']) expect(instrumentById(id).mirror?.kind).toBe('allowed');
   });
 
+  it('has high E flat of a recorder in the second register, and high D in the first but for the pinched way', () => {
+    for (const id of ['recorder-soprano-baroque', 'recorder-alto-german']) {
+      const { notes, fingerings } = instrumentById(id);
+      const registers = (semitones: number): number[] => {
+        const note = notes.find(({ writtenSemitone }) => writtenSemitone === notes[0].writtenSemitone + semitones)?.id;
+        return fingerings.filter((each) => each.note === note).map(({ register }) => register);
+      };
+      expect([registers(14), registers(15)]).toEqual([
+        [1, 2],
+        [2, 2],
+      ]);
+    }
+  });
+
   it('covers two holes of an ocarina with one finger, by its layout', () => {
     const fingerOf = (id: string, hole: string): string | undefined => instrumentById(id).holes.find((each) => each.id === hole)?.finger;
     expect([fingerOf('ocarina-12-c-split', 'S1'), fingerOf('ocarina-12-c-split', 'S2')]).toEqual(['L2', 'R2']);

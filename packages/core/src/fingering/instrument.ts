@@ -116,6 +116,8 @@ export const instrumentSchema = z.strictObject({
   checks: z.array(words).max(20).optional(),
   /** Whether it can be played with the other hand on top, and what there is to know. */
   mirror: z.strictObject({ kind: z.enum(['allowed', 'warned', 'refused']), said: words }).optional(),
+  /** True where what players report of its family's loudness does not show on it: no figure is said. */
+  hidesLoudness: z.boolean().optional(),
   extras: z.array(extraSchema).max(40).optional(),
   reference: z.strictObject({ note: noteIdSchema, hertz: referenceHertz, lowestHertz: referenceHertz, highestHertz: referenceHertz }),
   /** Keys of ABC under which letters are the instrument's own notes. */

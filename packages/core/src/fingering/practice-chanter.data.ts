@@ -79,7 +79,8 @@ const data: InstrumentData = {
   ],
 };
 
-export const practiceChanter = builtIn(data);
+/** It hides the differences of loudness that players report of the pipes. */
+export const practiceChanter = builtIn({ ...data, hidesLoudness: true });
 
 /** The pipe chanter: a cone where the practice chanter is a cylinder, an octave higher, same fingers. */
 export const pipeChanter = builtIn({

@@ -236,7 +236,7 @@ function tappedInstead(instrument: Instrument, steps: MovementStep[], text: stri
   text.splice(
     0,
     text.length,
-    `On ${noteOf(instrument, after).schoolName} ${withArticle(movement.names[0])} is the note, tapped, and the note again: no grace note is possible on it.`,
+    `On ${noteOf(instrument, after).schoolName} ${withArticle(movement.names[0])} is the note, tapped, and the note again: no second grace note is possible on it.`,
   );
 }
 

@@ -4,6 +4,7 @@ import {
   ChangeEar,
   changeTimeline,
   loudnessAt,
+  loudnessShown,
   noteOf,
   ribbons,
   type Change,
@@ -266,7 +267,7 @@ export class ChangeLanesComponent {
     const steadiness = sound.isSteady ? '' : ', unsteady';
     if (role === 'grace') return `${Math.round(ms)} ms of the grace note, near ${name}${spread}${steadiness}`;
     const about = sound.kind === 'low' || sound.kind === 'run' ? name : `about ${name}`;
-    const decibels = loudText(loudnessAt(this.instrument(), sound.hertz));
+    const decibels = loudText(loudnessShown(this.instrument(), sound.hertz));
     const loud = decibels === '' ? '' : `, ${decibels}`;
     return `${Math.round(ms)} ms of ${about} (${soundText[sound.kind]}${loud}${steadiness}${spread})`;
   }

@@ -14,7 +14,7 @@ import {
   kindPhrase,
   leadOf,
   levels,
-  loudnessAt,
+  loudnessShown,
   mirrorCheck,
   normalPool,
   physicalHints,
@@ -299,7 +299,7 @@ export class ChangesPage implements OnDestroy {
         isWrong: kind === 'low' || kind === 'run' || kind === 'over-open',
         sounds: kind === 'silent' ? soundText[kind] : `${nameOfNote(instrument, note)}, ${soundText[kind]}`,
         spread: kind === 'silent' ? '' : `± ${Math.round(spread / 2)} cents${isSteady ? '' : ', unsteady'}`,
-        loud: loudText(loudnessAt(instrument, hertz)),
+        loud: loudText(loudnessShown(instrument, hertz)),
       }))
       .sort((one, other) => Number(other.isWrong) - Number(one.isWrong) || one.kind.localeCompare(other.kind));
   });
