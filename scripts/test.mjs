@@ -19,14 +19,14 @@ const jest = (folder) => [
 const tasks = [['build', 'node', ['scripts/build.mjs']], jest('apps/server'), jest('packages/core'), jest('apps/web'), jest('packages/contract')];
 const atOnce = 2;
 
-/** What only reads the code, one after another beside the browser tests: those wait a good deal, and go first wherever both want a core. */
+/** What only reads the code, one after another beside the browser tests: those wait a good deal, and go a little before where both want a core. */
 const readings = [
   ['lint', 'npx', ['eslint', '.']],
   ['formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
   ['types of all but the web, with tests', 'npx', ['tsc', '-p', 'tsconfig.check.json']],
   ['directions of dependency', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', 'packages', 'apps/server', 'apps/web/src']],
   ['types of core and contract without DOM and Node', 'npx', ['tsc', '-p', 'packages/contract']],
-].map(([name, command, args]) => [name, 'nice', ['-n', '19', command, ...args]]);
+].map(([name, command, args]) => [name, 'nice', ['-n', '5', command, ...args]]);
 
 async function step([name, command, args], env = {}) {
   const started = Date.now();
