@@ -15,18 +15,20 @@ const jest = (folder) => [
   ['jest', '--config', `${folder}/jest.config.cjs`, '--maxWorkers=1', '--json', '--outputFile', join(results, `${folder.replaceAll('/', '-')}.json`)],
 ];
 
-/** What runs the code without a browser, the longest first, so that both cores end at about the same time. The build checks the types of the web. */
-const tasks = [['build', 'node', ['scripts/build.mjs']], jest('apps/server'), jest('packages/core'), jest('apps/web'), jest('packages/contract')];
-const atOnce = 2;
-
-/** What only reads the code, one after another beside the browser tests: those wait a good deal, and go a little before where both want a core. */
-const readings = [
+/** All that needs no browser, the longest first, so that both cores end at about the same time. The build checks the types of the web. */
+const tasks = [
+  ['build', 'node', ['scripts/build.mjs']],
+  jest('apps/server'),
+  jest('packages/core'),
   ['lint', 'npx', ['eslint', '.']],
+  jest('apps/web'),
   ['formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
   ['types of all but the web, with tests', 'npx', ['tsc', '-p', 'tsconfig.check.json']],
   ['directions of dependency', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', 'packages', 'apps/server', 'apps/web/src']],
   ['types of core and contract without DOM and Node', 'npx', ['tsc', '-p', 'packages/contract']],
-].map(([name, command, args]) => [name, 'nice', ['-n', '5', command, ...args]]);
+  jest('packages/contract'),
+];
+const atOnce = 2;
 
 async function step([name, command, args], env = {}) {
   const started = Date.now();
@@ -37,7 +39,7 @@ async function step([name, command, args], env = {}) {
   return code === 0 ? [] : [name];
 }
 
-async function runTasks(tasks, atOnce, env) {
+async function runTasks(env) {
   const waiting = [...tasks];
   const failed = [];
   const lane = async () => {
@@ -96,9 +98,8 @@ async function main() {
   mkdirSync(results, { recursive: true });
   const failed = [];
   await withTestDatabase(async (env) => {
-    failed.push(...(await runTasks(tasks, atOnce, env)));
-    const browser = failed.includes('build') ? ['browser tests, for want of a build'] : browserTests(env);
-    failed.push(...(await Promise.all([browser, runTasks(readings, 1, env)])).flat());
+    failed.push(...(await runTasks(env)));
+    failed.push(...(failed.includes('build') ? ['browser tests, for want of a build'] : await browserTests(env)));
   });
   const seconds = Math.round((Date.now() - started) / 1000);
   const { passed, failed: failedTests, late } = counted();
