@@ -118,14 +118,12 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     this.openingFault.set(undefined);
     this.release();
     this.release = (): void => undefined;
-    const asked = this.load(id);
-    const { release, hasWaited } = await holdDocument(documentName(this.owner, this.kind.kind, id));
+    const { release } = await holdDocument(documentName(this.owner, this.kind.kind, id));
     if (this.id !== id || this.isClosed) return release();
     this.release = release;
     const [kept, loaded] = await Promise.all([
       this.store.find(this.owner, this.kind.kind, id) as Promise<KeptWork<D, S> | undefined>,
-      // What was asked while somebody sent it may be from before.
-      hasWaited ? this.load(id) : asked,
+      this.load(id),
     ]);
     if (this.id !== id) return;
     if ('stored' in loaded) this.begin(loaded.stored, kept);
