@@ -121,10 +121,7 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     const { release } = await holdDocument(documentName(this.owner, this.kind.kind, id));
     if (this.id !== id || this.isClosed) return release();
     this.release = release;
-    const [kept, loaded] = await Promise.all([
-      this.store.find(this.owner, this.kind.kind, id) as Promise<KeptWork<D, S> | undefined>,
-      this.load(id),
-    ]);
+    const [kept, loaded] = await Promise.all([this.store.find(this.owner, this.kind.kind, id) as Promise<KeptWork<D, S> | undefined>, this.load(id)]);
     if (this.id !== id) return;
     if ('stored' in loaded) this.begin(loaded.stored, kept);
     else if (kept !== undefined && loaded.error instanceof ApiFault && loaded.error.isAway) this.resume(kept, undefined, loaded.error.message);
