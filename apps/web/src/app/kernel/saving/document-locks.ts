@@ -6,29 +6,14 @@ const lockOf = (document: string): string => `zelpit-document-${document}`;
 
 const locksOf = (): LockManager | undefined => (navigator as { readonly locks?: LockManager }).locks;
 
-/** A document that is held. */
-export interface HeldDocument {
-  /** Lets it go. */
-  readonly release: () => void;
-  /** True where somebody was sending it just now. */
-  readonly hasWaited: boolean;
-}
-
-/** Holds a document for a page, together with pages of other windows; waits until nobody else sends it. */
-export async function holdDocument(document: string): Promise<HeldDocument> {
+/** Holds a document for a page, together with pages of other windows; waits until nobody else sends it. Gives what lets it go. */
+export function holdDocument(document: string): Promise<() => void> {
   const locks = locksOf();
-  if (locks === undefined) return { release: () => undefined, hasWaited: false };
-  const request = (options: LockOptions): Promise<(() => void) | undefined> =>
-    new Promise((resolve, reject) => {
-      const held = async (lock: Lock | null): Promise<void> => {
-        if (lock === null) resolve(undefined);
-        else await new Promise<void>((release) => resolve(release));
-      };
-      locks.request(lockOf(document), { ...options, mode: 'shared' }, held).catch(reject);
-    });
-  const atOnce = await request({ ifAvailable: true });
-  const release = atOnce ?? (await request({})) ?? ((): void => undefined);
-  return { release, hasWaited: atOnce === undefined };
+  if (locks === undefined) return Promise.resolve(() => undefined);
+  return new Promise((resolve, reject) => {
+    const held = (): Promise<void> => new Promise((release) => resolve(release));
+    locks.request(lockOf(document), { mode: 'shared' }, held).catch(reject);
+  });
 }
 
 /** Runs a piece of work where no page of any window has the document open; gives undefined where one has. */

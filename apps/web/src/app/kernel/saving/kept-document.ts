@@ -118,7 +118,7 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
     this.openingFault.set(undefined);
     this.release();
     this.release = (): void => undefined;
-    const { release } = await holdDocument(documentName(this.owner, this.kind.kind, id));
+    const release = await holdDocument(documentName(this.owner, this.kind.kind, id));
     if (this.id !== id || this.isClosed) return release();
     this.release = release;
     const [kept, loaded] = await Promise.all([this.store.find(this.owner, this.kind.kind, id) as Promise<KeptWork<D, S> | undefined>, this.load(id)]);
