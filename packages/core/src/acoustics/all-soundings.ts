@@ -1,6 +1,6 @@
 import { patternKey, type Instrument, type Pattern } from '../fingering';
 import { geometryOf, sizeRatio, soundSourceOf, vesselHertz } from './pattern-sound';
-import { boreModelFor, soundingOf, usualFoot } from './sound-model';
+import { boreModelFor, isStopped, soundingOf, usualFoot } from './sound-model';
 
 /** What one pattern can sound. */
 export interface PatternSounding {
@@ -48,8 +48,7 @@ function compute(instrument: Instrument): readonly PatternSounding[] {
     (hole) => levels[hole],
     (coverages, resonances) => {
       const sounding = soundingOf(resonances, geometry.excitation);
-      const isStopped = foot === 'closed' && coverages.every((coverage) => coverage >= 1);
-      if (sounding === undefined || isStopped) return;
+      if (sounding === undefined || isStopped(coverages, foot)) return;
       found.push({ pattern: [...coverages], registers: isFlue ? sounding.registers : [sounding.hertz], isSteady: sounding.isSteady });
     },
     foot,

@@ -1,6 +1,7 @@
 import { holesThatDiffer, patternKey, scaleDegree, soundingPitch, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { hertz, type Hertz } from '../pitch';
 import { hasRegisters, isOverblown, soundingsByPattern } from './all-soundings';
+import { isStopped } from './sound-model';
 import { sizeRatio, tablePitch, type TablePitch } from './pattern-sound';
 
 /**
@@ -34,8 +35,7 @@ export interface Hearing {
  */
 export function heardFrom(instrument: Instrument, holes: Pattern, { reference, register, foot }: Hearing = {}): Heard {
   const sounding = reference ?? hertz(instrument.reference.hertz);
-  if (foot === 'closed' && holes.every((coverage) => coverage >= 1))
-    return { kind: 'silent', note: instrument.notes[0].id, pitch: 0 as Hertz, isSteady: true, spread: 0 };
+  if (isStopped(holes, foot)) return { kind: 'silent', note: instrument.notes[0].id, pitch: 0 as Hertz, isSteady: true, spread: 0 };
   const same = instrument.fingerings.filter((fingering) => holesThatDiffer(fingering.pattern, holes) === 0 && (foot === undefined || fingering.foot === foot));
   const charted = register === undefined ? same[0] : same.find((each) => each.register === register);
   if (charted !== undefined) {

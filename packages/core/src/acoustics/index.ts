@@ -6,7 +6,7 @@ export { heardFrom, liesBelow, liesBetween, nearestNote, type Heard, type Hearin
 export { patternsNear, type FinderOrder, type FinderSettings, type FoundPattern } from './pattern-finder';
 export { PatternSound, type NamedPitch, type PatternAnswer } from './pattern-answer';
 export { geometryOf, sizeRatio, soundSourceOf, tablePitch, type TablePitch } from './pattern-sound';
-export { boreModelFor, soundOf, usualFoot, type Sounding } from './sound-model';
+export { boreModelFor, isStopped, soundOf, usualFoot, type Sounding } from './sound-model';
 export { allSoundings, hasRegisters, isOverblown, soundingsByPattern, type PatternSounding } from './all-soundings';
 export { measuredPatterns, startOfCalibration, unexplained, type MeasuredNote } from './calibration';
 export { HalfCoverSolver, solvedCover } from './half-cover';

@@ -4,7 +4,7 @@ import type { BoreModel, Foot } from './bore-model';
 import { nearestNote } from './heard';
 import { loudnessShown } from './loudness';
 import { geometryOf, sizeRatio, soundSourceOf, tablePitch, vesselHertz } from './pattern-sound';
-import { boreModelFor, soundOf } from './sound-model';
+import { boreModelFor, isStopped, soundOf } from './sound-model';
 
 /** A pitch with the note of the instrument that it is nearest to. */
 export interface NamedPitch {
@@ -55,8 +55,7 @@ export class PatternSound {
     if (geometry === undefined) return { kind: 'unknown' };
     if (geometry.excitation === 'vessel') return { kind: 'sounds', sounding: this.named(vesselHertz(this.instrument, geometry, pattern)), isSteady: true };
     const found = this.model === undefined ? undefined : soundOf(this.model, pattern, foot);
-    const isStopped = foot === 'closed' && pattern.every((coverage) => coverage >= 1);
-    if (found === undefined || isStopped) return { kind: 'silent' };
+    if (found === undefined || isStopped(pattern, foot)) return { kind: 'silent' };
     const spread = tablePitch(this.instrument, pattern)?.spread;
     const isFlue = geometry.excitation === 'window';
     const first = isFlue ? found.registers[0] : found.hertz;

@@ -13,6 +13,9 @@ export interface Sounding {
 /** How the foot stands while fingers are looked for. */
 export const usualFoot = ({ family }: Instrument): Foot => (family === 'irish-pipes' ? 'closed' : 'open');
 
+/** True where nothing sounds: every hole is covered, and the foot is closed. */
+export const isStopped = (pattern: Pattern, foot: Foot | undefined): boolean => foot === 'closed' && pattern.every((coverage) => coverage >= 1);
+
 const pointsOfGrid = 500;
 const fourSemitones = 2 ** (4 / 12);
 /** 3 dB as a ratio of impedances. */

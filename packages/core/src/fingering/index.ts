@@ -17,7 +17,7 @@ export {
 export { assertChosen, chosenFingeringSchema, chosenOf, isSameWay, wayIdOf, wayName, withChosen, type ChosenFingering } from './chosen-fingerings';
 export { withHands, type Hands } from './hands';
 export { instrumentProblems, loadInstrument } from './load-instrument';
-export { chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch } from './lookup';
+export { chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch, waysOf } from './lookup';
 export { coverOf, fingerCoverage, holeSign, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';
 export { isSameToPlay } from './same-to-play';
 export { noteIdOf } from './chromatic-notes';

@@ -25,6 +25,10 @@ export function scaleDegree(instrument: Instrument, id: NoteId): number {
   return instrument.notes.indexOf(noteOf(instrument, id));
 }
 
+/** Every way of a note, the one taught first before the others; none for a note that is not there. */
+export const waysOf = ({ fingerings }: Instrument, id: NoteId): readonly Fingering[] =>
+  fingerings.filter(({ note }) => note === id).sort((one, other) => one.rank - other.rank);
+
 /** The fingering taught first for a note. @throws ZelpitFault `unknown-note` */
 export function chartedFingering(instrument: Instrument, id: NoteId): Fingering {
   return instrument.fingerings.find((fingering) => fingering.note === id && fingering.rank === 1) ?? unknownNote(instrument, id);

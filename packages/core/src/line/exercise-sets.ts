@@ -1,5 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { noteOf, scaleDegree, soundingPitch, type Instrument, type NoteId } from '../fingering';
+import { capital } from '../movement';
 import type { Line } from './line';
 import { modeSteps, signsOfScale, type Mode } from './key-signature';
 import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
@@ -109,7 +110,7 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
   const signs = hasModes ? signsOfScale(noteOf(instrument, wish.start).writtenSemitone, mode) : undefined;
   const [upAndDown, from] = [
     [...scale, ...scale.slice(0, -1).reverse()],
-    hasModes ? `${upperFirst(name(wish.start))} ${mode} scale` : `Scale from ${name(wish.start)}`,
+    hasModes ? `${capital(name(wish.start))} ${mode} scale` : `Scale from ${name(wish.start)}`,
   ];
   const line = (title: string, musical: string, notes: readonly LineNote[]): readonly Line[] => asLines(instrument, wish, title, musical, notes, signs);
   const plain = (ids: readonly NoteId[], twelfths: number): readonly LineNote[] => ids.map((note) => ({ note, twelfths }));
@@ -152,7 +153,6 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
 }
 
 const ofScale: ReadonlySet<ExerciseKind> = new Set(['scale', 'scale-hard', 'scale-values', 'cumulative']);
-const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Steps of a mode within the instrument's range that it does not have. */
 function missingSteps(instrument: Instrument, start: NoteId, mode: Mode): readonly string[] {
@@ -172,7 +172,7 @@ function growing(instrument: Instrument, wish: ExerciseWish): ExerciseLines {
     const up = known.slice(0, index + 2);
     const names = up.map((id) => noteOf(instrument, id).schoolName);
     const notes = [...up, ...up.slice(0, -1).reverse()].map((note): LineNote => ({ note, twelfths: quarter }));
-    return asLines(instrument, wish, `${upperFirst(names[0])} to ${names[names.length - 1]}, ${up.length} notes`, 'The new note as sure as the others.', notes);
+    return asLines(instrument, wish, `${capital(names[0])} to ${names[names.length - 1]}, ${up.length} notes`, 'The new note as sure as the others.', notes);
   });
   return { lines, leftOut: [] };
 }

@@ -22,7 +22,7 @@ export {
   type Line,
   type PacedLine,
 } from './line';
-export { modeSteps, signAndLetter, signOfLetter, signsOf, signsOfScale, type Mode } from './key-signature';
+export { modeSteps, type Mode } from './key-signature';
 export { coverageOf, linesOf, type ChosenLines, type Coverage, type LineSet, type LineSetKind } from './line-sets';
 export { bar, beatsOf, exerciseSchema, lineNoteSchema, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 export {

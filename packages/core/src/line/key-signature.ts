@@ -35,7 +35,7 @@ export function signsOf({ family, notes }: Instrument): number {
 export const keyOfSigns = (signs: number): string => majorKeys[signs + 7];
 
 /** What a signature does to a letter: 1 sharp, -1 flat. */
-export function signOfLetter(signs: number, letter: string): number {
+function signOfLetter(signs: number, letter: string): number {
   const place = sharpOrder.indexOf(letter.toUpperCase());
   if (signs > 0) return place < signs ? 1 : 0;
   return signs < 0 && 6 - place < -signs ? -1 : 0;
@@ -45,7 +45,7 @@ const signText: Readonly<Record<number, string>> = { 1: '^', 0: '=', [-1]: '_' }
 const signValue: Readonly<Record<string, number>> = { '^': 1, _: -1 };
 
 /** A note's own sign and its letter with octave marks: "^f" is 1 and "f". */
-export function signAndLetter(instrument: Instrument, note: NoteId): readonly [sign: number, letter: string] {
+function signAndLetter(instrument: Instrument, note: NoteId): readonly [sign: number, letter: string] {
   const { abc } = noteOf(instrument, note);
   return [signValue[abc.charAt(0)] ?? 0, abc.replace(/^[_^=]/, '')];
 }

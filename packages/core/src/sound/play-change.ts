@@ -1,4 +1,4 @@
-import { heardFrom } from '../acoustics';
+import { isStopped } from '../acoustics';
 import type { Change } from '../change';
 import { milliseconds } from '../pitch';
 import { patternAt, stepsBetween } from '../timing';
@@ -30,7 +30,7 @@ export function changeTimeline(instrument: Instrument, change: Change, moments: 
   for (const { mask, from, to, isCovered } of coveredSteps(change, moments, cover)) {
     const pattern = patternAt(instrument, change, mask);
     const length = (to - from) * slower;
-    if (heardFrom(instrument, pattern, { foot: change.foot }).kind === 'silent') push([], length, 'rest', 0);
+    if (isStopped(pattern, change.foot)) push([], length, 'rest', 0);
     else if (!isCovered || cover === undefined) push(pattern, length, 'fault', 0);
     else if (cover.opens === null) push([], length, 'rest', 0);
     else push(withFingers(instrument, pattern, cover.opens, 0), length, 'grace', 0);

@@ -1,5 +1,5 @@
 import { changeOfFingerings } from '../change';
-import { heardFrom, isOverblown } from '../acoustics';
+import { isOverblown, isStopped } from '../acoustics';
 import { chartedFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { graceSteps } from '../movement';
 import { milliseconds } from '../pitch';
@@ -89,7 +89,7 @@ function cutIn(instrument: Instrument, steps: TimelineStep[], before: PlayedNote
   steps.push({ ...previous, length: milliseconds(previous.length - faultMs) });
   const each = faultMs / patterns.length;
   patterns.forEach((pattern, index) => {
-    const isSilent = heardFrom(instrument, pattern, { foot: change.foot }).kind === 'silent';
+    const isSilent = isStopped(pattern, change.foot);
     steps.push(step({ pattern: isSilent ? [] : pattern, register: change.register }, from + index * each, each, isSilent ? 'rest' : 'fault', after.index));
   });
 }

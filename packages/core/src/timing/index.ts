@@ -10,7 +10,6 @@ export {
   addDurations,
   audibleMs,
   bestLead,
-  drawMoments,
   eachStep,
   exactRisk,
   HandNoise,

@@ -104,12 +104,6 @@ export class HandNoise {
   }
 }
 
-/** Draws one change after another: `visit` gets the same array each time, the moments of the movers in ms. */
-export function drawMoments(change: Change, parameters: TimingParameters, draws: number, normal: () => number, visit: (moments: Float64Array) => void): void {
-  const noise = new HandNoise(change.movers, parameters);
-  for (let draw = 0; draw < draws; draw += 1) visit(noise.draw(normal));
-}
-
 /** Goes through the patterns between the first and the last mover, by their masks. */
 export function eachStep(moments: Float64Array, visit: (mask: number, begin: number, end: number) => void): void {
   const count = moments.length;

@@ -5,8 +5,8 @@ import {
   addDurations,
   bestLead,
   difficultyOf,
-  drawMoments,
   exactRisk,
+  HandNoise,
   inBetweenSounds,
   levels,
   normalBelow,
@@ -200,7 +200,10 @@ describe('bad input', () => {
 
   it('is drawn the same for the same seed', () => {
     const all: number[] = [];
-    for (const seed of [7, 7]) drawMoments(changeBetween(practiceChanter, 'b', 'e'), levels.learner, 3, seededNormal(seed), (moments) => all.push(...moments));
+    for (const seed of [7, 7]) {
+      const [noise, normal] = [new HandNoise(changeBetween(practiceChanter, 'b', 'e').movers, levels.learner), seededNormal(seed)];
+      for (let draw = 0; draw < 3; draw += 1) all.push(...noise.draw(normal));
+    }
     expect(all.slice(0, 6)).toEqual(all.slice(6));
     expect(noteOf(practiceChanter, 'b').schoolName).toBe('B');
   });

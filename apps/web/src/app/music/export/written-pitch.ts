@@ -12,7 +12,7 @@ const sharpOnPipes = new Set(['C', 'F']);
 const middleOctave = 4;
 
 /** Whether an instrument's music is written in the pipes' own key. */
-export const hasPipesKey = ({ ownKeys }: Instrument): boolean => ownKeys.length > 0;
+const hasPipesKey = ({ ownKeys }: Instrument): boolean => ownKeys.length > 0;
 
 /** A note of an instrument as it is written on the staff. */
 export function writtenPitch(instrument: Instrument, note: NoteId): WrittenPitch {

@@ -22,6 +22,7 @@ import {
   troubleOf,
   wayIdOf,
   wayName,
+  waysOf,
   withArticle,
   type Change,
   type ChangePlay,
@@ -108,17 +109,25 @@ const [mostBeside, deskWidth, laneWidth] = [10, 1200, 632];
 const noteMs = 550;
 const slowest = 20;
 
-interface Cell {
+/** A cell of the map as its fingers alone say it. */
+interface BareCell {
   readonly key: string;
   readonly from: Fingering;
   readonly to: Fingering;
+  /** Undefined between two ways of one note, which is no change. */
+  readonly kind: Change['kind'] | undefined;
+  /** Notes from the first to the second, upwards. */
+  readonly up: number;
+  readonly mark: string;
+  readonly name: string;
+  readonly movers: string;
+}
+
+interface Cell extends BareCell {
   /** Side of the square that shows the quantity, in px. */
   readonly side: number;
-  readonly mark: string;
   readonly text: string;
-  readonly movers: string;
   readonly isFaint: boolean;
-  readonly mapped: MappedChange | undefined;
 }
 
 /** Every change of an instrument: how much trouble it is, and one of them taken apart in time. */
@@ -179,18 +188,20 @@ export class ChangesPage implements OnDestroy {
   private worker?: Worker;
   private ticket = 0;
 
-  protected readonly rows = computed(() => {
-    const [ways, mapped] = [this.mappedWays(), this.mapped()];
-    const places = new Map(this.instrument().notes.map(({ id }, place) => [id, place]));
+  /** What stands in the cells before anything is computed: it stays while the map fills. */
+  private readonly bareRows = computed(() => {
+    const [instrument, ways] = [this.instrument(), this.mappedWays()];
+    const places = new Map(instrument.notes.map(({ id }, place) => [id, place]));
     const up = (from: NoteId, to: NoteId): number => (places.get(to) ?? 0) - (places.get(from) ?? 0);
+    return ways.map((from) => ({ ...from, cells: ways.map((to) => bareCell(instrument, from.fingering, to.fingering, up(from.note, to.note))) }));
+  });
+  protected readonly rows = computed(() => {
+    const mapped = this.mapped();
     const values = [...mapped.values()].map((each) => this.valueOf(each));
     const side = scaleSqrt()
       .domain([0, Math.max(this.least(), ...values)])
       .range([0, widestSquare]);
-    return ways.map((from) => ({
-      ...from,
-      cells: ways.map((to): Cell => this.cell(from.fingering, to.fingering, mapped.get(keyOf(from.id, to.id)), up(from.note, to.note), side)),
-    }));
+    return this.bareRows().map((row) => ({ ...row, cells: row.cells.map((cell): Cell => this.cell(cell, mapped.get(cell.key), side)) }));
   });
 
   /** Ways under the hand, by their ids: those of the address, else of the hardest change, until others are chosen. */
@@ -463,22 +474,16 @@ export class ChangesPage implements OnDestroy {
     return from === undefined || to === undefined || from.note === to.note ? undefined : { from, to };
   }
 
-  private cell(from: Fingering, to: Fingering, mapped: MappedChange | undefined, up: number, side: (value: number) => number): Cell {
-    const key = keyOf(wayIdOf(from), wayIdOf(to));
-    if (from.note === to.note) return { key, from, to, side: 0, mark: '', text: '', movers: '', isFaint: true, mapped: undefined };
-    const change = changeOfFingerings(this.instrument(), from, to);
-    const isShown = { all: true, crosses: change.kind === 'cross', steps: Math.abs(up) === 1, once: change.kind === 'cross' && up > 0 }[this.shown()];
+  private cell(bare: BareCell, mapped: MappedChange | undefined, side: (value: number) => number): Cell {
+    const { kind, up, name } = bare;
+    if (kind === undefined) return { ...bare, side: 0, text: '', isFaint: true };
+    const isShown = { all: true, crosses: kind === 'cross', steps: Math.abs(up) === 1, once: kind === 'cross' && up > 0 }[this.shown()];
     const value = mapped === undefined ? undefined : this.valueOf(mapped);
     return {
-      key,
-      from,
-      to,
+      ...bare,
       side: value === undefined || !isShown ? 0 : side(value),
-      mark: marks[change.kind],
-      text: `${changeName(this.instrument(), change)}, ${kindPhrase(change)}${value === undefined ? '' : `, ${this.amountText(value)}`}`,
-      movers: moversText(this.instrument(), change),
+      text: `${name}${value === undefined ? '' : `, ${this.amountText(value)}`}`,
       isFaint: !isShown,
-      mapped,
     };
   }
 
@@ -499,5 +504,10 @@ const marks: Readonly<Record<Change['kind'], string>> = { none: '=', 'lift-only'
 
 const keyOf = (from: string, to: string): string => `${from}>${to}`;
 
-const waysOf = ({ fingerings }: Instrument, note: NoteId): readonly Fingering[] =>
-  fingerings.filter((each) => each.note === note).sort((one, other) => one.rank - other.rank);
+function bareCell(instrument: Instrument, from: Fingering, to: Fingering, up: number): BareCell {
+  const place = { key: keyOf(wayIdOf(from), wayIdOf(to)), from, to, up };
+  if (from.note === to.note) return { ...place, kind: undefined, mark: '', name: '', movers: '' };
+  const change = changeOfFingerings(instrument, from, to);
+  const name = `${changeName(instrument, change)}, ${kindPhrase(change)}`;
+  return { ...place, kind: change.kind, mark: marks[change.kind], name, movers: moversText(instrument, change) };
+}

@@ -1,4 +1,4 @@
-import { holeSign, soundingPitch, type Fingering, type Instrument } from '@zelpit/core';
+import { holeSign, soundingPitch, waysOf, type Fingering, type Instrument } from '@zelpit/core';
 import { csvFormatRows } from 'd3-dsv';
 
 /** A cell that a spreadsheet shows as text and does not take for a formula. */
@@ -22,8 +22,7 @@ export function chartCsv(instrument: Instrument, notes: readonly string[]): stri
   ];
   const rows = notes.flatMap((id) => {
     const note = instrument.notes.find((each) => each.id === id);
-    const ways = instrument.fingerings.filter((each) => each.note === id).sort((one, other) => one.rank - other.rank);
-    return ways.map((way) => [note?.schoolName ?? id, note?.writtenName ?? '', soundingPitch(instrument, id).toFixed(2), ...rowOf(way)]);
+    return waysOf(instrument, id).map((way) => [note?.schoolName ?? id, note?.writtenName ?? '', soundingPitch(instrument, id).toFixed(2), ...rowOf(way)]);
   });
   return `${csvFormatRows([head, ...rows].map((row) => row.map(plain)))}\n`;
 }

@@ -1,5 +1,5 @@
 import { Component, computed, input, output } from '@angular/core';
-import { chosenOf, isSameWay, noteOf, notesOfLine, type ChosenFingering, type Fingering, type Instrument, type Line } from '@zelpit/core';
+import { chosenOf, isSameWay, noteOf, notesOfLine, waysOf, type ChosenFingering, type Fingering, type Instrument, type Line } from '@zelpit/core';
 import { wayText } from '../../music/wording/change-words';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 
@@ -26,7 +26,7 @@ export class LineFingeringComponent {
     const [instrument, line] = [this.instrument(), this.line()];
     const ids = [...new Set(notesOfLine(line).map(({ note }) => note))];
     return ids.flatMap((id) => {
-      const ways = instrument.fingerings.filter(({ note }) => note === id).sort((one, other) => one.rank - other.rank);
+      const ways = waysOf(instrument, id);
       if (ways.length < 2) return [];
       const chosen = line.fingering?.find(({ note }) => note === id);
       const value = chosen === undefined ? 0 : ways.findIndex((way) => isSameWay(way, chosen));
