@@ -79,17 +79,19 @@ function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: s
   const [noteWords, name] = on === null ? splitNote(instrument, rest.trim()) : [on[2], on[1]];
   const after = noteNamed(instrument, noteWords);
   const [movement] = findMovements(instrument, name, own);
-  if (after === undefined || movement === undefined || !/[a-z]{3}/i.test(name)) return undefined;
+  if (movement === undefined || !/[a-z]{3}/i.test(name) || (after === undefined && noteWords !== '')) return undefined;
   const before = from === null ? null : noteNamed(instrument, from[1]);
   if (before === undefined) return { kind: 'wrong', text: `“${from?.[1].trim() ?? ''}” is no single note of the ${instrument.name}.` };
+  if (after === undefined) return proofWithoutArrival(instrument, { movement, before, settings }, elements);
   const compiled = compileMovement(instrument, movement, before, after, settings);
   if (compiled.kind === 'unplayable') return { kind: 'wrong', text: compiled.reason };
-  const given = elements.split(/,|;|\bthen\b/i).flatMap((element) => lettersOfElement(instrument, element));
-  const unread = given.findIndex((each) => each === undefined);
-  if (unread !== -1 || given.length === 0) return { kind: 'wrong', text: 'An element cannot be read. Write each as “G grace note to C”.' };
+  const given = lettersOf(instrument, elements);
+  if (given === undefined) return unreadElement;
   const wanted = [...compiled.steps.map(({ written }) => written), after];
   const other = wanted.findIndex((each, index) => each !== given[index]);
-  if (other === -1 && given.length === wanted.length) return { kind: 'right', text: `Right: ${compiled.written}.` };
+  // The head has named the note on which it ends already.
+  const isWithoutEnd = other === compiled.steps.length && given.length === compiled.steps.length;
+  if (isWithoutEnd || (other === -1 && given.length === wanted.length)) return { kind: 'right', text: `Right: ${compiled.written}.` };
   if (other === -1) return { kind: 'wrong', text: `It ends sooner: ${compiled.written}.` };
   const isArrival = other === wanted.length - 1;
   const step = compiled.steps[other];
@@ -98,6 +100,44 @@ function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: s
   const came = given[other] === undefined ? 'nothing' : noteOf(instrument, given[other]).schoolName;
   const why = compiled.text.length === 0 ? '' : ` ${compiled.text.join(' ')}`;
   return { kind: 'wrong', text: `${isArrival ? 'It arrives on' : `Element ${other + 1} is the`} ${expected}, not ${came}: ${compiled.written}.${why}` };
+}
+
+const unreadElement: MovementProof = { kind: 'wrong', text: 'An element cannot be read. Write each as “G grace note to C”.' };
+
+/** The letters of all elements; undefined where one of them cannot be read. */
+function lettersOf(instrument: Instrument, elements: string): readonly NoteId[] | undefined {
+  const given = elements.split(/,|;|\bthen\b/i).flatMap((element) => lettersOfElement(instrument, element));
+  return given.length > 0 && given.every((each) => each !== undefined) ? given : undefined;
+}
+
+interface Unarrived {
+  readonly movement: MovementDefinition;
+  readonly before: NoteId | null;
+  readonly settings: MovementSettings;
+}
+
+/** "Taorluath: low G, D grace note, low G, E grace note": no note is named on which it ends, so it is right where it is right for some note. */
+function proofWithoutArrival(instrument: Instrument, { movement, before, settings }: Unarrived, elements: string): MovementProof {
+  const given = lettersOf(instrument, elements);
+  if (given === undefined) return unreadElement;
+  const forms = instrument.notes.flatMap(({ id }) => {
+    const compiled = compileMovement(instrument, movement, before, id, settings);
+    return compiled.kind === 'compiled' && !compiled.isDegenerate ? [{ id, compiled, letters: compiled.steps.map(({ written }) => written) }] : [];
+  });
+  const isGiven = ({ letters, id }: { letters: readonly NoteId[]; id: NoteId }): boolean =>
+    [letters, [...letters, id]].some((each) => each.join(' ') === given.join(' '));
+  const right = forms.filter(isGiven);
+  const names = right.map(({ id }) => noteOf(instrument, id).schoolName).join(', ');
+  if (right.length > 0)
+    return { kind: 'right', text: `Right: ${nameOf(right[0].compiled)} on ${right.length === instrument.notes.length ? 'every note' : names}.` };
+  if (forms.length === 0) return { kind: 'wrong', text: `${capital(withArticle(movement.names[0]))} cannot be played from there.` };
+  return {
+    kind: 'wrong',
+    text: `${capital(movement.names[0])} is written otherwise: ${forms
+      .slice(0, 3)
+      .map(({ compiled }) => compiled.written)
+      .join(', ')}.`,
+  };
 }
 
 /** "C doubling" as its note and its name: the longest beginning that is a note. */

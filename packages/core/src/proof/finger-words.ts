@@ -71,11 +71,12 @@ export function readHoles(instrument: Instrument, text: string): ReadFingers<Pat
   if (words.length === 0) return { kind: 'unread', word: text.trim() };
   for (let at = 0; at < words.length; at += 1) {
     const phrase = words.slice(at, at + 2).join(' ');
-    if (phrase === 'all open' || words[at] === 'none' || words[at] === 'nothing' || words[at] === 'open') {
-      if (phrase === 'all open') at += 1;
+    const isAll = words[at] === 'all' || words[at] === 'everything';
+    if ((isAll && opened.has(words[at + 1] ?? '')) || words[at] === 'none' || words[at] === 'nothing' || words[at] === 'open') {
+      if (isAll) at += 1;
       continue;
     }
-    if (words[at] === 'all' || words[at] === 'everything') {
+    if (isAll) {
       covered.fill(1);
       continue;
     }
@@ -135,14 +136,18 @@ const numbers: Readonly<Record<string, number>> = { one: 1, two: 2, three: 3, fo
 const isFrontOf = (instrument: Instrument, finger: FingerId, hand: string): boolean =>
   instrument.fingers.some((each) => each.id === finger && each.hand === hand && !each.thumb);
 
-/** "Top hand" and "bottom hand" as the hands that they are. */
-function handsNamed(instrument: Instrument, text: string): string {
+/** "Top hand" and "bottom hand" as the hands that they are; "the two middle fingers" of a hand with four as those two. */
+export function handsNamed(instrument: Instrument, text: string): string {
   const upper = instrument.fingers.find(({ thumb }) => !thumb)?.hand ?? 'left';
   const lower = upper === 'left' ? 'right' : 'left';
   return text
     .toLowerCase()
     .replace(/\b(?:top|upper) hand\b/g, `${upper} hand`)
-    .replace(/\b(?:bottom|lower) hand\b/g, `${lower} hand`);
+    .replace(/\b(?:bottom|lower) hand\b/g, `${lower} hand`)
+    .replace(/\b(?:the )?(?:two middle|middle two) fingers (?:of|on|in) the (left|right) hand\b/g, (text, hand: string) => {
+      const own = instrument.fingers.filter((finger) => finger.hand === hand && !finger.thumb);
+      return own.length === 4 ? `${own[1].id} ${own[2].id}`.toLowerCase() : text;
+    });
 }
 
 /** "Three fingers" and "the first two" as that many holes from the top in front; "all six" as all. */
@@ -165,18 +170,44 @@ function readBesides(instrument: Instrument, text: string): ReadFingers<Pattern>
     /^(.+?)\s+(up|off|open|down|on|closed|covered|shut)\s*[,;]\s*(?:and\s+)?(?:the\s+)?(?:rest|others|all else|everything else)\s+(up|off|open|down|on|closed|covered|shut)$/.exec(
       plain,
     );
-  const alone = /^(?:just|only)\s+(.+?)\s+(up|off|open)$/.exec(plain);
-  const [list, state] = both !== null ? [both[1], both[2]] : [alone?.[1], alone?.[2]];
-  if (list === undefined || state === undefined) return undefined;
+  const alone = /^(?:just|only)\s+(.+?)\s+(?:up|off|open)$/.exec(plain);
+  const allBut = /^(?:all|everything|every (?:finger|hole))(?:\s+(down|on|closed|covered|open|off|up))?\s+(?:but|except)(?: for)?\s+(.+)$/.exec(plain);
+  const list = both?.[1] ?? alone?.[1] ?? allBut?.[2] ?? openOnes(instrument, plain);
+  const state = both?.[2] ?? (opened.has(allBut?.[1] ?? '') ? 'down' : 'open');
+  if (list === undefined) return undefined;
   const isOpen = opened.has(state);
   if (both !== null && opened.has(both[3]) === isOpen) return { kind: 'unread', word: text.trim() };
-  const named = instrument.family === 'ocarina' && /^(?:both )?(?:small holes|sub-?holes)$/.test(list) ? subHoles(instrument) : readHoles(instrument, list);
+  const named = instrument.family === 'ocarina' ? readOcarinaHoles(instrument, list) : readHoles(instrument, list);
   if (named.kind !== 'read') return named;
   return { kind: 'read', value: named.value.map((coverage) => (coverage > 0 === isOpen ? 0 : 1)) };
 }
 
-/** The holes that share a finger with the hole beside them. */
-const subHoles = (instrument: Instrument): ReadFingers<Pattern> => ({ kind: 'read', value: instrument.holes.map(({ id, finger }) => (id === finger ? 0 : 1)) });
+/** On an ocarina holes are named by what is open: "open both sub-holes, right little and ring", "both sub-holes and the right hand open". */
+function openOnes({ family }: Instrument, text: string): string | undefined {
+  if (family !== 'ocarina' || /^(?:all|everything|every hole|nothing|none)\b/.test(text)) return undefined;
+  return /^open\b:?\s*(.+)$/.exec(text)?.[1] ?? /^(.+?)\s+(?:are |is )?(?:open|up|off)$/.exec(text)?.[1];
+}
+
+/** Holes of an ocarina by fingers, hands and sub-holes; a finger's own hole is the large one. */
+function readOcarinaHoles(instrument: Instrument, list: string): ReadFingers<Pattern> {
+  // The larger of them comes first.
+  const subs = instrument.holes.flatMap(({ id, finger }, hole) => (id === finger ? [] : [hole]));
+  const named = new Set<number>();
+  const rest = list
+    .replace(/\b(?:both |the )*(?:small holes|sub-?holes)\b/g, () => {
+      for (const hole of subs) named.add(hole);
+      return ' ';
+    })
+    .replace(/\b(?:the )?(larger|smaller) (?:small hole|sub-?hole|one)\b/g, (_, which: string) => {
+      named.add(which === 'larger' ? subs[0] : subs[subs.length - 1]);
+      return ' ';
+    });
+  const words = rest.replace(/\band\b|[,;&+]/g, ' ').trim();
+  if (words === '') return { kind: 'read', value: instrument.holes.map((_, hole) => (named.has(hole) ? 1 : 0)) };
+  const fingers = readHoles(instrument, words);
+  if (fingers.kind !== 'read') return fingers;
+  return { kind: 'read', value: fingers.value.map((coverage, hole) => (named.has(hole) || (coverage > 0 && !subs.includes(hole)) ? 1 : 0)) };
+}
 
 /** One finger at a place among words, of those that can be meant; `words` counts how many of them name it. */
 export function readFinger(

@@ -46,8 +46,12 @@ export function notesMeant(instrument: Instrument, { letter, octave }: NamedNote
   const isOwnNamed = instrument.family === 'pipes';
   const wanted = isOwnNamed ? letter.replace(/^([cf]) sharp$/, '$1') : letter.replace(' natural', '');
   if (isOwnNamed && letter.endsWith('natural') && /^[cf]/.test(letter)) return [];
-  const sameLetter = instrument.notes.filter((note) => lettersOf(note) === wanted.replace(' natural', ''));
+  const named = (letters: string): readonly Note[] => instrument.notes.filter((note) => lettersOf(note) === letters);
+  const plain = named(wanted);
+  // A chart without F is in a key with F sharp: there "F" is that note.
+  const sameLetter = plain.length === 0 && wanted.length === 1 && !letter.endsWith('natural') ? named(`${wanted} sharp`) : plain;
   if (octave === undefined) return sameLetter;
+  if (octave === 'second') return sameLetter.length < 2 ? sameLetter : [sameLetter[1]];
   if (!octaveWords.has(octave)) return sameLetter.filter((note) => note.id.endsWith(octave));
   return sameLetter.filter((note) => note.schoolName.toLowerCase().startsWith(`${octave} `));
 }

@@ -1,6 +1,6 @@
 import { heardFrom } from '../acoustics';
 import { chartedPattern, isSameFingers, noteOf, type FingerId, type Fingering, type Instrument, type NoteId, type Pattern } from '../fingering';
-import { readFinger, readHoles, wordsOf, type ReadFingers } from './finger-words';
+import { handsNamed, readFinger, readHoles, wordsOf, type ReadFingers } from './finger-words';
 import { notesMeant, readNote } from './note-words';
 
 /** What a line of a handout came to. */
@@ -43,11 +43,13 @@ export function proofread(instrument: Instrument, text: string, other?: Instrume
 }
 
 function proofOf(instrument: Instrument, line: string, before: NoteId | undefined, other: Instrument | undefined): Proof {
-  const text = line.trim();
+  const isSecond = secondOctave.test(line);
+  const text = line.replace(secondOctave, '').trim();
   if (text === '') return { kind: 'empty' };
   const step = /^from\s+(.+?)\s+to\s+(.+?)[\s:,]+((?:lift|raise|take|put|add|lower|close|open|cover|uncover|drop)\b.*)$/i.exec(text);
-  const [name, rest] = step === null ? split(text) : [step[2], `like ${step[1]}, ${step[3]}`];
-  const named = readNote(name);
+  const [name, rest] = step === null ? fromNamed(split(text)) : [step[2], `like ${step[1]}, ${step[3]}`];
+  const read = readNote(name);
+  const named = read !== undefined && isSecond ? { ...read, octave: 'second' } : read;
   if (named === undefined) {
     // No note is named: a change from the line before, whose note is then to be found.
     if (before === undefined || !isChange(text)) return { kind: 'unread', word: name };
@@ -56,8 +58,17 @@ function proofOf(instrument: Instrument, line: string, before: NoteId | undefine
   }
   const meant = notesMeant(instrument, named).map(({ id }) => id);
   if (meant.length === 0) return { kind: 'unread', word: name };
-  const read = readFingering(instrument, rest, before);
-  return read.kind === 'read' ? judged(instrument, meant, read.value, other) : read;
+  const fingers = readFingering(instrument, rest, before);
+  return fingers.kind === 'read' ? judged(instrument, meant, fingers.value, other) : fingers;
+}
+
+const secondOctave = /,?\s*\b(?:in|of) the (?:second|upper|higher) (?:octave|register)\b/i;
+
+/** "E from D" before a colon: the note, and what changes from the other. */
+function fromNamed([name, rest]: readonly [name: string, rest: string]): readonly [name: string, rest: string] {
+  const from = /^(.+?)\s+from\s+(.+)$/i.exec(name);
+  if (from === null || readNote(from[1]) === undefined || readNote(from[2]) === undefined) return [name, rest];
+  return [from[1], `like ${from[2]}, ${rest}`];
 }
 
 /** The note before a colon, an equals sign, a dash or "is"; without one, as many words from the front as name a note. */
@@ -106,11 +117,30 @@ function fromOther(rest: string): string {
   return match !== null && readNote(match[1]) !== undefined ? `like ${rest}` : rest;
 }
 
-/** Fingers that go off or on, from a pattern. */
+/** Each clause begins with what its fingers do ("lift L3, R4, lower R1"), or ends with it ("L3 off, R1 on"). */
+const clauseStarts = /(?:[;,.]|\band\b|\bthen\b|\s)+(?=\b(?:lift|raise|take off|add|put (?:down|on)|lower|close|cover|uncover|drop)\b(?! hand))/i;
+const clauseEnds = /(?<=\b(?:off|on|up|down))\s*(?:[;,.]|\band\b|\bthen\b)+/i;
+
+/** Fingers that go off and on, from a pattern. */
 function readChange(instrument: Instrument, from: Pattern, text: string): ReadFingers<Pattern> {
+  const whole = readClause(instrument, from, text);
+  if (whole.kind !== 'unread') return whole;
+  for (const seam of [clauseStarts, clauseEnds]) {
+    const clauses = text.split(seam).filter((clause) => clause.trim() !== '');
+    if (clauses.length < 2) continue;
+    const all = clauses.reduce<ReadFingers<Pattern>>((read, clause) => (read.kind === 'read' ? readClause(instrument, read.value, clause) : read), {
+      kind: 'read',
+      value: from,
+    });
+    if (all.kind !== 'unread') return all;
+  }
+  return whole;
+}
+
+/** Fingers that all go off, or all go on. */
+function readClause(instrument: Instrument, from: Pattern, text: string): ReadFingers<Pattern> {
   const words = wordsOf(
-    text
-      .toLowerCase()
+    handsNamed(instrument, text)
       .replace(/take off/g, 'lift')
       .replace(/put (down|on)/g, 'add'),
   );
@@ -142,7 +172,9 @@ function judged(instrument: Instrument, wanted: readonly NoteId[] | undefined, p
   const elsewhere = other?.fingerings.find((fingering) => isSameFingers(fingering.pattern, pattern) && wanted?.includes(fingering.note) === true);
   if (elsewhere !== undefined) return { kind: 'right-on-other-model', note: elsewhere.note, model: other?.model ?? '', pattern };
   const notes = wanted ?? [];
-  if (charted.length > 0) return { kind: 'right-for-another', wanted: notes, note: charted[0].note, pattern };
+  // What a model only proposes is nobody's slip.
+  const taught = charted.find(({ source }) => source !== 'model');
+  if (taught !== undefined) return { kind: 'right-for-another', wanted: notes, note: taught.note, pattern };
   return { kind: 'unknown', wanted: notes, near: heardFrom(instrument, pattern).note, pattern };
 }
 

@@ -1,12 +1,10 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { mostLines, proofread, proofreadMovement, proofText } from '@zelpit/core';
+import { mostLines, proofExamples, proofread, proofreadMovement, proofText } from '@zelpit/core';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ChartState } from '../../studio/state/chart-state.service';
-
-const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift the ring finger';
 
 /** Lines of a handout read against a chart. */
 @Component({
@@ -23,14 +21,35 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
         <div class="band-said" role="status">
           <p class="band-todo">{{ found() }}</p>
           <p class="band-else">
-            One note a line: its holes, or what changes from another note. On the pipes movements too: “C doubling: G grace note to C, D grace note to C”.
+            One note a line: its holes, or what changes from another note.
+            @if (isPipes()) {
+              Movements too, element by element.
+            }
           </p>
         </div>
       </section>
       <main class="layer page-fill proof">
         <div>
           <label class="form-label" for="handout">The handout's lines</label>
-          <textarea id="handout" class="form-control proof-text" spellcheck="false" [placeholder]="example" [value]="text()" (input)="typed($event)"></textarea>
+          <textarea
+            id="handout"
+            class="form-control proof-text"
+            spellcheck="false"
+            [placeholder]="example()"
+            [value]="text()"
+            (input)="typed($event)"
+          ></textarea>
+          <details class="mt-2" [open]="text() === ''">
+            <summary>What is read, by an example each</summary>
+            <ul class="plain-list">
+              @for (each of examples(); track each.text) {
+                <li class="mb-1">
+                  <span class="quiet">{{ each.form }}: </span>
+                  <button type="button" class="word text-start" [attr.aria-label]="'Put in: ' + each.text" (click)="put(each.text)">{{ each.text }}</button>
+                </li>
+              }
+            </ul>
+          </details>
           @if (isCut()) {
             <p class="fault-text">Only the first {{ most }} lines are read.</p>
           }
@@ -53,7 +72,14 @@ const example = 'E: thumb 1 2 3 4 5\nF = T123 4 67\nB: like A with 2 off\nlift t
 export class ProofPage {
   private readonly book = inject(MovementBook);
   protected readonly state = inject(ChartState);
-  protected readonly example = example;
+  protected readonly examples = computed(() => proofExamples(this.state.instrument()));
+  protected readonly example = computed(() =>
+    this.examples()
+      .slice(0, 4)
+      .map(({ text }) => text)
+      .join('\n'),
+  );
+  protected readonly isPipes = computed(() => this.state.instrument().family === 'pipes');
   protected readonly most = mostLines;
   protected readonly text = signal('');
   protected readonly name = this.state.text;
@@ -77,6 +103,11 @@ export class ProofPage {
     if (wrong === 0) return lines.length === 1 ? 'The line is right.' : `All ${lines.length} lines are right.`;
     return `${wrong} of ${lines.length} lines ${wrong === 1 ? 'wants' : 'want'} a look.`;
   });
+
+  /** An example goes under what stands there. */
+  protected put(example: string): void {
+    this.text.update((text) => (text.trim() === '' ? example : `${text.trimEnd()}\n${example}`));
+  }
 
   protected typed(event: Event): void {
     this.text.set((event.target as HTMLTextAreaElement).value);
