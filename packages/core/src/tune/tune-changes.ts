@@ -1,6 +1,6 @@
-import { adviceFor, headingOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
+import { adviceFor, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, chosenOf, wayIdOf, type ChosenFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
-import { graceSteps, hidingGraceNote, type GraceStep } from '../movement';
+import { changesAlong, graceSteps, hidingGraceNote, type GraceStep } from '../movement';
 import { levels, RiskTable, tongueSilenceMs, usualGraceNoteMs, type Hiding } from '../timing';
 import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
 
@@ -27,8 +27,10 @@ export interface TuneChange {
   readonly difficulty: number;
   readonly occurrences: number;
   readonly places: readonly Place[];
-  /** Names of the grace notes that hide it, or the written group that it goes through; empty for an open change. */
-  readonly under: readonly string[];
+  /** The grace note that hides it, or the written group that it goes through; empty for an open change. */
+  readonly under: string;
+  /** Where it goes through a group: the change of that group which is judged, the hardest of those inside; undefined where two fingers never go together. */
+  readonly inside?: Change | undefined;
 }
 
 export interface TuneChanges {
@@ -44,8 +46,8 @@ interface Gathered {
   readonly before: Fingering;
   readonly after: Fingering;
   readonly places: Place[];
-  /** Grace notes that it goes through, each group once. */
-  readonly groups: Map<string, readonly NoteId[]>;
+  /** What stands over it: nothing for an open change. */
+  readonly under: Under | undefined;
 }
 
 /** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
@@ -76,36 +78,39 @@ export function changesOfTune(
   };
   for (const [before, after] of neighbours(tune)) {
     if (before.written.kind !== 'note' || after.written.kind !== 'note' || before.written.note === after.written.note) continue;
-    gather(kindOf(after), before, after, fingeringOf(before.index, before.written.note), fingeringOf(after.index, after.written.note));
+    const [from, to] = [fingeringOf(before.index, before.written.note), fingeringOf(after.index, after.written.note)];
+    gather(kindOf(after), before, after, { before: from, after: to, under: underOf(instrument, before.written.note, after) });
   }
   return {
-    open: ranked(instrument, risks, open, () => undefined),
-    underGraceNotes: ranked(instrument, risks, hidden, coverOf),
-    tongued: ranked(instrument, risks, tongued, () => tongue),
+    open: ranked(instrument, risks, open),
+    underGraceNotes: ranked(instrument, risks, hidden),
+    tongued: ranked(instrument, risks, tongued, tongue),
   };
 }
 
-function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, from: Fingering, to: Fingering): void {
-  const id = `${wayIdOf(from)}>${wayIdOf(to)}`;
-  const gathered = into.get(id) ?? { before: from, after: to, places: [], groups: new Map<string, readonly NoteId[]>() };
+/** A change under one grace note is one change, by itself or as the opener of a doubling; through a group of its own it is another. */
+function gather(into: Map<string, Gathered>, before: TuneNote, after: TuneNote, change: Omit<Gathered, 'places'>): void {
+  const cover = change.under === undefined ? '' : ` under ${change.under.phrase}`;
+  const id = `${wayIdOf(change.before)}>${wayIdOf(change.after)}${cover}`;
+  const gathered = into.get(id) ?? { ...change, places: [] };
   into.set(id, gathered);
   gathered.places.push({ from: before.index, to: after.index, bar: after.bar, beat: after.beat, isAcrossRepeat: after.index !== before.index + 1 });
-  if (after.graceNotes.length > 0) gathered.groups.set(after.graceNotes.join(' '), after.graceNotes);
 }
 
-/** What a change goes through: the grace note that hides it, or the group as written. */
+/** What stands over a change: the grace note that hides it, or the group as written that it goes through. */
 interface Under {
   readonly phrase: string;
-  readonly hiding: GraceStep | undefined;
+  readonly steps: readonly GraceStep[];
+  readonly hiding: Hiding | undefined;
 }
 
-function undersOf(instrument: Instrument, { before, after, groups }: Gathered): readonly Under[] {
-  return [...groups.values()].map((letters): Under => {
-    const hiding = hidingGraceNote(instrument, before.note, graceSteps(instrument, letters, after.note));
-    if (hiding?.name !== undefined) return { phrase: hiding.name, hiding };
-    const abc = letters.map((letter) => instrument.notes.find((note) => note.id === letter)?.abc ?? '');
-    return { phrase: `{${abc.join('')}}`, hiding };
-  });
+function underOf(instrument: Instrument, before: NoteId, { graceNotes, written }: TuneNote): Under | undefined {
+  if (graceNotes.length === 0 || written.kind !== 'note') return undefined;
+  const steps = graceSteps(instrument, graceNotes, written.note);
+  const opener = hidingGraceNote(instrument, before, steps);
+  const abc = graceNotes.map((letter) => instrument.notes.find((note) => note.id === letter)?.abc ?? '');
+  const phrase = opener?.name ?? `{${abc.join('')}}`;
+  return { phrase, steps, hiding: opener === undefined ? undefined : { kind: 'grace-note', opens: opener.fingers, lengthMs: usualGraceNoteMs } };
 }
 
 /** Pairs of notes that follow each other when the tune is played, each pair once. */
@@ -124,42 +129,52 @@ function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
   }
 }
 
-/** The grace note that covers a change, where every group over it opens with one; a change through a group is as open as any. */
-function coverOf(unders: readonly Under[]): Hiding | undefined {
-  const [first] = unders;
-  if (first?.hiding === undefined || unders.some(({ hiding }) => hiding === undefined)) return undefined;
-  return { kind: 'grace-note', opens: first.hiding.fingers, lengthMs: usualGraceNoteMs };
-}
-
-function ranked(
-  instrument: Instrument,
-  risks: RiskTable,
-  all: ReadonlyMap<string, Gathered>,
-  hidingOf: (unders: readonly Under[]) => Hiding | undefined,
-): readonly TuneChange[] {
-  const changes = [...all].map(([id, gathered]): TuneChange => {
-    const { before, after, places } = gathered;
+function ranked(instrument: Instrument, risks: RiskTable, all: ReadonlyMap<string, Gathered>, tongueOver?: Hiding): readonly TuneChange[] {
+  const changes = [...all].map(([id, { before, after, places, under }]): TuneChange => {
     const { change, outcomes, trouble } = risks.heardOf(before, after);
-    const unders = undersOf(instrument, gathered);
-    const under = new Set(unders.map(({ phrase }) => phrase));
-    const ordered = [...places].sort((one, other) => one.to - other.to);
+    const common = {
+      ...{ id, change, fingering: chosenOf([before, after]), occurrences: places.length, under: under?.phrase ?? '' },
+      places: [...places].sort((one, other) => one.to - other.to),
+    };
+    if (under !== undefined && under.hiding === undefined) return { ...common, ...throughGroup(instrument, risks, before, under.steps, after) };
     return {
-      id,
-      change,
-      fingering: chosenOf([before, after]),
+      ...common,
       outcomes,
       trouble,
       // Said of the few that are looked at, so not before.
       get advice(): Advice {
         return adviceFor(instrument, change, trouble);
       },
-      difficulty: risks.difficultyOf(change, hidingOf(unders)).total,
-      occurrences: places.length,
-      places: ordered,
-      under: [...under],
+      difficulty: risks.difficultyOf(change, under?.hiding ?? tongueOver).total,
     };
   });
   return byWhatIsHeard(changes);
+}
+
+/** A change through a group is judged as part of it, by the hardest change inside: a low note that the movement wants never cuts in. */
+function throughGroup(
+  instrument: Instrument,
+  risks: RiskTable,
+  before: Fingering,
+  steps: readonly GraceStep[],
+  after: Fingering,
+): Pick<TuneChange, 'outcomes' | 'trouble' | 'advice' | 'difficulty' | 'inside'> {
+  const places = [before, ...steps.map(({ written, pattern }) => ({ note: written, pattern })), after];
+  const judged = changesAlong(instrument, places).map(({ change }) => {
+    const outcomes = outcomesOf(instrument, change);
+    return { change, outcomes, trouble: troubleOf(instrument, change, outcomes), difficulty: risks.difficultyOf(change).total };
+  });
+  const [hardest] = judged.filter(({ trouble }) => trouble.kind !== 'none').sort((one, other) => other.difficulty - one.difficulty);
+  if (hardest === undefined)
+    return {
+      outcomes: { run: [], wrongOrder: [] },
+      trouble: { kind: 'none' },
+      advice: { todo: 'No two fingers cross in it.', otherwise: 'Nothing can cut in.' },
+      difficulty: 0,
+      inside: undefined,
+    };
+  const { change, outcomes, trouble, difficulty } = hardest;
+  return { outcomes, trouble, advice: adviceFor(instrument, change, trouble), difficulty, inside: change };
 }
 
 /** The headings by their hardest change, under each the hardest first; among equals what comes more often. */

@@ -145,11 +145,38 @@ describe('changesOfTune', () => {
       { from: 2, to: 3, bar: 2, beat: 2, isAcrossRepeat: false },
     ]);
     expect(underGraceNotes).toHaveLength(1);
-    expect(underGraceNotes[0]).toMatchObject({ id: 'low-a>d', under: ['G grace note'] });
+    expect(underGraceNotes[0]).toMatchObject({ id: 'low-a>d under G grace note', under: 'G grace note' });
   });
 
   it('names the written group where no grace note hides the change', () => {
-    expect(changesOfTune(chanter, tune('c2 {GdG}A2|')).underGraceNotes[0].under).toEqual(['{GdG}']);
+    expect(changesOfTune(chanter, tune('c2 {GdG}A2|')).underGraceNotes[0].under).toBe('{GdG}');
+  });
+
+  it.each([
+    ['A2 {Gdc}d2|', 'low-a>d'],
+    ['e2 {Gdc}d2|', 'e>d'],
+    ['c2 {GdG}e2|', 'c>e'],
+    ['B2 {GdGe}A2|', 'b>low-a'],
+  ])('%s: the low note that the movement wants never cuts in', (music, id) => {
+    const [through] = changesOfTune(chanter, tune(music)).underGraceNotes;
+    expect(through.id.startsWith(`${id} under`)).toBe(true);
+    expect(through.trouble).not.toMatchObject({ kind: 'pop' });
+    expect(through.inside).toBeDefined();
+    expect(Object.values(through.advice).join(' ')).not.toMatch(/low G (cuts|slips) in/);
+  });
+
+  it('a taorluath is judged by coming off its last low G: low A before the E grace note', () => {
+    const [through] = changesOfTune(chanter, tune('c2 {GdGe}A2|')).underGraceNotes;
+    expect(through.inside).toMatchObject({ from: 'low-g', to: 'e' });
+    expect(through.trouble).toEqual({ kind: 'run', notes: ['low-a'] });
+  });
+
+  it('a change under the same grace note is one, by itself and as the opener of a doubling', () => {
+    const { underGraceNotes } = changesOfTune(chanter, tune('e2 {g}d2|e2 {gde}d2|e2 {Gdc}d2|'));
+    expect(underGraceNotes.filter(({ change }) => change.from === 'e').map(({ under, occurrences }) => [under, occurrences])).toEqual([
+      ['G grace note', 2],
+      ['{Gdc}', 1],
+    ]);
   });
 
   it('sees the change from the end of a part back to its start', () => {

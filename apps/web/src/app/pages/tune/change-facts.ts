@@ -26,19 +26,21 @@ export interface ChangeFacts {
   readonly heard: readonly { readonly how: string; readonly text: string }[];
   /** "Up: L ring leads, R little. Down: R ring first, R middle." */
   readonly movers: string;
-  readonly under: readonly string[];
+  /** "under G grace note", "part of throw {Gdc}, judged from E to low G"; empty for an open change. */
+  readonly under: string;
 }
 
 /** @param own movements of the studio, by whose names groups are called too */
 export function changeFacts(
   instrument: Instrument,
-  { change, outcomes, occurrences, places, under }: TuneChange,
+  { change, outcomes, occurrences, places, under, inside }: TuneChange,
   own: readonly MovementDefinition[] = [],
 ): ChangeFacts {
   const reader = new MovementReader(instrument, own);
-  const { lifts, lowers } = leadOf(change);
+  const judged = inside ?? change;
+  const { lifts, lowers } = leadOf(judged);
   const bars = [...new Set(places.map((place) => place.bar))];
-  const phrases = heardPhrases(instrument, change, outcomes);
+  const phrases = heardPhrases(instrument, judged, outcomes);
   const heard = [
     { how: 'landing first', text: phrases.loweringFirst },
     { how: 'lifting first', text: phrases.liftingFirst },
@@ -46,7 +48,7 @@ export function changeFacts(
   ];
   return {
     name: changeName(instrument, change),
-    kind: kindPhrase(change),
+    kind: kindPhrase(judged),
     count: `${occurrences} ${occurrences === 1 ? 'time' : 'times'}: ${barsPhrase(bars)}`,
     places: places.map((place) => ({ place, text: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
     heard: heard.flatMap(({ how, text }) => (text === undefined ? [] : [{ how, text }])),
@@ -57,8 +59,13 @@ export function changeFacts(
       .filter(({ ids }) => ids.length > 0)
       .map(({ text, ids, mark }) => `${text}: ${inOrder(instrument, ids, mark)}.`)
       .join(' '),
-    under: under.map((phrase) => withName(reader, change, phrase)),
+    under: underText(instrument, withName(reader, change, under), under.startsWith('{'), inside),
   };
+}
+
+function underText(instrument: Instrument, name: string, isThrough: boolean, inside: Change | undefined): string {
+  if (name === '' || !isThrough) return name === '' ? '' : `under ${name}`;
+  return inside === undefined ? `part of ${name}` : `part of ${name}, judged from ${changeName(instrument, inside)}`;
 }
 
 /** Fingers in the order in which they go, the first marked where others follow it. */

@@ -2,6 +2,7 @@ import { Component, computed, effect, ElementRef, inject, input, type OnDestroy,
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
+  cautionsOf,
   isTonguedFamily,
   noteOf,
   patternKey,
@@ -120,6 +121,17 @@ export class TunePage implements OnDestroy {
     return { text: text.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
   });
 
+  /** What is to be minded with notes of the tune; empty for nothing. */
+  protected readonly cautions = computed(() => {
+    const opened = this.opened();
+    return opened === undefined
+      ? ''
+      : cautionsOf(
+          opened.instrument,
+          opened.tune.notes.flatMap(({ written }) => (written.kind === 'note' ? [written.note] : [])),
+        );
+  });
+
   /** A tune that nobody edits here says nothing about saving. */
   protected readonly isSaving = computed(
     () => this.editor.undoes() !== undefined || this.editor.redoes() !== undefined || !['untouched', 'saved'].includes(this.editor.state()),
@@ -217,12 +229,14 @@ export class TunePage implements OnDestroy {
       const text = (fingering: Fingering): string => recited(opened.instrument, fingering.pattern) || 'all open';
       const isPinned = pins.has(note);
       const [next] = choice.others;
+      const usual = choice.others.find(({ fingering: { rank } }) => rank === 1);
+      const than = usual === undefined ? undefined : `rather than the usual ${text(usual.fingering)}: that costs ${usual.more.toFixed(1)} more here`;
       return [
         {
           note,
           name: noteOf(opened.instrument, note).schoolName,
           label: text(choice.fingering),
-          besides: besides(isPinned, next === undefined ? undefined : `${text(next.fingering)} costs ${next.more.toFixed(1)} more`),
+          besides: besides(isPinned, than ?? (next === undefined ? undefined : `${text(next.fingering)} costs ${next.more.toFixed(1)} more`)),
           value: pins.get(note) ?? '',
           choices: [
             { value: '', label: 'the easiest here' },
