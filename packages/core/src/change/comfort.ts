@@ -9,14 +9,15 @@ const support: Readonly<Record<Instrument['family'], (lower: string) => string>>
   ocarina: () => 'Hold it up with the little fingers and the palms.',
 };
 
-/** Holes that stay covered throughout a change. */
-export function heldThroughout(before: Pattern, after: Pattern): number {
-  return before.filter((coverage, hole) => coverage >= 1 && after[hole] >= 1).length;
+/** Holes that stay covered throughout, from one pattern to the last. */
+export function heldThroughout(...patterns: readonly Pattern[]): number {
+  const [first = []] = patterns;
+  return first.filter((_, hole) => patterns.every((pattern) => pattern[hole] >= 1)).length;
 }
 
-/** A sentence where one hole or none stays covered throughout: the instrument is hardly held then. */
-export function comfortHint(instrument: Instrument, before: Pattern, after: Pattern): string | undefined {
-  const held = heldThroughout(before, after);
+/** A sentence where one hole or none stays covered throughout a change, or a movement: the instrument is hardly held then. */
+export function comfortHint(instrument: Instrument, ...patterns: readonly Pattern[]): string | undefined {
+  const held = heldThroughout(...patterns);
   if (held > 1) return undefined;
   return `${held === 1 ? 'One finger hardly holds it.' : 'No finger holds it.'} ${support[instrument.family](instrument.fingers[instrument.fingers.length - 1].hand)}`;
 }

@@ -28,7 +28,7 @@ describe('the catalogue', () => {
     ['recorder-alto-baroque', 'f4', ['XXXXXXXX']],
     ['whistle-d', 'c6', ['OXXOOO', 'OXXXOX', 'hOOOOO', 'OXXXXO']],
     ['whistle-d', 'bb5', ['XhOOOO', 'XOXXXX']],
-    ['whistle-d', 'd6', ['XXXXXX', 'OXXXXX']],
+    ['whistle-d', 'd6', ['OXXXXX', 'XXXXXX']],
     ['whistle-low-d', 'd4', ['XXXXXX']],
     ['irish-chanter-d', 'a4', ['XXXOXXXX', 'XXXOOOXX']],
     ['irish-chanter-d', 'd5', ['OXXXXXXX']],
@@ -36,6 +36,16 @@ describe('the catalogue', () => {
     ['ocarina-12-c-split', 'f6', ['OOOOOOOOOOOO']],
   ])('%s plays %s with %j', (id, note, ways) => {
     expect(waysOf(instrumentById(id), note)).toEqual(ways);
+  });
+
+  it.each([
+    ['c7', 'high C'],
+    ['d7', 'third D'],
+  ])('the whistle has %s, its %s: shrill, proposed by the model and with a caution', (id, name) => {
+    expect(noteOf(instrumentById('whistle-d'), id)).toMatchObject({ schoolName: name, caution: expect.stringMatching(/shrill.*ear protection/i) as string });
+    const ways = instrumentById('whistle-d').fingerings.filter(({ note }) => note === id);
+    expect(ways.map(({ source }) => source)).toEqual(['model', 'model']);
+    expect(noteOf(instrumentById('whistle-d'), 'b6').caution).toBeUndefined();
   });
 
   it('has every semitone of the recorder over two octaves, and of the ocarina but B flat 4', () => {

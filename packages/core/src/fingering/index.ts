@@ -3,6 +3,7 @@ export {
   instrumentSchema,
   mostHoles,
   noteIdSchema,
+  withoutMarks,
   type Finger,
   type FingerId,
   type Fingering,
@@ -17,7 +18,7 @@ export {
 export { assertChosen, chosenFingeringSchema, chosenOf, isSameWay, wayIdOf, wayName, withChosen, type ChosenFingering } from './chosen-fingerings';
 export { withHands, type Hands } from './hands';
 export { instrumentProblems, loadInstrument } from './load-instrument';
-export { chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch, waysOf } from './lookup';
+export { cautionsOf, chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch, waysOf } from './lookup';
 export { coverOf, fingerCoverage, holeSign, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';
 export { isSameToPlay } from './same-to-play';
 export { noteIdOf } from './chromatic-notes';

@@ -54,6 +54,8 @@ const noteSchema = z.strictObject({
   justRatios: z.array(ratioText).min(1).max(8).optional(),
   /** Loudness against the reference note in dB, as players report it. */
   loudnessDecibels: z.number().min(-60).max(60),
+  /** What to mind when it is played, for ears or hands. */
+  caution: words.optional(),
 });
 
 const fingeringSchema = z.strictObject({

@@ -25,6 +25,22 @@ export function scaleDegree(instrument: Instrument, id: NoteId): number {
   return instrument.notes.indexOf(noteOf(instrument, id));
 }
 
+/** What is to be minded with some notes, by their names: "Third D: shrill …"; empty for nothing. */
+export function cautionsOf({ notes }: Instrument, ids: readonly NoteId[]): string {
+  const minded = notes.filter(({ id, caution }) => caution !== undefined && ids.includes(id));
+  const texts = new Set(minded.map(({ caution }) => caution));
+  return [...texts]
+    .map(
+      (text) =>
+        `${minded
+          .filter(({ caution }) => caution === text)
+          .map(({ schoolName }) => schoolName)
+          .join(', ')}: ${text}`,
+    )
+    .map((text) => text.charAt(0).toUpperCase() + text.slice(1))
+    .join(' ');
+}
+
 /** Every way of a note, the one taught first before the others; none for a note that is not there. */
 export const waysOf = ({ fingerings }: Instrument, id: NoteId): readonly Fingering[] =>
   fingerings.filter(({ note }) => note === id).sort((one, other) => one.rank - other.rank);

@@ -105,7 +105,7 @@ function recorder(size: string, model: RecorderModel, lowest: number, writtenAbo
     checks: [
       'The left hand is on top, the thumb hole behind it.',
       'The right thumb carries the recorder; the fingers lie flat and do not press.',
-      'Each note begins with the tongue.',
+      'Lips lightly round the beak, teeth off it; each note begins with the tongue, as in a soft “doo”.',
     ],
     mirror: {
       kind: 'refused',

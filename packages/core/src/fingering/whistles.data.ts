@@ -30,20 +30,40 @@ const chart: readonly (readonly [semitones: number, ...holes: readonly (readonly
   [11, ['OOO OOO']],
 ];
 
+/** Above the usual range: semitones above the bell note, rank, register, holes. Proposed by the model, nearest in tune and easiest from the note below. */
+const highestWays = [
+  [22, 1, 2, 'OOX XOO'],
+  [22, 2, 2, 'OOX OXO'],
+  [24, 1, 3, 'XXX OOX'],
+  [24, 2, 3, 'XXX OOO'],
+] as const;
+const shrillCaution = 'Shrill and loud: keep it short, leave the small room, wear ear protection, and follow local guidance on sound exposure.';
+
 const signs: Readonly<Record<string, number>> = { X: 1, O: 0, h: half };
 const holes = (text: string): number[] => [...text.replace(' ', '')].map((sign) => signs[sign]);
 
 function whistle(id: string, name: string, lowest: number): Instrument {
   const first = chart.map(([semitones]) => lowest + semitones);
   const second = chart.filter(([semitones]) => semitones < 10).map(([semitones]) => lowest + 12 + semitones);
+  const shrill = [22, 24].map((semitones) => lowest + semitones);
   const fingerings = chart.flatMap(([semitones, ...ways]) =>
     ways.flatMap(([pattern, remark], index) => {
       const way = { pattern: holes(pattern), school: 'usual', rank: index + 1, source: 'chart' as const, ...(remark !== undefined && { remark }) };
       const low = { ...way, note: noteIdOf(lowest + semitones), register: 1 };
-      return semitones < 10 ? [low, { ...way, note: noteIdOf(lowest + 12 + semitones), register: 2 }] : [low];
+      if (semitones >= 10) return [low];
+      const high = { ...way, note: noteIdOf(lowest + 12 + semitones), register: 2 };
+      // The first hole open steadies the octave of the bell note; all closed comes after it.
+      return [low, semitones === 0 ? { ...high, rank: 2, remark: 'quicker from low notes; may crack' } : high];
     }),
   );
-  const vented = { note: noteIdOf(lowest + 12), pattern: holes('OXX XXX'), school: 'usual', rank: 2, register: 2, source: 'chart' as const };
+  const vented = {
+    ...{ note: noteIdOf(lowest + 12), pattern: holes('OXX XXX'), school: 'usual', rank: 1, register: 2, source: 'chart' as const },
+    remark: 'the first hole open steadies it',
+  };
+  const highest = highestWays.map(([semitones, rank, register, pattern]) => ({
+    ...{ note: noteIdOf(lowest + semitones), pattern: holes(pattern), school: 'usual', rank, register, source: 'model' as const },
+    remark: 'differs by whistle: proposed by the model',
+  }));
   const data: InstrumentData = {
     id,
     name,
@@ -53,17 +73,21 @@ function whistle(id: string, name: string, lowest: number): Instrument {
     fingers: fingersNamed('L1 L2 L3 R1 R2 R3'),
     holes: ['L1', 'L2', 'L3', 'R1', 'R2', 'R3'].map((finger, index) => ({ id: String(index + 1), finger, half })),
     notes: chromaticNotes({
-      sounding: [...first, ...second],
+      sounding: [...first, ...second, ...shrill],
       // All whistles are read as the one in D is.
       writtenAbove: writtenD - lowest,
       reference: lowest,
-      octaveWord: (number) => (number >= lowest + 12 ? 'high' : ''),
-    }),
-    fingerings: [...fingerings, vented],
+      octaveWord: (number) => ['', 'high', 'third'][Math.floor((number - lowest) / 12)],
+    }).map((note) => (shrill.some((number) => noteIdOf(number) === note.id) ? { ...note, caution: shrillCaution } : note)),
+    fingerings: [...fingerings, vented, ...highest],
     graceNotes: [],
     taps: [],
     breath: 'The second register is blown harder with the same fingers. The two lowest notes want little air; the highest want a straight, quick stream.',
-    checks: ['No finger is pressed: the pads just close the holes.', 'All six holes closed give the lowest note; if it jumps up, a finger leaks.'],
+    checks: [
+      'Lips lightly round the mouthpiece, teeth off it; each note begins with the tongue, as in a soft “too”.',
+      'No finger is pressed: the pads just close the holes.',
+      'All six holes closed give the lowest note; if it jumps up, a finger leaks.',
+    ],
     mirror: { kind: 'allowed', said: 'Some players hold the right hand on top; the fingers change hands.' },
   };
   return builtIn(data);

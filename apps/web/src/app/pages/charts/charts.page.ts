@@ -3,6 +3,7 @@ import { Component, computed, effect, inject, input, linkedSignal, resource, sig
 import { RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
+  cautionsOf,
   chartedFingering,
   isSameFingers,
   isSameToPlay,
@@ -230,6 +231,7 @@ export class ChartsPage implements OnDestroy {
   });
 
   /** Remark, half cover and whose it is, of the way that is shown. */
+  protected readonly caution = computed(() => cautionsOf(this.instrument(), [this.way().note]));
   protected readonly aboutWay = computed((): readonly string[] => {
     const instrument = this.instrument();
     const { remark, forNow } = this.way();
