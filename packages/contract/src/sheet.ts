@@ -7,22 +7,31 @@ import { bringBackRoute, everyone, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
 /** How much a sheet can hold. */
-export const sheetLimits = { lines: 60, repetitions: 50, slowest: 20, fastest: 300, title: 120, note: 300, point: 300 } as const;
+export const sheetLimits = { lines: 60, repetitions: 50, speeds: 12, slowest: 20, fastest: 300, title: 120, note: 300, point: 300 } as const;
+
+const beatsAMinute = z
+  .number()
+  .int()
+  .min(sheetLimits.slowest, `At least ${sheetLimits.slowest} beats a minute.`)
+  .max(sheetLimits.fastest, `At most ${sheetLimits.fastest} beats a minute.`);
+/** Speeds at which a line is played one after the other. */
+const speedsSchema = z
+  .array(beatsAMinute)
+  .min(2, 'A drill has at least two speeds.')
+  .max(sheetLimits.speeds, `A drill has at most ${sheetLimits.speeds} speeds.`)
+  .readonly();
 
 export const sheetLineInputSchema = z.strictObject({
   /** The line's own; a new line may bring one that no line has yet, or none. */
   id: idSchema.optional(),
   home: noteIdSchema,
   other: noteIdSchema,
-  /** Times through the line. */
+  /** Times through the line, at each of its speeds. */
   repetitions: z.number().int().min(1, 'At least once.').max(sheetLimits.repetitions, `At most ${sheetLimits.repetitions} times.`),
-  /** Beats a minute; null for free. */
-  tempo: z
-    .number()
-    .int()
-    .min(sheetLimits.slowest, `At least ${sheetLimits.slowest} beats a minute.`)
-    .max(sheetLimits.fastest, `At most ${sheetLimits.fastest} beats a minute.`)
-    .nullable(),
+  /** Beats a minute; null for free. The first of its speeds, where it has several. */
+  tempo: beatsAMinute.nullable(),
+  /** Speeds one after the other, until the first slip; null or absent for one pace. */
+  speeds: speedsSchema.nullable().optional(),
   point: typedText.max(sheetLimits.point, `A point to watch has at most ${sheetLimits.point} characters.`),
   /** The line's own music; without it the line is the change there and back, eight times. */
   exercise: exerciseSchema.nullable().optional(),
@@ -69,6 +78,7 @@ export const sheetLineSchema = z.object({
   other: z.string(),
   repetitions: z.number().int(),
   tempo: z.number().int().nullable(),
+  speeds: z.array(z.number().int()).readonly().nullable(),
   point: z.string(),
   exercise: exerciseSchema.nullable(),
   fingering: lineFingeringSchema.nullable(),

@@ -8,6 +8,7 @@ import { ChangeBench1764201600000 } from './migrations/1764201600000-change-benc
 import { Movements1764288000000 } from './migrations/1764288000000-movements';
 import { PinsVersion1764374400000 } from './migrations/1764374400000-pins-version';
 import { LineFingering1764460800000 } from './migrations/1764460800000-line-fingering';
+import { LineSpeeds1764547200000 } from './migrations/1764547200000-line-speeds';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
 export function createDataSource(databaseUrl: string, entities: readonly EntityTarget<ObjectLiteral>[], onPoolError: (error: unknown) => void): DataSource {
@@ -23,6 +24,7 @@ export function createDataSource(databaseUrl: string, entities: readonly EntityT
       Movements1764288000000,
       PinsVersion1764374400000,
       LineFingering1764460800000,
+      LineSpeeds1764547200000,
     ],
     synchronize: false,
     extra: { max: 10, connectionTimeoutMillis: 3000 },

@@ -34,8 +34,8 @@ export const sheetArchive = archivePart({
     sheets.map(({ id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt }) => ({
       ...{ sign: signs.of(id), student: signs.of(studentId), tune: tuneId === null ? null : signs.of(tuneId), instrument: signs.ofModel(instrument) },
       ...{ title, note, changed: updatedAt.toISOString() },
-      lines: (lines.get(id) ?? []).map(({ home, other, repetitions, tempo, point, exercise, fingering, code }) => ({
-        ...{ home, other, repetitions, tempo, point, exercise, fingering, code },
+      lines: (lines.get(id) ?? []).map(({ home, other, repetitions, tempo, speeds, point, exercise, fingering, code }) => ({
+        ...{ home, other, repetitions, tempo, speeds, point, exercise, fingering, code },
       })),
       ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
@@ -50,9 +50,10 @@ export const sheetArchive = archivePart({
     }));
     await insertAll(database, SheetEntity, rows);
     const lines = sheets.flatMap((sheet) =>
-      sheet.lines.map(({ fingering = null, ...line }, position) => ({
+      sheet.lines.map(({ fingering = null, speeds = null, ...line }, position) => ({
         ...line,
         fingering,
+        speeds,
         id: randomUUID() as string,
         sheetId: idOf(sheet.sign),
         position,

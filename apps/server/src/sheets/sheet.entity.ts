@@ -27,6 +27,8 @@ export class SheetLineEntity {
   @Column({ type: 'text' }) other: string;
   @Column({ type: 'int' }) repetitions: number;
   @Column({ type: 'int', nullable: true }) tempo: number | null;
+  /** Speeds one after the other; null for one pace. */
+  @Column({ type: 'jsonb', nullable: true }) speeds: readonly number[] | null;
   @Column({ type: 'text' }) point: string;
   /** The line's own music; null for the change there and back. */
   @Column({ type: 'jsonb', nullable: true }) exercise: Exercise | null;

@@ -72,7 +72,7 @@ export class SheetRepository {
     const [row] = await this.database.query<Omit<SummaryRow, 'lineCount'> & Pick<SheetDetail, 'note' | 'version' | 'lines'>>(
       `SELECT ${summaryColumns}, s.note, s.version,
          COALESCE((SELECT json_agg(json_build_object('id', l.id, 'code', l.code, 'home', l.home, 'other', l.other, 'repetitions', l.repetitions,
-           'tempo', l.tempo, 'point', l.point, 'exercise', l.exercise, 'fingering', l.fingering) ORDER BY l.position)
+           'tempo', l.tempo, 'speeds', l.speeds, 'point', l.point, 'exercise', l.exercise, 'fingering', l.fingering) ORDER BY l.position)
            FROM sheet_line l WHERE l.sheet_id = s.id AND l.removed_at IS NULL), '[]') AS lines
        ${summaryTables}
        WHERE s.studio_id = $1 AND s.id = $2 AND s.deleted_at IS NULL AND ($3::uuid IS NULL OR s.student_id = $3::uuid)`,
@@ -140,8 +140,8 @@ export class SheetRepository {
     const fresh: SheetLineRow[] = [];
     const newIds = await this.newIds(lines, codes);
     const newCodes = await this.freshCodes(newIds.length);
-    lines.forEach(({ id, home, other, repetitions, tempo, point, exercise = null, fingering = null }, position) => {
-      const row = { sheetId, position, home, other, repetitions, tempo, point, exercise, fingering, removedAt: null };
+    lines.forEach(({ id, home, other, repetitions, tempo, speeds = null, point, exercise = null, fingering = null }, position) => {
+      const row = { sheetId, position, home, other, repetitions, tempo, speeds, point, exercise, fingering, removedAt: null };
       const code = id === undefined ? undefined : codes.get(id);
       if (code === undefined) fresh.push({ ...row, id: newIds[fresh.length], code: newCodes[fresh.length] });
       else known.push({ ...row, id: id as string, code });
@@ -174,7 +174,7 @@ export class SheetRepository {
   /** Lines of all sheets of a studio in their order, but those that were taken off. */
   async linesBySheet(studioId: string): Promise<ReadonlyMap<string, readonly SheetLineEntity[]>> {
     const lines = await this.database.query<SheetLineEntity>(
-      `SELECT l.sheet_id AS "sheetId", l.home, l.other, l.repetitions, l.tempo, l.point, l.exercise, l.fingering, l.code
+      `SELECT l.sheet_id AS "sheetId", l.home, l.other, l.repetitions, l.tempo, l.speeds, l.point, l.exercise, l.fingering, l.code
        FROM sheet_line l JOIN sheet s ON s.id = l.sheet_id WHERE s.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
       [studioId],
     );
@@ -198,6 +198,6 @@ export class SheetRepository {
   }
 }
 
-function lineOf({ id, code, home, other, repetitions, tempo, point, exercise, fingering }: SheetLineEntity): SheetLine {
-  return { id, code, home, other, repetitions, tempo, point, exercise, fingering };
+function lineOf({ id, code, home, other, repetitions, tempo, speeds, point, exercise, fingering }: SheetLineEntity): SheetLine {
+  return { id, code, home, other, repetitions, tempo, speeds, point, exercise, fingering };
 }

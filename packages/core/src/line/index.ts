@@ -17,7 +17,12 @@ export {
   startingTempo,
   asFingered,
   assertLine,
+  countText,
+  movementShown,
+  pacesOf,
+  paceText,
   lineFingeringSchema,
+  type CountedLine,
   type DescribedLine,
   type Line,
   type PacedLine,
@@ -42,4 +47,4 @@ export { movementExercises, movementLines, type MovementExercise } from './movem
 export { layeredNotes, lineAtLayer, shortNotes, withLayer, type LayeredNote, type ShortNote } from './line-layers';
 export { wordRows, type LineWords } from './line-words';
 export { ornamentExercises, ornamentLines, type OrnamentExercise } from './ornament-lines';
-export { drillOf, type DrillKind, type DrillStep } from './speed-drill';
+export { drillOf, type Drill, type DrillKind } from './speed-drill';

@@ -18,8 +18,16 @@ export interface Line {
 
 /** A line with its pace. */
 export interface PacedLine extends Line {
-  /** Beats a minute; null for free. */
+  /** Beats a minute; null for free. The first of its speeds, where it has several. */
   readonly tempo: number | null;
+  /** Speeds at which it is played one after the other, in beats a minute, until the first slip; null or absent for one pace. */
+  readonly speeds?: readonly number[] | null;
+}
+
+/** A line with its pace and how often it is played. */
+export interface CountedLine extends PacedLine {
+  /** Times through the line, at each of its speeds. */
+  readonly repetitions: number;
 }
 
 /** Ways of a line's notes; each note has one. */
@@ -52,6 +60,27 @@ export function notesOfLine(line: Line): readonly LineNote[] {
 
 /** Length of a line in beats. */
 export const beatsOfLine = ({ exercise }: Pick<Line, 'exercise'>): number => (exercise == null ? lineBeats : beatsOf(exercise.notes));
+
+/** The paces at which a line is played, in their order; null for free. */
+export const pacesOf = ({ tempo, speeds }: Pick<PacedLine, 'tempo' | 'speeds'>): readonly (number | null)[] =>
+  speeds == null || speeds.length === 0 ? [tempo] : speeds;
+
+/**
+ * How often a line is played, and of what.
+ * @example countText({ home: 'c', other: 'e', repetitions: 1 }) // '1 line (8 changes)'
+ */
+export function countText({ repetitions, exercise, speeds }: Pick<CountedLine, 'repetitions' | 'exercise' | 'speeds'>): string {
+  const times = repetitions === 1 ? 'once through' : `${repetitions} times through`;
+  const count = exercise == null ? `${repetitions} ${repetitions === 1 ? 'line' : 'lines'} (${repetitions * changesInLine} changes)` : times;
+  return speeds == null ? count : `${count} at each speed`;
+}
+
+/** The pace of a line, as it is said: "free", "60 beats a minute", "38, 48, 60 beats a minute, until the first slip". */
+export function paceText(line: Pick<PacedLine, 'tempo' | 'speeds'>): string {
+  const paces = pacesOf(line);
+  if (paces[0] === null) return 'free';
+  return `${paces.join(', ')} beats a minute${paces.length > 1 ? ', until the first slip' : ''}`;
+}
 
 /** The pairs of notes that a line practises; there and back count as one, as first met. */
 export function pairsOfLine(line: Line): readonly Line[] {
@@ -131,6 +160,25 @@ export interface DescribedLine extends Line {
   readonly change: Change;
   readonly trouble: Trouble;
   readonly advice: Advice;
+  /** The movement that it practises, where it is a line of movements. */
+  readonly shown: MovementShown | undefined;
+}
+
+/** One place of a line where a movement is played: what its figure shows. */
+export interface MovementShown {
+  readonly before: NoteId | null;
+  readonly graceNotes: readonly NoteId[];
+  readonly after: NoteId;
+}
+
+/** The first place of a line with the most grace notes of its movements, after another note if there is one; undefined where none is in it. */
+export function movementShown({ exercise }: Pick<Line, 'exercise'>): MovementShown | undefined {
+  const places = (exercise?.notes ?? []).map(({ note, graceNotes = [] }, index, all): MovementShown => {
+    return { before: all[index - 1]?.note ?? null, graceNotes, after: note };
+  });
+  const weight = ({ before, graceNotes }: MovementShown): number => 2 * graceNotes.length + (before === null ? 0 : 1);
+  const [fullest] = places.filter(({ graceNotes }) => graceNotes.length > 0).sort((one, other) => weight(other) - weight(one));
+  return fullest;
 }
 
 /** @throws ZelpitFault `unknown-note` */
@@ -140,7 +188,7 @@ export function describedLine(chart: Instrument, line: Line): DescribedLine {
   const change = changeBetween(instrument, home, other);
   const trouble = troubleOf(instrument, change);
   const advice = exercise == null ? adviceFor(instrument, change, trouble) : { todo: exercise.musical, otherwise: exercise.physical };
-  return { home, other, exercise, fingering, instrument, title: lineTitle(chart, line), change, trouble, advice };
+  return { home, other, exercise, fingering, instrument, title: lineTitle(chart, line), change, trouble, advice, shown: movementShown(line) };
 }
 
 /** One line as ABC that an engraver can draw by itself, without title. */
@@ -154,7 +202,7 @@ export function linesAsAbc(instrument: Instrument, title: string, lines: readonl
   return lines
     .map((line, index) => {
       const tempo = line.tempo === null ? [] : [`Q:1/4=${line.tempo}`];
-      const point = plain(line.point) === '' ? [] : [`N:${plain(line.point)}`];
+      const point = [line.speeds == null ? '' : paceText(line), line.point].map(plain).flatMap((text) => (text === '' ? [] : [`N:${text}`]));
       const head = [
         `X:${index + 1}`,
         `T:${lineTitle(instrument, line)}`,

@@ -207,11 +207,12 @@ describe('words under a line', () => {
 
 describe('speeds', () => {
   it('three speeds go from half to full, a drill in six small steps', () => {
-    expect(drillOf('three-speeds', 80).map(({ tempo }) => tempo)).toEqual([40, 60, 80]);
-    const drill = drillOf('speed-drill', 80).map(({ tempo }) => tempo);
-    expect(drill).toEqual([...drill].sort((one, other) => one - other));
-    expect([drill[0], drill.at(-1)]).toEqual([40, 80]);
-    expect(drillOf('as-it-is', 80)).toHaveLength(1);
+    expect(drillOf('three-speeds', 80).speeds).toEqual([40, 60, 80]);
+    const { speeds, tempo } = drillOf('speed-drill', 80);
+    expect(speeds).toHaveLength(6);
+    expect(speeds).toEqual([...(speeds ?? [])].sort((one, other) => one - other));
+    expect([tempo, speeds?.at(0), speeds?.at(-1)]).toEqual([40, 40, 80]);
+    expect(drillOf('as-it-is', 80)).toMatchObject({ tempo: 80, speeds: null });
   });
 
   it.each([0, 39, 301, Number.NaN])('%d beats a minute are refused', (full) => {

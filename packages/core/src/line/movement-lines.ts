@@ -1,6 +1,17 @@
 import { changeBetween, type Change } from '../change';
 import { chartedPattern, fingerCoverage, noteOf, type Instrument, type NoteId } from '../fingering';
-import { capital, compileMovement, firstAllowed, lightTapNotes, openers, tapOf, type MovementDefinition, type MovementSettings, type Tap } from '../movement';
+import {
+  capital,
+  compileMovement,
+  firstAllowed,
+  lightTapNotes,
+  movementHints,
+  openers,
+  tapOf,
+  type MovementDefinition,
+  type MovementSettings,
+  type Tap,
+} from '../movement';
 import type { Line } from './line';
 import { bar, filled, quarter, type Exercise, type LineNote } from './exercise';
 import type { ExerciseLines } from './exercise-sets';
@@ -207,6 +218,9 @@ class Writer {
   /** A note with the movement before it, as it follows the note before; nothing where it cannot be. */
   decorated(before: NoteId | null, after: NoteId): readonly LineNote[] {
     const { movement, settings } = this.wish;
+    const isTapAlone = movement.parts.every(({ part }) => part === 'tap');
+    // A tap alone needs its note sounding: it is played plain first.
+    if (isTapAlone && before !== after) return joined({ note: after, twelfths: half }, this.decorated(after, after));
     const compiled = compileMovement(this.instrument, movement, before, after, settings);
     if (compiled.kind === 'unplayable') {
       this.leaveOut(compiled.reason.replace(/\.$/, ''));
@@ -249,14 +263,20 @@ class Writer {
     return { lines: parts.flatMap((part, index) => this.line(name(index), part)), leftOut: this.left() };
   }
 
+  /** What to listen for, and the hint for the hands. */
+  private purposes(notes: readonly LineNote[]): Pick<Exercise, 'musical' | 'physical'> {
+    const on = [...new Set(notes.flatMap(({ note, movement }) => (movement === this.wish.movement.id ? [note] : [])))];
+    const { listen, physical } = movementHints(this.instrument, this.wish.movement, on.length === 1 ? on[0] : null);
+    return { musical: listen, physical };
+  }
+
   line(title: string, notes: readonly LineNote[]): readonly Line[] {
     if (notes.length < 2) return [];
     const pair = firstMoving(this.instrument, notes);
     const [first, second] = this.instrument.notes;
     const exercise: Exercise = {
       title: title.slice(0, 120),
-      musical: 'Every element there, none more, all grace notes equally long.',
-      physical: 'Small, quick fingers; what lies stays down.',
+      ...this.purposes(notes),
       focus: 'fingers',
       notes: filled(notes),
     };

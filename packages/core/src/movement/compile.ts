@@ -1,4 +1,4 @@
-import { chartedPattern, noteOf, patternKey, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { chartedPattern, noteOf, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
 import { usualMovementSettings, type MovementDefinition, type MovementPart, type MovementSettings } from './definition';
 import { graceSteps } from './grace-steps';
 import { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, withNextFinger } from './laws';
@@ -145,9 +145,10 @@ function addPart(instrument: Instrument, { steps, text }: Building, part: Moveme
     case 'tap': {
       const tap = tapOf(instrument, after, part.weight ?? (settings.lightTaps.includes(after) ? 'light' : 'heavy'));
       if (tap === undefined) throw new Unplayable(`${capital(noteOf(instrument, after).schoolName)} cannot be tapped: every hole is closed.`);
-      if (steps.length === 0 && before !== null && patternKey(tap.pattern) === patternKey(chartedPattern(instrument, before)))
+      // A tap closes and opens again over its own note.
+      if (steps.length === 0 && before !== null && before !== after)
         throw new Unplayable(
-          `From ${noteOf(instrument, before).schoolName} the tap on ${noteOf(instrument, after).schoolName} would sound what sounds already.`,
+          `A tap needs its own note sounding: from ${noteOf(instrument, before).schoolName} there is nothing on ${noteOf(instrument, after).schoolName} to tap yet.`,
         );
       const isAgain = steps.some(({ kind }) => kind === 'tap') && tap.closes.length === 1;
       const isDragged = isAgain && settings.secondTap === 'drag';

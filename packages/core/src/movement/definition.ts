@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { noteIdSchema, type NoteId } from '../fingering';
+import { noteIdSchema, withoutMarks, type NoteId } from '../fingering';
 
 const letters = z.array(noteIdSchema).min(1, 'A part names at least one grace note.').max(8, 'A part names at most eight grace notes.').readonly();
 
@@ -32,6 +32,12 @@ export const movementIdSchema = z
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'An id is written in small letters and figures with hyphens between.');
 
 const nameSchema = z.string().trim().min(1, 'A movement needs a name.').max(60, 'A name of a movement has at most 60 characters.');
+const hintSchema = z
+  .string()
+  .trim()
+  .min(1, 'A hint is not empty.')
+  .max(200, 'A hint has at most 200 characters.')
+  .regex(withoutMarks, 'A hint is plain text, without marks such as <b>.');
 const mostGraces = 12;
 
 /** One start and arrival that a teacher wants otherwise than the laws give it. */
@@ -67,6 +73,10 @@ export const movementDefinitionSchema = z.strictObject({
   returns: z.boolean().optional(),
   /** Where its onsets are evenly spaced rather than as long as their kind. */
   isEven: z.boolean().optional(),
+  /** What to listen for, `{note}` for its theme note; the usual words where nothing is said. */
+  listen: hintSchema.optional(),
+  /** One physical hint, likewise. */
+  hint: hintSchema.optional(),
   /** Where a teacher wants a start and arrival otherwise. */
   cells: z.array(movementCellSchema).max(120).readonly().optional(),
 });

@@ -21,7 +21,8 @@ export { syllablesOf, syllableSetSchema, type SyllableSet } from './syllables';
 export { editDistance, findMovements, movementById, movementsOf, movementTable } from './movements';
 export { lightTapNotes, openers, pipeMovements } from './movements.data';
 export { MovementReader, type Recognised } from './recognise';
-export { innerChanges, movementRisk, type InnerChange } from './inner-changes';
+export { movementHints, movementSupport } from './movement-hints';
+export { changesAlong, innerChanges, movementRisk, type InnerChange } from './inner-changes';
 export {
   compileOrnament,
   cutFinger,

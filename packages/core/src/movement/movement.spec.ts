@@ -163,10 +163,14 @@ describe('a single grace note', () => {
     expect(compileMovement(chanter, own, 'high-g', 'c')).toMatchObject({ kind: 'compiled', isOverride: true });
   });
 
-  it('by itself is no tap where that would sound what sounds already', () => {
-    expect(written('tap', 'G', 'c')).toBe('From low G the tap on C would sound what sounds already.');
-    expect(written('tap', 'A', 'e')).toBe('From low A the tap on E would sound what sounds already.');
-    expect(written('tap', 'e', 'c')).toBe('{G}c');
+  it.each([
+    ['G', 'c', 'A tap needs its own note sounding: from low G there is nothing on C to tap yet.'],
+    ['A', 'e', 'A tap needs its own note sounding: from low A there is nothing on E to tap yet.'],
+    ['f', 'd', 'A tap needs its own note sounding: from F there is nothing on D to tap yet.'],
+    ['c', 'c', '{G}c'],
+    ['e', 'e', '{A}e'],
+  ])('a tap alone from %s to %s: "%s"', (before, after, text) => {
+    expect(written('tap', before, after)).toBe(text);
   });
 });
 

@@ -6,6 +6,7 @@ export {
   heldPhrase,
   lineOfChange,
   plannedLine,
+  restPhrase,
   tenMinuteSheet,
   type PlannedLine,
   type TenMinutes,

@@ -1,7 +1,7 @@
 import { instrumentById, practiceChanter as chanter } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
-import { lineMusic, lineNotes, linesAsAbc, lineTitle, startingTempo } from '../line';
-import { changesToPractise, expectedSeconds, heldPhrase, tenMinuteSheet } from '.';
+import { countText, lineMusic, lineNotes, linesAsAbc, lineTitle, paceText, startingTempo } from '../line';
+import { changesToPractise, expectedSeconds, heldPhrase, plannedLine, tenMinuteSheet } from '.';
 import { parse } from '../testing.spec-support';
 
 const changes = (music: string) => changesOfTune(chanter, readTune(chanter, parse(`X:1\nT:t\nM:4/4\nL:1/4\nK:HP\n${music}\n`))).open;
@@ -28,6 +28,36 @@ describe('lines', () => {
     expect(startingTempo(chanter, { home: 'c', other: 'e' })).toBeNull();
     expect(startingTempo(chanter, { home: 'b', other: 'c' })).toBe(60);
     expect(startingTempo(chanter, { home: 'e', other: 'high-g' })).toBe(48);
+  });
+});
+
+describe('counts', () => {
+  const exercise = { title: 't', musical: '', physical: '', focus: 'fingers', notes: [] } as const;
+
+  it.each([
+    [{ repetitions: 1 }, '1 line (8 changes)'],
+    [{ repetitions: 3 }, '3 lines (24 changes)'],
+    [{ repetitions: 1, exercise }, 'once through'],
+    [{ repetitions: 4, exercise }, '4 times through'],
+    [{ repetitions: 1, exercise, speeds: [40, 60] }, 'once through at each speed'],
+  ])('%j is "%s"', (line, text) => {
+    expect(countText(line)).toBe(text);
+  });
+
+  it('a new line is the eight changes that a teacher asks for', () => {
+    expect(plannedLine(chanter, { home: 'c', other: 'e' }).repetitions).toBe(1);
+  });
+
+  it.each([
+    [{ tempo: null }, 'free'],
+    [{ tempo: 60 }, '60 beats a minute'],
+    [{ tempo: 40, speeds: [40, 60, 80] }, '40, 60, 80 beats a minute, until the first slip'],
+  ])('the pace %j is "%s"', (line, text) => {
+    expect(paceText(line)).toBe(text);
+  });
+
+  it('a drill takes a count-in and its times through at each speed, and one rest', () => {
+    expect(expectedSeconds({ repetitions: 1, tempo: 40, speeds: [40, 80] })).toBe(20 * 1.5 + 20 * 0.75 + 40);
   });
 });
 

@@ -1,12 +1,9 @@
 import type { Instrument } from '../fingering';
-import { beatsOfLine, lineCountInBeats, pairKey, startingTempo, type Line, type PacedLine } from '../line';
+import { beatsOfLine, lineCountInBeats, pairKey, startingTempo, pacesOf, type CountedLine, type Line } from '../line';
 import { troubleOfTune, type TuneChange, type TuneChanges } from '../tune';
 
 /** A line as it goes onto a sheet. */
-export interface PlannedLine extends PacedLine {
-  /** Times through the line. */
-  readonly repetitions: number;
-}
+export type PlannedLine = CountedLine;
 
 export interface TenMinutes {
   readonly lines: readonly PlannedLine[];
@@ -16,26 +13,30 @@ export interface TenMinutes {
   readonly minutes: number;
 }
 
-const usualRepetitions = 8;
-/** Fewer times through a line teach nothing. Our own choice. */
-const fewestRepetitions = 3;
+/** One line is the eight changes that a teacher asks for; music of its own goes by quicker. Our own choice. */
+const usualRepetitions = { change: 1, exercise: 4 } as const;
+/** Most and fewest times through a line in ten minutes; fewer teach nothing. Our own choice. */
+const [mostRepetitions, fewestRepetitions] = [8, 3];
 /** Pace reckoned with, and played at, where a line is free; beats a minute. Our own choice. */
 export const freeTempo = 60;
-/** Rest of both hands after a line, in seconds. Our own choice, after the caution about rest. */
+/** Rest of both hands after a line, in seconds: the one number of plan, screen and paper. Our own choice, after the caution about rest. */
 const restSeconds = 40;
+/** "Rest both hands for 40 seconds" */
+export const restPhrase = `Rest both hands for ${restSeconds} seconds`;
 const tenMinutes = 600;
 /** "Most" of the trouble: lines are added until this share of its weight is held. */
 const share = 0.8;
 
 /** What the time of a line depends on. */
-type Timed = Pick<PlannedLine, 'repetitions' | 'tempo' | 'exercise'>;
+type Timed = Pick<PlannedLine, 'repetitions' | 'tempo' | 'speeds' | 'exercise'>;
 
 /**
- * Time that a line on a sheet takes, one count-in and the rest after it included, in seconds.
+ * Time that a line on a sheet takes, one count-in at each speed and the rest after it included, in seconds.
  * @example expectedSeconds({ repetitions: 8, tempo: 60 }) // 172
  */
 export function expectedSeconds(line: Timed): number {
-  return ((lineCountInBeats + line.repetitions * beatsOfLine(line)) * 60) / (line.tempo ?? freeTempo) + restSeconds;
+  const beats = lineCountInBeats + line.repetitions * beatsOfLine(line);
+  return pacesOf(line).reduce((sum: number, tempo) => sum + (beats * 60) / (tempo ?? freeTempo), restSeconds);
 }
 
 /** The same for all lines of a sheet together, in whole minutes, at least one. */
@@ -90,7 +91,7 @@ function weighedPairs(changes: readonly TuneChange[]): readonly WeighedPair[] {
 function fitIntoTime(instrument: Instrument, lines: readonly Line[]): readonly PlannedLine[] {
   const planned = lines.map((line) => plannedLine(instrument, line));
   for (let count = planned.length; count > 0; count -= 1) {
-    for (let repetitions = usualRepetitions; repetitions >= fewestRepetitions; repetitions -= 1) {
+    for (let repetitions = mostRepetitions; repetitions >= fewestRepetitions; repetitions -= 1) {
       const attempt = planned.slice(0, count).map((line) => ({ ...line, repetitions }));
       if (secondsOf(attempt) <= tenMinutes) return attempt;
     }
@@ -111,7 +112,7 @@ export const lineOfChange = ({ change, fingering }: TuneChange): Line => ({
 
 /** A line with the usual repetitions and a pace to begin with. */
 export function plannedLine(instrument: Instrument, line: Line): PlannedLine {
-  return { ...line, repetitions: usualRepetitions, tempo: startingTempo(instrument, line) };
+  return { ...line, repetitions: line.exercise == null ? usualRepetitions.change : usualRepetitions.exercise, tempo: startingTempo(instrument, line) };
 }
 
 /** "These 3 lines hold 14 of the 25 weak moments of the tune." */

@@ -6,6 +6,6 @@ export interface DraftLine extends SheetLineInput {
 }
 
 /** A line as it is sent: without its code, which the server keeps. */
-export function lineInput({ id, home, other, repetitions, tempo, point, exercise = null, fingering = null }: DraftLine): DraftLine {
-  return { id, home, other, repetitions, tempo, point, exercise, fingering };
+export function lineInput({ id, home, other, repetitions, tempo, speeds = null, point, exercise = null, fingering = null }: DraftLine): DraftLine {
+  return { id, home, other, repetitions, tempo, speeds, point, exercise, fingering };
 }

@@ -1,12 +1,12 @@
 import { Component, computed, input } from '@angular/core';
-import { laneLayout, noteOf, type DescribedLine, type LaneNote } from '@zelpit/core';
+import { laneLayout, noteOf, type DescribedLine, type LaneNote, type NoteId } from '@zelpit/core';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 
 /** The size of the figure, in px: room for finger names at the left, two columns, and the mark under their seam. */
 export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, height: 188, markSize: 30 } as const;
 
-/** Two fingerings side by side and what happens between them. Lives inside an SVG. */
+/** Two fingerings side by side and what happens between them, or a movement between its notes, element by element. Lives inside an SVG. */
 @Component({
   // eslint-disable-next-line @angular-eslint/component-selector
   selector: 'g[zpChangeFigure]',
@@ -37,6 +37,19 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, h
       [labelSize]="16"
       [isPaper]="isPaper()"
     />
+    @for (grace of graces(); track $index) {
+      <svg:text
+        [attr.x]="grace.x"
+        y="14"
+        text-anchor="middle"
+        font-size="15"
+        font-weight="600"
+        font-family="Gabarito Variable"
+        [attr.fill]="isPaper() ? '#000' : 'currentColor'"
+      >
+        {{ grace.text }}
+      </svg:text>
+    }
     @if (hasMark()) {
       <svg:g
         zpMark
@@ -58,15 +71,40 @@ export class ChangeFigureComponent {
   protected readonly middle = (figureSize.labels + figureSize.width) / 2;
 
   protected readonly columns = computed((): readonly (LaneNote & { readonly text: string })[] => {
-    const { home, other } = this.line();
-    const quarter = (figureSize.width - figureSize.labels) / 4;
-    return [home, other].map((note, index) => ({
-      x: this.middle + (index === 0 ? -quarter : quarter),
+    const { home, other, shown } = this.line();
+    const width = figureSize.width - figureSize.labels;
+    const column = (x: number, note: NoteId, graceNotes: LaneNote['graceNotes'] = []) => ({
+      x,
       note,
-      graceNotes: [],
-      text: noteOf(this.instrument(), note).schoolName,
-    }));
+      graceNotes,
+      text: this.nameOf(note, shown !== undefined),
+    });
+    if (shown === undefined) return [column(this.middle - width / 4, home), column(this.middle + width / 4, other)];
+    const { before, graceNotes, after } = shown;
+    const parts = graceNotes.length + (before === null ? 2 : 4);
+    const at = (part: number): number => figureSize.labels + (part * width) / parts;
+    const first = before === null ? [] : [column(at(1), before)];
+    const start = before === null ? 0.5 : 2.5;
+    return [
+      ...first,
+      column(
+        at(parts - 1),
+        after,
+        graceNotes.map((note, index) => ({ note, x: at(start + index) })),
+      ),
+    ];
   });
-  protected readonly hasMark = computed(() => this.line().trouble.kind !== 'none');
+  /** Letters of the grace notes over their elements. */
+  protected readonly graces = computed(() =>
+    this.columns().flatMap(({ graceNotes }) => graceNotes.map(({ note, x }) => ({ x, text: noteOf(this.instrument(), note).abc }))),
+  );
+  /** A movement is judged by its elements, not by the change between its notes. */
+  protected readonly hasMark = computed(() => this.line().shown === undefined && this.line().trouble.kind !== 'none');
   protected readonly markY = computed(() => figureSize.lanesTop + laneLayout(this.instrument(), figureSize.pitch).height + figureSize.markSize / 2 + 2);
+
+  /** Beside grace notes there is room for the letter of the written form only. */
+  private nameOf(note: NoteId, isShort: boolean): string {
+    const { schoolName, abc } = noteOf(this.instrument(), note);
+    return isShort ? abc : schoolName;
+  }
 }

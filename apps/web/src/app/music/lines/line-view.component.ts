@@ -1,5 +1,5 @@
 import { Component, computed, inject, input } from '@angular/core';
-import { describedLine, lineAbc, type Line, type Instrument } from '@zelpit/core';
+import { cautionsOf, describedLine, lineAbc, notesOfLine, type Line, type Instrument } from '@zelpit/core';
 import { ChangeFigureComponent, figureSize } from './change-figure.component';
 import { LineWordsChoice } from '../wording/line-words.service';
 import { StaffLineComponent } from '../score/staff-line.component';
@@ -22,6 +22,9 @@ import { StaffLineComponent } from '../score/staff-line.component';
         <ng-content />
       </div>
     </div>
+    @if (caution(); as text) {
+      <p class="caution">{{ text }}</p>
+    }
     <zp-staff-line [abc]="abc()" [text]="musicText()" />
   `,
 })
@@ -31,9 +34,15 @@ export class LineViewComponent {
   readonly line = input.required<Line>();
   protected readonly size = figureSize;
   protected readonly described = computed(() => describedLine(this.instrument(), this.line()));
+  protected readonly caution = computed(() =>
+    cautionsOf(
+      this.instrument(),
+      notesOfLine(this.line()).map(({ note }) => note),
+    ),
+  );
   protected readonly musicText = computed(() => {
     const { exercise, title } = this.described();
-    return exercise == null ? `Four bars, ${title} and back, eight times` : `The music of ${title}`;
+    return exercise == null ? `Four bars of ${title} and back: eight changes` : `The music of ${title}`;
   });
   protected readonly abc = computed(() => lineAbc(this.instrument(), this.line(), this.words.words()));
 }

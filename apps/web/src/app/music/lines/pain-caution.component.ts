@@ -1,12 +1,15 @@
 import { Component } from '@angular/core';
+import { restPhrase } from '@zelpit/core';
 
 /** What stands wherever lines are practised. */
 @Component({
   selector: 'zp-pain-caution',
   template: `
     <p class="caution">
-      <b>Stop if anything hurts, tingles or goes numb.</b> Rest both hands after each line. If it comes back, see a health professional; no drill is worth it.
+      <b>Stop if anything hurts, tingles or goes numb.</b> {{ rest }} after each line. If it comes back, see a health professional; no drill is worth it.
     </p>
   `,
 })
-export class PainCautionComponent {}
+export class PainCautionComponent {
+  protected readonly rest = restPhrase;
+}

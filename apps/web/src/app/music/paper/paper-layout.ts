@@ -1,4 +1,16 @@
-import { describedLine, lineAbc, notesOfLine, wordRows, type Line, type PlannedLine, type DescribedLine, type Instrument, type LineWords } from '@zelpit/core';
+import {
+  countText,
+  describedLine,
+  pacesOf,
+  lineAbc,
+  notesOfLine,
+  wordRows,
+  type Line,
+  type PlannedLine,
+  type DescribedLine,
+  type Instrument,
+  type LineWords,
+} from '@zelpit/core';
 import { figureSize } from '../lines/change-figure.component';
 import type { PaperSize } from './paper-size';
 import { wrapText, type Measure } from './wrap-text';
@@ -121,6 +133,13 @@ function nextHead(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<
 const rowsUnder = (sheet: SheetOnPaper, line: Line): number =>
   sheet.words === undefined ? 0 : wordRows(sheet.instrument, notesOfLine(line), sheet.words).length;
 
+/** "free, then on the click", "click 60", "click 40, 60, 80, until the first slip" */
+function paceOnPaper(line: PlannedLine): string {
+  const paces = pacesOf(line);
+  if (paces[0] === null) return 'free, then on the click';
+  return `click ${paces.join(', ')}${paces.length > 1 ? ', until the first slip' : ''}`;
+}
+
 /** Sizes of a line's name, the largest that its room allows. */
 const titleSizes: readonly number[] = [36, 30, 25, 21];
 
@@ -142,12 +161,13 @@ function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Mea
   put(described.advice.otherwise, 16.5, 500, 22, 2);
   if (line.point.trim() !== '') put(`Watch: ${line.point}`, 17, 700, 22, 4);
   y += 8;
-  const times = `${line.repetitions} ${line.repetitions === 1 ? 'time' : 'times'}`;
+  const times = countText(line);
+  const count = line.repetitions * pacesOf(line).length;
   texts.push({ x: textLeft, y, text: times, size: 17, weight: 700 });
   const boxesLeft = textLeft + measure(times, 17, 700) + 10;
-  const hasBoxes = line.repetitions <= mostBoxes;
-  const boxes = hasBoxes ? Array.from({ length: line.repetitions }, (_, box) => ({ x: boxesLeft + box * boxWidth, y: y - 12 })) : [];
-  const pace = line.tempo === null ? 'free, then on the click' : `click ${line.tempo}`;
+  const hasBoxes = count <= mostBoxes;
+  const boxes = hasBoxes ? Array.from({ length: count }, (_, box) => ({ x: boxesLeft + box * boxWidth, y: y - 12 })) : [];
+  const pace = paceOnPaper(line);
   const paceLeft = boxesLeft + boxes.length * boxWidth + (hasBoxes ? 8 : 4);
   const isBeside = paceLeft + measure(pace, 17, 500) <= size.width - paperMargin;
   if (!isBeside) y += 24;

@@ -1,5 +1,6 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
+import { restPhrase } from '@zelpit/core';
 import { filter, firstValueFrom } from 'rxjs';
 import { ChangeFigureComponent } from '../lines/change-figure.component';
 import { Engraver } from '../score/engraver.service';
@@ -29,6 +30,7 @@ export class SheetPaperComponent {
   readonly state = signal<'drawing' | 'ready' | 'failed'>('drawing');
   readonly isReady = computed(() => this.state() === 'ready');
 
+  protected readonly rest = restPhrase;
   protected readonly margin = paperMargin;
   protected readonly qrSize = qrSize;
   protected readonly family = paperFonts.latin;

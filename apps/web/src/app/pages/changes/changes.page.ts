@@ -8,6 +8,7 @@ import {
   changeOfFingerings,
   changeTimeline,
   comfortHint,
+  hintsFor,
   graceNotesOver,
   inBetweenSounds,
   isGlide,
@@ -17,7 +18,6 @@ import {
   loudnessShown,
   mirrorCheck,
   normalPool,
-  physicalHints,
   RiskTable,
   troubleOf,
   wayIdOf,
@@ -247,11 +247,13 @@ export class ChangesPage implements OnDestroy {
     if (change === undefined) return undefined;
     const hint = comfortHint(instrument, change.fromPattern, change.toPattern);
     const difficulty = this.table().difficultyOf(change);
+    const trouble = troubleOf(instrument, change);
+    const { listen, physical } = hintsFor(instrument, change, trouble);
     return {
       name: changeName(instrument, change),
       kind: kindPhrase(change),
-      advice: adviceFor(instrument, change, troubleOf(instrument, change)),
-      hints: [...physicalHints(change), ...(change.movers.length === 0 ? [] : [mirrorCheck(instrument, change)]), ...(hint === undefined ? [] : [hint])],
+      advice: adviceFor(instrument, change, trouble),
+      hints: [listen, physical, change.movers.length === 0 ? '' : mirrorCheck(instrument, change), hint ?? ''].filter((text) => text !== ''),
       terms: difficulty.terms,
       total: difficulty.total.toFixed(1),
     };

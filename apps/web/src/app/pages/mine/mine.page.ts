@@ -1,6 +1,6 @@
 import { Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { lineTitle } from '@zelpit/core';
+import { countText, lineTitle, paceText } from '@zelpit/core';
 import type { SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
@@ -44,7 +44,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
                   <a class="row-link" [routerLink]="['/c', line.code]">
                     <span>{{ titleOf(sheet, line) }}</span>
                     <small>{{ line.point }}</small>
-                    <small class="text-nowrap">{{ line.repetitions }} times · {{ line.tempo === null ? 'free' : line.tempo + ' a minute' }}</small>
+                    <small class="text-nowrap">{{ countText(line) }} · {{ paceText(line) }}</small>
                   </a>
                 </li>
               } @empty {
@@ -67,6 +67,8 @@ export class MinePage {
   private readonly service = inject(SheetsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
+  protected readonly countText = countText;
+  protected readonly paceText = paceText;
   protected readonly session = inject(SessionService);
   protected readonly sheets = signal<readonly SheetDetail[] | undefined>(undefined);
   protected readonly fault = signal('');

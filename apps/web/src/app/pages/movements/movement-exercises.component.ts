@@ -1,5 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { drillOf, lineAbc, movementLines, type Line, type DrillKind, type DrillStep, type MovementExercise } from '@zelpit/core';
+import { drillOf, lineAbc, movementLines, type Line, type Drill, type DrillKind, type MovementExercise } from '@zelpit/core';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
@@ -80,9 +80,9 @@ export class MovementExercisesComponent {
       ...{ before: this.hand.before(), after: this.hand.after() },
     }),
   );
-  private readonly speeds = computed((): readonly DrillStep[] => {
+  private readonly speeds = computed((): Drill | undefined => {
     const drill = this.drill();
-    return drill === 'free' ? [] : drillOf(drill, this.full());
+    return drill === 'free' ? undefined : drillOf(drill, this.full());
   });
   protected readonly planned = computed(() => plannedForSheet(this.hand.instrument(), this.made().lines, this.speeds()));
   protected readonly leftOutText = computed(() => [...new Set(this.made().leftOut)].join('; '));

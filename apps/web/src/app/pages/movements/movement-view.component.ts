@@ -1,5 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { countOf, noteOf, syllablesOf, type InnerChange, type MovementFault } from '@zelpit/core';
+import { countOf, movementHints, movementSupport, noteOf, syllablesOf, type InnerChange, type MovementFault } from '@zelpit/core';
 import { inHundred } from '../../music/wording/change-words';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
@@ -53,6 +53,12 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
         }
       </div>
       <div>
+        <h2 class="heading">Listen for</h2>
+        <p class="mb-1">{{ hints().listen }}</p>
+        <p>{{ hints().physical }}</p>
+        @if (support(); as text) {
+          <p class="caution">{{ text }}</p>
+        }
         @if (inner().length > 0) {
           <h2 class="heading">Changes inside</h2>
           <ul class="plain-list">
@@ -116,6 +122,8 @@ export class MovementViewComponent {
     const instrument = this.hand.instrument();
     return `X:1\nM:none\nL:1/4\nK:${instrument.ownKeys[0] ?? 'C'}\n${noteOf(instrument, this.hand.before()).abc}2 ${this.written()}2 |]\n`;
   });
+  protected readonly hints = computed(() => movementHints(this.hand.instrument(), this.hand.chosen(), this.hand.after()));
+  protected readonly support = computed(() => movementSupport(this.hand.instrument(), this.hand.compiled()));
   protected readonly inner = computed(() => this.hand.inner().map((inner) => ({ inner, ...this.innerText(inner) })));
 
   protected readonly elements = computed(() => {

@@ -1,6 +1,6 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { beatsOfLine, describedLine } from '@zelpit/core';
+import { beatsOfLine, countText, describedLine, pacesOf, restPhrase } from '@zelpit/core';
 import type { OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
@@ -33,6 +33,9 @@ export class RunnerPage implements OnDestroy {
   protected readonly codes = signal<readonly string[]>([]);
   protected readonly fault = signal('');
   protected readonly isDone = signal(false);
+  /** Which of the line's speeds comes next, and the fastest that was clean so far. */
+  private readonly atSpeed = signal(0);
+  protected readonly score = signal<number | undefined>(undefined);
   protected readonly drawingWidth = signal(390);
   private readonly drawing = viewChild<ElementRef<HTMLElement>>('drawing');
   private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -45,9 +48,32 @@ export class RunnerPage implements OnDestroy {
   });
   /** As the line fingers it. */
   protected readonly fingered = computed(() => this.described()?.instrument ?? this.instrument());
+  /** The line at the speed at which it is played now. */
+  private readonly paced = computed(() => {
+    const line = this.opened()?.line;
+    return line === undefined ? undefined : { ...line, tempo: pacesOf(line)[this.atSpeed()] };
+  });
+  protected readonly isDrill = computed(() => (this.opened()?.line.speeds?.length ?? 0) > 1);
+  protected readonly countText = computed(() => {
+    const line = this.opened()?.line;
+    return line === undefined ? '' : countText(line);
+  });
+  /** What the end of a line is answered with: rest, or the next speed. */
+  protected readonly doneText = computed(() => {
+    const [line, score] = [this.opened()?.line, this.score()];
+    const rest = `${restPhrase}. Stop if anything hurts.`;
+    if (line === undefined || !this.isDrill()) return `That was it. ${rest}`;
+    if (score === undefined) return 'A slip at the first speed: start over, slower if you like.';
+    if (this.atSpeed() === 0) return `${score} was clean${score === line.speeds?.at(-1) ? ', the full speed' : ''}. ${rest}`;
+    return `${score} was clean. Next ${pacesOf(line)[this.atSpeed()]}.`;
+  });
+  protected readonly buttonText = computed(() => {
+    if (!this.isDone()) return 'Start';
+    return this.isDrill() && this.atSpeed() > 0 ? 'Next speed' : 'Again';
+  });
   protected readonly tempo = computed(() => {
-    const opened = this.opened();
-    return opened === undefined ? 0 : this.player.tempoOf(opened.line);
+    const line = this.paced();
+    return line === undefined ? 0 : this.player.tempoOf(line);
   });
   protected readonly isPlaying = computed(() => this.transport.playing() !== undefined);
   /** Beats since the first note over all times through; undefined in silence. */
@@ -72,8 +98,8 @@ export class RunnerPage implements OnDestroy {
     { keys: [' ', 'Enter'], cap: 'Space', label: 'Start with the count-in, or stop', run: () => this.toggle() },
     { keys: ['-', 'ArrowDown'], cap: '-', label: 'Slower', run: () => this.changeTempo(false) },
     { keys: ['+', '=', 'ArrowUp'], cap: '+', label: 'Faster', run: () => this.changeTempo(true) },
-    { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', run: () => this.step(1) },
-    { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Line before it', run: () => this.step(-1) },
+    { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', run: () => this.goTo(1) },
+    { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Line before it', run: () => this.goTo(-1) },
   ]);
   private readonly sizes = new ResizeObserver(([entry]) => {
     const { width, height } = entry.contentRect;
@@ -95,7 +121,7 @@ export class RunnerPage implements OnDestroy {
     effect(() => {
       if (this.transport.playing() === undefined && this.hasStarted) {
         this.hasStarted = false;
-        this.isDone.set(true);
+        untracked(() => this.finish());
       }
     });
   }
@@ -111,7 +137,24 @@ export class RunnerPage implements OnDestroy {
     if (this.isPlaying()) {
       this.hasStarted = false;
       this.transport.stop();
+      if (this.isDrill()) this.slip();
     } else this.start();
+  }
+
+  /** The last time through has ended: a drill goes on to its next speed, from the last of them back to the first. */
+  private finish(): void {
+    const speeds = this.opened()?.line.speeds ?? [];
+    if (this.isDrill()) {
+      this.score.set(speeds[this.atSpeed()]);
+      this.atSpeed.set((this.atSpeed() + 1) % speeds.length);
+    }
+    this.isDone.set(true);
+  }
+
+  /** A drill that was stopped ends with its slip and starts over. */
+  private slip(): void {
+    this.atSpeed.set(0);
+    this.isDone.set(true);
   }
 
   protected changeTempo(isFaster: boolean): void {
@@ -120,18 +163,19 @@ export class RunnerPage implements OnDestroy {
     if (this.isPlaying()) this.start();
   }
 
-  protected step(by: number): void {
+  protected goTo(by: number): void {
     const code = this.codes()[this.place() + by];
     if (this.place() >= 0 && code !== undefined) void this.router.navigate(['/c', code], { replaceUrl: true });
   }
 
   private start(): void {
-    const opened = this.opened();
-    if (opened === undefined) return;
+    const line = this.paced();
+    if (line === undefined) return;
+    if (this.atSpeed() === 0) this.score.set(undefined);
     this.isDone.set(false);
     this.hasStarted = false;
     this.sound.hasCountIn.set(true);
-    this.player.play('runner', this.instrument(), opened.line, opened.line.repetitions);
+    this.player.play('runner', this.instrument(), line, line.repetitions);
     this.hasStarted = true;
   }
 
@@ -139,6 +183,8 @@ export class RunnerPage implements OnDestroy {
     this.hasStarted = false;
     this.transport.stop();
     this.isDone.set(false);
+    this.atSpeed.set(0);
+    this.score.set(undefined);
     this.sheets.lineByCode(code).subscribe({
       next: (opened) => {
         this.opened.set(opened);

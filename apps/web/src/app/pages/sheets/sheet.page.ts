@@ -2,7 +2,7 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { sheetLimits } from '@zelpit/contract';
-import { expectedMinutes, lineTitle, plannedLine } from '@zelpit/core';
+import { countText, expectedMinutes, lineTitle, paceText, plannedLine } from '@zelpit/core';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';
@@ -112,6 +112,21 @@ export class SheetPage implements OnDestroy {
     if (repetitions !== line.repetitions) this.editor.editLine(line.id, { repetitions }, `the times through ${this.titleOf(line)}`);
   }
 
+  protected countOf(line: DraftLine): string {
+    return countText(line);
+  }
+
+  /** The speeds of a drill as they were typed; what is no speed changes nothing, and the field shows again what holds. */
+  protected setSpeeds(line: DraftLine, event: Event): void {
+    const field = event.target as HTMLInputElement;
+    const speeds = speedsIn(field.value);
+    const text = `the speeds of ${this.titleOf(line)}`;
+    if (speeds.length > 1) this.editor.editLine(line.id, { speeds, tempo: speeds[0] }, text);
+    else if (speeds.length === 1) this.editor.editLine(line.id, { speeds: null, tempo: speeds[0] }, text);
+    else this.notices.done(`Speeds are numbers from ${sheetLimits.slowest} to ${sheetLimits.fastest}, at most ${sheetLimits.speeds}.`);
+    field.value = (this.editor.shown().lines.find(({ id }) => id === line.id)?.speeds ?? []).join(', ');
+  }
+
   protected dropped(event: CdkDragDrop<unknown>): void {
     this.editor.move(event.previousIndex, event.currentIndex);
   }
@@ -166,8 +181,18 @@ export class SheetPage implements OnDestroy {
   }
 }
 
+/** The speeds in a text, each within its limits; none where one of them is none. */
+function speedsIn(text: string): number[] {
+  const speeds = text
+    .split(/[^\d.]+/)
+    .filter((part) => part !== '')
+    .map((part) => Math.round(Number(part)));
+  const isValid = speeds.length <= sheetLimits.speeds && speeds.every((speed) => speed >= sheetLimits.slowest && speed <= sheetLimits.fastest);
+  return isValid ? speeds : [];
+}
+
 /** What is set for a line, in words. */
-function settingsText({ repetitions, tempo, point }: DraftLine): string {
-  const times = `${repetitions} ${repetitions === 1 ? 'time' : 'times'}, ${tempo === null ? 'free' : `${tempo} beats a minute`}`;
-  return point === '' ? times : `${times}: ${point}`;
+function settingsText(line: DraftLine): string {
+  const settings = `${countText(line)}, ${paceText(line)}`;
+  return line.point === '' ? settings : `${settings}: ${line.point}`;
 }
