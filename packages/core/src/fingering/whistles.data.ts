@@ -37,7 +37,7 @@ const highestWays = [
   [24, 1, 3, 'XXX OOX'],
   [24, 2, 3, 'XXX OOO'],
 ] as const;
-const shrillCaution = 'Shrill and loud: keep it short, leave the small room, wear ear protection, and follow local guidance on sound exposure.';
+const shrillCaution = 'shrill and loud. Keep it short, leave the small room, wear ear protection, and follow local guidance on sound exposure.';
 
 const signs: Readonly<Record<string, number>> = { X: 1, O: 0, h: half };
 const holes = (text: string): number[] => [...text.replace(' ', '')].map((sign) => signs[sign]);

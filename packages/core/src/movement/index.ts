@@ -29,6 +29,7 @@ export {
   ornamentChoicesSchema,
   ornamentKinds,
   ornamentText,
+  tapChoices,
   tapFinger,
   usualOrnaments,
   type CompiledOrnament,
@@ -36,6 +37,7 @@ export {
   type OrnamentKind,
   type OrnamentSettings,
   type OrnamentStep,
+  type TapChoice,
 } from './ornaments';
 export { neighbourOrnaments, trillBetween, type NeighbourOrnament, type NeighbourWay, type TrillPair } from './trills';
 export { proofreadMovement, type MovementProof } from './proof-movement';

@@ -1,5 +1,5 @@
 import { instrumentById, instruments, pattern, type Instrument, type NoteId } from '../fingering';
-import { compileOrnament, cutFinger, neighbourOrnaments, ornamentKinds, tapFinger, trillBetween, usualOrnaments, type OrnamentKind } from '.';
+import { compileOrnament, cutFinger, neighbourOrnaments, ornamentKinds, tapChoices, tapFinger, trillBetween, usualOrnaments, type OrnamentKind } from '.';
 
 const whistle = instrumentById('whistle-d');
 const scale: readonly NoteId[] = ['d5', 'e5', 'fs5', 'g5', 'a5', 'b5', 'cs6'];
@@ -38,7 +38,21 @@ describe('cuts and taps of the whistle', () => {
     expect(scale.slice(1).map((note) => finger(tapFinger(whistle, note, usualOrnaments)))).toEqual(['R3', 'R2', 'R1', 'L3', 'L2', 'L1']);
     expect(finger(tapFinger(whistle, 'd5', usualOrnaments))).toMatch(/cran stands in/);
     const irish = instrumentById('irish-chanter-d');
-    expect(finger(tapFinger(irish, irish.notes[3].id, usualOrnaments))).toMatch(/would silence/);
+    expect(finger(tapFinger(irish, irish.notes[3].id, usualOrnaments))).toMatch(/taps are the teacher’s choice/);
+  });
+
+  it.each([
+    ['G', 'R index, or R middle'],
+    ['A', 'L ring (closes every hole: a stop)'],
+    ['C', 'L index, or R middle'],
+  ])('on the Irish chanter taps of %s are offered as the teacher’s choice', (name, offered) => {
+    const irish = instrumentById('irish-chanter-d');
+    const note = irish.notes.find(({ schoolName }) => schoolName === name)!;
+    expect(finger(tapFinger(irish, note.id, usualOrnaments))).toBe(
+      `On a chanter that is fingered closed taps are the teacher’s choice. On ${name}: ${offered}.`,
+    );
+    const [{ finger: chosen }] = tapChoices(irish, note.id);
+    expect(compileOrnament(irish, 'tap', note.id, { ...usualOrnaments, tapOn: { [note.id]: chosen } }).kind).toBe('compiled');
   });
 });
 

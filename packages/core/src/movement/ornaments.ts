@@ -131,6 +131,24 @@ export function cutFinger(instrument: Instrument, note: NoteId, { cuts, cutOn }:
   return { finger: (ring ?? lying[0]).id };
 }
 
+/** A finger that can tap a note, and whether every hole is closed then. */
+export interface TapChoice {
+  readonly finger: FingerId;
+  readonly label: string;
+  readonly isStop: boolean;
+}
+
+/**
+ * Every finger that can tap a note, from the face down: on a chanter that is fingered closed the teacher chooses among them.
+ * @throws ZelpitFault `unknown-note`
+ * @example tapChoices(instrumentById('whistle-d'), 'g5').map(({ finger }) => finger) // ['R1', 'R2', 'R3']
+ */
+export function tapChoices(instrument: Instrument, note: NoteId): readonly TapChoice[] {
+  const pattern = chartedPattern(instrument, note);
+  const open = instrument.fingers.filter(({ id, thumb }) => !thumb && fingerCoverage(instrument, pattern, id) < 1);
+  return open.map(({ id, label }) => ({ finger: id, label, isStop: withFingers(instrument, pattern, [id], 1).every((coverage) => coverage === 1) }));
+}
+
 /**
  * The finger that taps a note: the open one nearest the face. None on the lowest note, and none on a closed-fingered chanter, which a tap would silence.
  * @throws ZelpitFault `unknown-note`
@@ -140,8 +158,11 @@ export function tapFinger(instrument: Instrument, note: NoteId, { tapOn }: Ornam
   const name = noteOf(instrument, note).schoolName;
   const pattern = chartedPattern(instrument, note);
   if (chosen !== undefined) return chosenFinger(instrument, chosen, { name, does: 'tap', isPossible: (coverage) => coverage < 1, pattern });
-  if (instrument.family === 'irish-pipes')
-    return { reason: `A tap would silence ${name} on a chanter that is fingered closed; choose a finger where one works.` };
+  if (instrument.family === 'irish-pipes') {
+    const offered = tapChoices(instrument, note).map(({ label, isStop }) => (isStop ? `${label} (closes every hole: a stop)` : label));
+    if (offered.length === 0) return { reason: `No open finger can tap ${name}.` };
+    return { reason: `On a chanter that is fingered closed taps are the teacher’s choice. On ${name}: ${offered.join(', or ')}.` };
+  }
   const open = instrument.fingers.find(({ id, thumb }) => !thumb && fingerCoverage(instrument, pattern, id) < 1);
   return open === undefined ? { reason: `Every hole is closed on ${name}, so no tap is possible: a cran stands in.` } : { finger: open.id };
 }

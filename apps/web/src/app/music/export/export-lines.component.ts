@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { linesAsAbc, playNotes, renderTimeline, waveFile, type Instrument } from '@zelpit/core';
+import { linesAsAbc, pacesOf, playNotes, renderTimeline, waveFile, type Instrument } from '@zelpit/core';
 import type { SheetLineInput } from '@zelpit/contract';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import type { SheetOnPaper } from '../paper/paper-layout';
@@ -8,7 +8,7 @@ import { keptPaperSize } from '../paper/paper-size';
 import { SheetPrinter } from '../paper/sheet-printer.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
-import { SoundSettings } from '../sound/sound-settings.service';
+import { faultWords, SoundSettings, type ChosenFault } from '../sound/sound-settings.service';
 import { LinePlayer } from '../lines/line-player.service';
 
 type Kind = 'abc' | 'musicxml' | 'mid' | 'wav' | 'pdf';
@@ -16,7 +16,6 @@ const kinds: readonly { readonly kind: Kind; readonly text: string }[] = [
   { kind: 'abc', text: 'ABC, to be read by other music programs' },
   { kind: 'musicxml', text: 'MusicXML, for engraving programs' },
   { kind: 'mid', text: 'MIDI, the keys of a keyboard' },
-  { kind: 'wav', text: 'WAV, the sound of each line once' },
   { kind: 'pdf', text: 'PDF, on paper' },
 ];
 const waveRate = 44_100;
@@ -28,14 +27,32 @@ const pauseSeconds = 1.5;
   selector: 'zp-export-lines',
   imports: [NgbDropdownModule],
   template: `
-    <span ngbDropdown placement="bottom-end">
+    <span ngbDropdown #menu="ngbDropdown" placement="bottom-end" autoClose="outside">
       <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="lines().length === 0 || busy() !== ''">
         {{ busy() === '' ? 'Save as a file' : 'Making the ' + busy() + ' …' }}
       </button>
       <span ngbDropdownMenu>
         @for (each of kinds; track each.kind) {
-          <button type="button" ngbDropdownItem (click)="save(each.kind)">{{ each.text }}</button>
+          <button type="button" ngbDropdownItem (click)="menu.close(); save(each.kind)">{{ each.text }}</button>
         }
+        <span class="d-block px-3 py-2" role="group" aria-label="WAV, the sound of each line once">
+          <button type="button" class="word" (click)="menu.close(); save('wav')">WAV, the sound of each line once</button>
+          <span class="d-flex flex-wrap gap-3 my-2">
+            <button type="button" class="toggle" [attr.aria-pressed]="sound.hasClick()" (click)="sound.hasClick.set(!sound.hasClick())">
+              Click <b>{{ sound.hasClick() ? 'on' : 'off' }}</b>
+            </button>
+            <button type="button" class="toggle" [attr.aria-pressed]="sound.hasDrone()" (click)="sound.hasDrone.set(!sound.hasDrone())">
+              Drone <b>{{ sound.hasDrone() ? 'on' : 'off' }}</b>
+            </button>
+          </span>
+          <label class="form-label d-block" for="file-fault">With a fault</label>
+          <select id="file-fault" class="form-select" (change)="chooseFault($event)">
+            <option value="" [selected]="fault() === ''">none: clean</option>
+            @for (each of faults; track each) {
+              <option [value]="each" [selected]="fault() === each">{{ words[each] }}, {{ sound.faultMs() }} ms</option>
+            }
+          </select>
+        </span>
       </span>
     </span>
   `,
@@ -44,18 +61,29 @@ export class ExportLinesComponent {
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
   private readonly printer = inject(SheetPrinter);
-  private readonly sound = inject(SoundSettings);
+  protected readonly sound = inject(SoundSettings);
   readonly instrument = input.required<Instrument>();
   readonly title = input.required<string>();
   readonly note = input('');
   readonly lines = input.required<readonly (SheetLineInput & { readonly code?: string })[]>();
 
   protected readonly kinds = kinds;
+  protected readonly words = faultWords;
+  protected readonly faults = Object.keys(faultWords) as ChosenFault[];
+  /** The fault put into every change of a sound file; empty for none. */
+  protected readonly fault = signal<ChosenFault | ''>('');
   protected readonly busy = signal('');
   private readonly onPaper = computed((): SheetOnPaper => ({
     ...{ title: this.title(), note: this.note(), about: `${nameOf(this.instrument())}.`, instrument: this.instrument() },
     lines: this.lines().map((line) => ({ ...line, code: line.code ?? '' })),
   }));
+
+  protected chooseFault(event: Event): void {
+    const fault = (event.target as HTMLSelectElement).value as ChosenFault | '';
+    this.fault.set(fault);
+    // The page and the file have the same fault.
+    if (fault !== '') this.sound.fault.set(fault);
+  }
 
   protected async save(kind: Kind): Promise<void> {
     this.busy.set(kind === 'pdf' ? 'PDF' : 'file');
@@ -89,11 +117,12 @@ export class ExportLinesComponent {
     }
   }
 
-  /** Every line once at its pace, one after another. */
+  /** Every line once at its pace, or at each of its speeds, one after another. */
   private samples(): Float32Array {
     const pause = new Float32Array(Math.round(pauseSeconds * waveRate));
-    const parts = this.lines().flatMap((line) => {
-      const { instrument, notes, settings } = this.player.playable('file', this.instrument(), line, 1);
+    const paced = this.lines().flatMap((line) => pacesOf(line).map((tempo) => ({ ...line, tempo })));
+    const parts = paced.flatMap((line) => {
+      const { instrument, notes, settings } = this.player.playable('file', this.instrument(), line, 1, this.fault() !== '');
       return [renderTimeline(instrument, playNotes(instrument, notes, settings), { sampleRate: waveRate, ...this.sound.colour() }), pause];
     });
     const all = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0));

@@ -1,11 +1,10 @@
 import { Component, computed, input, viewChild, type ElementRef } from '@angular/core';
-import type { Instrument, NoteId } from '@zelpit/core';
 import type { LaneNames } from '../../music/lanes/lanes.component';
 import { fontRuns, paperFonts } from '../../music/paper/font-runs';
 import type { PaperSize } from '../../music/paper/paper-size';
 import type { ChartView } from '../../music/lanes/chart-view';
 import { coverPath } from '../../music/lanes/hole-figure';
-import { handoutLayout, handoutMargin } from './handout-layout';
+import { handoutLayout, handoutMargin, type HandoutFigure, type HandoutHole } from './handout-layout';
 
 /** One page with the fingers of some notes, black on white, as it is printed and as it goes into a file. */
 @Component({
@@ -20,7 +19,7 @@ import { handoutLayout, handoutMargin } from './handout-layout';
         [attr.height]="size().height"
         [attr.viewBox]="'0 0 ' + size().width + ' ' + size().height"
         role="img"
-        [attr.aria-label]="title() + ', ' + notes().length + ' notes'"
+        [attr.aria-label]="title() + ', ' + figures().length + ' figures'"
       >
         <svg:rect [attr.width]="size().width" [attr.height]="size().height" fill="#fff" />
         @for (line of head(); track line.y) {
@@ -35,7 +34,7 @@ import { handoutLayout, handoutMargin } from './handout-layout';
             [attr.x]="label.x"
             [attr.y]="label.y"
             fill="#000"
-            text-anchor="end"
+            [attr.text-anchor]="label.anchor"
             font-weight="500"
             [attr.font-size]="drawn().labelSize"
             [attr.font-family]="family"
@@ -44,16 +43,7 @@ import { handoutLayout, handoutMargin } from './handout-layout';
           </svg:text>
         }
         @for (note of drawn().notes; track note.id) {
-          <svg:rect
-            [attr.x]="note.x - drawn().radius * 1.7"
-            [attr.y]="note.body.y"
-            [attr.width]="drawn().radius * 3.4"
-            [attr.height]="note.body.height"
-            [attr.rx]="drawn().radius * 1.7"
-            fill="none"
-            stroke="#000"
-            stroke-width="1.2"
-          />
+          <svg:path [attr.d]="note.body.path" fill="none" stroke="#000" stroke-width="1.2" stroke-linejoin="round" />
           <svg:text
             [attr.x]="note.x"
             [attr.y]="note.nameY"
@@ -65,31 +55,31 @@ import { handoutLayout, handoutMargin } from './handout-layout';
           >
             {{ note.name }}
           </svg:text>
-          @if (note.small !== '') {
+          @for (small of note.small; track small; let line = $index) {
             <svg:text
               [attr.x]="note.x"
-              [attr.y]="note.nameY + drawn().smallSize * 1.05"
+              [attr.y]="note.nameY + drawn().smallSize * 1.05 * (line + 1)"
               fill="#000"
               text-anchor="middle"
               font-weight="500"
               [attr.font-size]="drawn().smallSize"
               [attr.font-family]="family"
             >
-              {{ note.small }}
+              {{ small }}
             </svg:text>
           }
           @for (hole of note.holes; track $index) {
             <svg:circle
               [attr.cx]="hole.x"
               [attr.cy]="hole.y"
-              [attr.r]="drawn().radius"
+              [attr.r]="hole.radius"
               fill="none"
               stroke="#000"
               stroke-width="2"
-              [attr.stroke-dasharray]="hole.isHidden ? drawn().radius / 3 + ' ' + drawn().radius / 3 : null"
+              [attr.stroke-dasharray]="hole.isHidden ? hole.radius / 3 + ' ' + hole.radius / 3 : null"
             />
             @if (hole.coverage > 0) {
-              <svg:path [attr.d]="cover(hole.x, hole.y, hole.coverage)" fill="#000" />
+              <svg:path [attr.d]="cover(hole)" fill="#000" />
             }
           }
         }
@@ -101,8 +91,7 @@ import { handoutLayout, handoutMargin } from './handout-layout';
   `,
 })
 export class HandoutDrawingComponent {
-  readonly instrument = input.required<Instrument>();
-  readonly notes = input.required<readonly NoteId[]>();
+  readonly figures = input.required<readonly HandoutFigure[]>();
   readonly view = input.required<ChartView>();
   readonly names = input.required<LaneNames>();
   readonly size = input.required<PaperSize>();
@@ -116,7 +105,7 @@ export class HandoutDrawingComponent {
   protected readonly runs = fontRuns;
   protected readonly drawn = computed(() => {
     const { width, height } = this.size();
-    return handoutLayout(this.instrument(), this.notes(), { view: this.view(), names: this.names(), width, height });
+    return handoutLayout(this.figures(), { view: this.view(), names: this.names(), width, height });
   });
   protected readonly head = computed(() => [
     { y: 74, size: 34, weight: 800, text: this.title() },
@@ -127,7 +116,7 @@ export class HandoutDrawingComponent {
     return this.page().nativeElement;
   }
 
-  protected cover(x: number, y: number, coverage: number): string {
-    return coverPath(x, y, this.drawn().radius * 0.78, coverage);
+  protected cover({ x, y, radius, coverage }: HandoutHole): string {
+    return coverPath(x, y, radius * 0.78, coverage);
   }
 }

@@ -5,7 +5,7 @@ import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import type { LaneNames } from '../../music/lanes/lanes.component';
 import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
-import { ChooserComponent, labelOf } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -16,6 +16,7 @@ import { ChartState } from '../../studio/state/chart-state.service';
 import { chartCsv } from './chart-table';
 import { views, type ChartView } from '../../music/lanes/chart-view';
 import { namings } from './charts.page';
+import { handoutFigures } from './handout-layout';
 import { HandoutDrawingComponent } from './handout-drawing.component';
 
 type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
@@ -49,6 +50,12 @@ type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
           <span class="seen"
             ><span class="quiet">on </span><zp-chooser purpose="Paper" [value]="size()" [choices]="sizeChoices" (valueChange)="choosePaper($event)"
           /></span>
+          @if (forWhomChoices().length > 0) {
+            <span class="seen"
+              ><span class="quiet">for </span
+              ><zp-chooser purpose="Models" [value]="isForBoth()" [choices]="forWhomChoices()" (valueChange)="wantsBoth.set($event)"
+            /></span>
+          }
           <button type="button" class="word" (click)="notes.set(allNotes())">All notes</button>
           <button type="button" class="word" (click)="notes.set([])">None</button>
           @for (order of orders(); track order.text) {
@@ -66,16 +73,7 @@ type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
       </section>
       <main class="paper-preview page-fill">
         @if (notes().length > 0) {
-          <zp-handout-drawing
-            [instrument]="instrument()"
-            [notes]="notes()"
-            [view]="view()"
-            [names]="naming()"
-            [size]="size()"
-            [title]="title()"
-            [about]="about()"
-            [foot]="foot()"
-          />
+          <zp-handout-drawing [figures]="figures()" [view]="view()" [names]="naming()" [size]="size()" [title]="title()" [about]="about()" [foot]="foot()" />
         }
       </main>
     </div>
@@ -99,6 +97,18 @@ export class HandoutPage implements OnDestroy {
   protected readonly known = computed(() => this.allNotes().filter((note) => this.state.held()?.knownNotes.includes(note) === true));
   protected readonly owner = computed(() => this.state.held()?.owner.name ?? '');
   protected readonly notes = linkedSignal((): readonly NoteId[] => (this.known().length > 0 ? this.known() : this.allNotes()));
+  /** True where the class has both models. */
+  protected readonly wantsBoth = signal(false);
+  protected readonly forWhomChoices = computed((): readonly Choice<boolean>[] => {
+    const [own, other] = [this.instrument(), this.state.otherModel()];
+    if (other === undefined) return [];
+    return [
+      { value: false, label: `the ${own.model ?? 'one'} model` },
+      { value: true, label: `a class with ${own.model ?? ''} and ${other.model ?? ''}` },
+    ];
+  });
+  protected readonly isForBoth = computed(() => this.wantsBoth() && this.forWhomChoices().length > 0);
+  protected readonly figures = computed(() => handoutFigures(this.instrument(), this.notes(), this.isForBoth() ? this.state.otherModel() : undefined));
   protected readonly orders = computed(() => teachingOrders(this.instrument()).slice(1));
   protected readonly chips = computed(() => {
     const on = new Set(this.notes());
@@ -108,7 +118,9 @@ export class HandoutPage implements OnDestroy {
   protected readonly viewText = computed(() => labelOf(views, this.view()));
   protected readonly namingText = computed(() => labelOf(namings, this.naming()));
   protected readonly title = computed(() => {
-    return capital(nameOf(this.instrument()));
+    const { name, model } = this.instrument();
+    const other = this.isForBoth() ? this.state.otherModel() : undefined;
+    return capital(other === undefined ? nameOf(this.instrument()) : `${name}, ${model ?? ''} and ${other.model ?? ''}`);
   });
   protected readonly about = computed(() => {
     const seen = `Seen ${this.viewText()}; a dashed hole lies on the other side.`;

@@ -1,4 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { mostLines, proofExamples, proofread, proofreadMovement, proofText } from '@zelpit/core';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
@@ -9,7 +10,7 @@ import { ChartState } from '../../studio/state/chart-state.service';
 /** Lines of a handout read against a chart. */
 @Component({
   selector: 'zp-proof',
-  imports: [SentenceComponent, ChooserComponent, RouterLink],
+  imports: [SentenceComponent, ChooserComponent, RouterLink, NgTemplateOutlet],
   template: `
     <div class="page">
       <zp-sentence>
@@ -39,21 +40,32 @@ import { ChartState } from '../../studio/state/chart-state.service';
             [value]="text()"
             (input)="typed($event)"
           ></textarea>
-          <details class="mt-2" [open]="text() === ''">
-            <summary>What is read, by an example each</summary>
-            <ul class="plain-list">
-              @for (each of examples(); track each.text) {
-                <li class="mb-1">
-                  <span class="quiet">{{ each.form }}: </span>
-                  <button type="button" class="word text-start" [attr.aria-label]="'Put in: ' + each.text" (click)="put(each.text)">{{ each.text }}</button>
-                </li>
-              }
-            </ul>
-          </details>
+          @if (lines().length > 0) {
+            <details class="mt-2">
+              <summary>What is read, by an example each</summary>
+              <ng-container [ngTemplateOutlet]="forms" />
+            </details>
+          }
           @if (isCut()) {
             <p class="fault-text">Only the first {{ most }} lines are read.</p>
           }
         </div>
+        <ng-template #forms>
+          <ul class="plain-list">
+            @for (each of examples(); track each.text) {
+              <li class="mb-2">
+                <span class="quiet">{{ each.form }}: </span>
+                <button type="button" class="word text-start" [attr.aria-label]="'Put in: ' + each.text" (click)="put(each.text)">{{ each.text }}</button>
+              </li>
+            }
+          </ul>
+        </ng-template>
+        @if (lines().length === 0) {
+          <section aria-label="What is read">
+            <h2 class="group-title">What is read, by an example each</h2>
+            <ng-container [ngTemplateOutlet]="forms" />
+          </section>
+        }
         <ol class="rows" aria-label="Line by line">
           @for (line of lines(); track line.line) {
             <li class="proof-line">

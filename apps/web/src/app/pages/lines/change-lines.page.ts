@@ -4,7 +4,6 @@ import {
   barsOf,
   coverageOf,
   describedLine,
-  exercisesOf,
   lineAbc,
   linesOf,
   lineTitle,
@@ -12,7 +11,6 @@ import {
   plannedLine,
   type Change,
   type Line,
-  type ExerciseKind,
   type LineSetKind,
   type Mode,
   type NoteId,
@@ -27,43 +25,17 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { capital } from '../../kernel/words/words';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
+import { asksFor, isPairSet, lineWishes, modes, wishedLines, type LineWish } from '../../music/lines/line-wishes';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { LineStripComponent } from '../../music/lines/line-strip.component';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
 
-type Wish = LineSetKind | ExerciseKind | 'own';
+type Wish = LineWish | 'own';
 
-const wishes: readonly Choice<Wish>[] = [
-  { value: 'crosses-with', label: 'crosses with' },
-  { value: 'crosses-once', label: 'all crosses, once each' },
-  { value: 'crosses-by-note', label: 'all crosses, note by note' },
-  { value: 'lift-only', label: 'fingers only lift' },
-  { value: 'lower-only', label: 'fingers only land' },
-  { value: 'neighbours', label: 'neighbours in the scale' },
-  { value: 'scale', label: 'the scale from' },
-  { value: 'scale-hard', label: 'the scale with its hard steps twice, from' },
-  { value: 'scale-values', label: 'the scale in halves, quarters, eighths and sixteenths, from' },
-  { value: 'cumulative', label: 'to each note above, from' },
-  { value: 'growing', label: 'the notes ticked as known, one more each time' },
-  { value: 'alternation', label: 'two notes in turn:' },
-  { value: 'rhythms', label: 'even, dotted, cut, triplets and tied:' },
-  { value: 'leaps', label: 'wide slurred leaps from' },
-  { value: 'own', label: 'my own selection' },
-];
-const pairSets: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'crosses-once', 'crosses-by-note', 'lift-only', 'lower-only', 'neighbours']);
-const withNote: ReadonlySet<Wish> = new Set<Wish>(['crosses-with', 'scale', 'scale-hard', 'scale-values', 'cumulative', 'alternation', 'rhythms', 'leaps']);
-/** Scales by a mode; the pipes have one scale. */
-const withMode: ReadonlySet<Wish> = new Set<Wish>(['scale', 'scale-hard', 'scale-values', 'cumulative']);
-const modes: readonly Choice<Mode>[] = [
-  { value: 'major', label: 'major' },
-  { value: 'minor', label: 'minor' },
-  { value: 'dorian', label: 'Dorian' },
-  { value: 'mixolydian', label: 'Mixolydian' },
-];
+const wishes: readonly Choice<Wish>[] = [...lineWishes, { value: 'own', label: 'my own selection' }];
 /** Sets that keep their own order instead of going from easy to hard. */
 const ownOrder: ReadonlySet<Wish> = new Set<Wish>(['scale-values', 'rhythms', 'growing', 'crosses-by-note']);
-const withOther: ReadonlySet<Wish> = new Set<Wish>(['alternation', 'rhythms']);
 const layouts: readonly Choice<'lines' | 'bars'>[] = [
   { value: 'lines', label: 'a line for each change' },
   { value: 'bars', label: 'a bar for each change' },
@@ -118,12 +90,13 @@ export class ChangeLinesPage {
   protected readonly wishText = computed(() => labelOf(wishes, this.wish()));
   protected readonly layoutText = computed(() => labelOf(layouts, this.layout()));
   protected readonly focusText = computed(() => labelOf(foci, this.focus()));
-  protected readonly isPairSet = computed(() => pairSets.has(this.wish()));
-  protected readonly hasNote = computed(() => withNote.has(this.wish()));
+  protected readonly isPairSet = computed(() => isPairSet(this.wish()));
   protected readonly modes = modes;
   protected readonly mode = signal<Mode>('major');
-  protected readonly hasMode = computed(() => withMode.has(this.wish()) && this.instrument().family !== 'pipes');
-  protected readonly hasOther = computed(() => withOther.has(this.wish()));
+  private readonly asks = computed(() => asksFor(this.wish(), this.instrument()));
+  protected readonly hasNote = computed(() => this.asks().note);
+  protected readonly hasMode = computed(() => this.asks().mode);
+  protected readonly hasOther = computed(() => this.asks().other);
 
   protected readonly noteChoices = computed(() => this.instrument().notes.map(({ id, schoolName }): Choice<NoteId> => ({ value: id, label: schoolName })));
   protected readonly start = linkedSignal((): NoteId => {
@@ -147,11 +120,8 @@ export class ChangeLinesPage {
   private readonly wished = computed((): { readonly lines: readonly Line[]; readonly leftOut: readonly string[] } => {
     const [instrument, wish, start, other, focus, hardness] = [this.instrument(), this.wish(), this.start(), this.other(), this.focus(), this.hardness()];
     if (wish === 'own') return { lines: this.own(), leftOut: [] };
-    if (!isPairSet(wish))
-      return exercisesOf(instrument, { kind: wish, start, other, focus, hardness, mode: this.mode(), known: this.state.inHand().held?.knownNotes ?? [] });
-    if (this.layout() === 'bars') return barsOf(instrument, { kind: wish, note: start }, { focus, hardness });
-    const { lines, leftOut } = linesOf(instrument, { kind: wish, note: start });
-    return { lines, leftOut: leftOut.map((line) => `${lineTitle(instrument, line)}: no finger moves`) };
+    if (isPairSet(wish) && this.layout() === 'bars') return barsOf(instrument, { kind: wish, note: start }, { focus, hardness });
+    return wishedLines(instrument, { kind: wish, start, other, focus, hardness, mode: this.mode(), known: this.state.inHand().held?.knownNotes ?? [] });
   });
   protected readonly leftOut = computed(() => this.wished().leftOut);
 
@@ -256,5 +226,3 @@ export class ChangeLinesPage {
     if (line !== undefined) this.player.play('line', this.instrument(), line, 1, isFaulty);
   }
 }
-
-const isPairSet = (wish: Wish): wish is LineSetKind => pairSets.has(wish);

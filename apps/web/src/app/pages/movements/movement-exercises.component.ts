@@ -1,5 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { drillOf, lineAbc, movementLines, type Line, type Drill, type DrillKind, type MovementExercise } from '@zelpit/core';
+import { movementExerciseChoices } from '../../music/lines/line-wishes';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
@@ -8,16 +9,6 @@ import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/cho
 import { capital } from '../../kernel/words/words';
 import { MovementInHand } from './movement-in-hand.service';
 
-const exercises: readonly Choice<MovementExercise>[] = [
-  { value: 'scale', label: 'on each note, up and down' },
-  { value: 'from-every-note', label: 'into this note from every other' },
-  { value: 'opened-and-back', label: 'each note with its opener, then back to this one' },
-  { value: 'repeated', label: 'between these two notes' },
-  { value: 'both-ways', label: 'between these two notes, there and back' },
-  { value: 'same-note', label: 'on one note, in the form of the top hand' },
-  { value: 'taps', label: 'taps: note, low note, note, tap' },
-  { value: 'runs', label: 'G, D and E grace notes in a row' },
-];
 const drills: readonly Choice<DrillKind | 'free'>[] = [
   { value: 'free', label: 'free' },
   { value: 'as-it-is', label: 'on the click' },
@@ -65,11 +56,11 @@ export class MovementExercisesComponent {
   protected readonly hand = inject(MovementInHand);
   protected readonly words = inject(LineWordsChoice);
 
-  protected readonly exercises = exercises;
+  protected readonly exercises = movementExerciseChoices;
   protected readonly drills = drills;
   protected readonly fulls = fulls;
   protected readonly exercise = signal<MovementExercise>('scale');
-  protected readonly exerciseText = computed(() => labelOf(exercises, this.exercise()));
+  protected readonly exerciseText = computed(() => labelOf(movementExerciseChoices, this.exercise()));
   protected readonly drill = signal<DrillKind | 'free'>('free');
   protected readonly drillText = computed(() => labelOf(drills, this.drill()));
   protected readonly full = signal(75);

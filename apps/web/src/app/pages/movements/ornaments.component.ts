@@ -11,6 +11,7 @@ import {
   ornamentLines,
   ornamentText,
   ornamentTimeline,
+  tapChoices,
   ownScale,
   usualOrnaments,
   type Line,
@@ -30,6 +31,7 @@ import { wayText } from '../../music/wording/change-words';
 import { ornamentNames } from '../../music/wording/ornament-words';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
+import { ornamentExerciseChoices } from '../../music/lines/line-wishes';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { Transport } from '../../music/sound/transport.service';
@@ -55,13 +57,8 @@ const speeds: readonly Choice<number>[] = [
   { value: 1, label: 'at speed' },
   { value: 4, label: 'four times slower' },
 ];
-const exercises: readonly Choice<OrnamentExercise>[] = [
-  { value: 'cuts', label: 'cuts on each note' },
-  { value: 'taps', label: 'taps on each note' },
-  { value: 'short-rolls', label: 'short rolls on each note' },
-  { value: 'long-rolls', label: 'long rolls on each note' },
-  { value: 'crans', label: 'crans on the lowest note' },
-];
+/** C natural, in semitones above the lowest note. */
+const naturalSeventh = 10;
 const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
   trill: 'trill',
   'upper-mordent': 'mordent upwards',
@@ -140,7 +137,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
           <span class="quiet">On </span><zp-chooser purpose="Note" [(value)]="note" [choices]="noteChoices()" /> <span class="quiet"> we cut </span
           ><zp-chooser purpose="Cut finger" [value]="fingerFor('cutOn')" [choices]="fingerChoices()" (valueChange)="chooseFinger('cutOn', $event)" />
           <span class="quiet"> and tap </span
-          ><zp-chooser purpose="Tap finger" [value]="fingerFor('tapOn')" [choices]="fingerChoices()" (valueChange)="chooseFinger('tapOn', $event)" />.
+          ><zp-chooser purpose="Tap finger" [value]="fingerFor('tapOn')" [choices]="tapFingers()" (valueChange)="chooseFinger('tapOn', $event)" />.
         </p>
         <details class="movement-definition">
           <summary>How each is played: {{ confirmedText() }}</summary>
@@ -217,7 +214,7 @@ export class OrnamentsComponent {
 
   protected readonly schools = schools;
   protected readonly speeds = speeds;
-  protected readonly exercises = exercises;
+  protected readonly exercises = ornamentExerciseChoices;
   /** As the studio chose for this model. */
   protected readonly chosen = computed((): OrnamentChoices => this.book.ornaments()[this.instrument().id] ?? usualChoices);
   protected readonly cuts = computed(() => this.chosen().cuts);
@@ -225,7 +222,7 @@ export class OrnamentsComponent {
   protected readonly exercise = signal<OrnamentExercise>('cuts');
   protected readonly schoolText = computed(() => labelOf(schools, this.cuts()));
   protected readonly speedText = computed(() => labelOf(speeds, this.slower()));
-  protected readonly exerciseText = computed(() => labelOf(exercises, this.exercise()));
+  protected readonly exerciseText = computed(() => labelOf(ornamentExerciseChoices, this.exercise()));
   protected readonly hasCransAbove = computed(() => this.chosen().cranOn.length > 0);
   protected readonly crans = computed((): readonly Choice<boolean>[] => {
     const [lowest, next] = this.scale().map((id) => this.nameOf(id));
@@ -249,8 +246,14 @@ export class OrnamentsComponent {
   protected readonly scale = computed(() => ownScale(this.instrument()));
 
   protected readonly columns = computed(() => (this.hasOrnaments() ? this.kinds().map((kind) => ornamentNames[kind]) : Object.values(neighbourNames)));
+  /** The scale, and C natural where cuts and taps are spoken of: both are the teacher's choice on it. */
+  private readonly rowNotes = computed((): readonly NoteId[] => {
+    const [scale, { notes }] = [this.scale(), this.instrument()];
+    const natural = notes.find(({ writtenSemitone }) => writtenSemitone === notes[0].writtenSemitone + naturalSeventh)?.id;
+    return notes.map(({ id }) => id).filter((id) => scale.includes(id) || (this.hasOrnaments() && id === natural));
+  });
   protected readonly rows = computed(() =>
-    this.scale().map((id) => ({
+    this.rowNotes().map((id) => ({
       id,
       name: this.nameOf(id),
       cells: this.hasOrnaments() ? this.kinds().map((kind) => this.cell(id, kind)) : this.neighbourCells(id),
@@ -280,6 +283,10 @@ export class OrnamentsComponent {
       .fingers.filter(({ thumb }) => !thumb)
       .map(({ id, label }) => ({ value: id, label: `with ${label}` })),
   ]);
+  protected readonly tapFingers = computed((): readonly Choice<FingerId | null>[] => [
+    { value: null, label: byRule },
+    ...tapChoices(this.instrument(), this.note()).map(({ finger, label, isStop }) => ({ value: finger, label: `with ${label}${isStop ? ': a stop' : ''}` })),
+  ]);
   protected readonly definitions = computed(() =>
     this.kinds().map((kind) => {
       const kept = this.book.keptFor(`ornament-${kind}`);
@@ -303,6 +310,12 @@ export class OrnamentsComponent {
 
   protected chooseCranFingers(fingers: string): void {
     this.keep({ cranFingers: fingers.split(' ') as FingerId[] });
+  }
+
+  /** Brings a note under the choosers below the table. */
+  private chooseTapOf(note: NoteId): void {
+    this.note.set(note);
+    setTimeout(() => document.querySelector<HTMLElement>('[aria-label^="Tap finger: "]')?.focus());
   }
 
   protected chooseFinger(which: 'cutOn' | 'tapOn', finger: FingerId | null): void {
@@ -363,7 +376,11 @@ export class OrnamentsComponent {
 
   private cell(note: NoteId, kind: OrnamentKind): Cell {
     const made = compileOrnament(this.instrument(), kind, note, this.settings());
-    if (made.kind === 'unplayable') return { kind, short: '', text: made.reason };
+    if (made.kind === 'unplayable') {
+      // What is the teacher's choice is offered where it is missing.
+      const isOffered = kind === 'tap' && this.isStaff() && this.instrument().family === 'irish-pipes' && tapChoices(this.instrument(), note).length > 0;
+      return { kind, short: isOffered ? 'choose' : '', text: made.reason, ...(isOffered && { hear: () => this.chooseTapOf(note) }) };
+    }
     const moves = made.steps.filter((step) => step.kind !== 'note');
     const label = (finger: string): string => this.instrument().fingers.find(({ id }) => id === finger)?.label ?? finger;
     const words = moves.map((step) => `${step.fingers.map(label).join(' ')} ${does[step.kind]}`.trim());

@@ -2,7 +2,7 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { sheetLimits } from '@zelpit/contract';
-import { countText, expectedMinutes, lineTitle, paceText, plannedLine } from '@zelpit/core';
+import { countText, expectedMinutes, lineTitle, paceText } from '@zelpit/core';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';
@@ -14,6 +14,7 @@ import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
+import { AnotherLineComponent } from './another-line.component';
 import { LineFingeringComponent } from './line-fingering.component';
 import { LineLayersComponent } from './line-layers.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -22,6 +23,7 @@ import { timeOfDay } from '../../kernel/saving/kept-document';
 import { UndoComponent } from '../../kernel/saving/undo.component';
 import { compareSheets } from '../../documents/sheet/compare-sheets';
 import { SheetEditor } from '../../documents/sheet/sheet-editor';
+import type { PlannedSheetLine } from '../../documents/sheet/planned-lines';
 import type { DraftLine } from '../../documents/sheet/line-input';
 
 /** A student's practice sheet: lines in order, with counts, pace and what to watch. */
@@ -40,6 +42,7 @@ import type { DraftLine } from '../../documents/sheet/line-input';
     UndoComponent,
     ConflictComponent,
     PainCautionComponent,
+    AnotherLineComponent,
     LineFingeringComponent,
     LineLayersComponent,
     ChooserComponent,
@@ -73,8 +76,8 @@ export class SheetPage implements OnDestroy {
     const at = this.editor.conflict()?.stored.updatedAt;
     return at === undefined ? '' : timeOfDay(at);
   });
-  protected readonly home = signal('');
-  protected readonly other = signal('');
+  /** Notes that the student's own instrument has ticked as known. */
+  protected readonly known = computed(() => this.shelf.heldFor(this.editor.stored()?.student.id, this.editor.stored()?.instrument)?.knownNotes ?? []);
 
   private readonly release = inject(KeyService).use([
     { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', run: () => this.step(1) },
@@ -147,19 +150,15 @@ export class SheetPage implements OnDestroy {
     this.notices.done(`${this.titleOf(line)} was taken off the sheet. Undo brings it back.`);
   }
 
-  protected chooseNote(which: 'home' | 'other', event: Event): void {
-    this[which].set((event.target as HTMLSelectElement).value);
-  }
-
-  protected add(): void {
-    const line = { home: this.home(), other: this.other() };
-    if (line.home === '' || line.other === '' || line.home === line.other) {
-      this.notices.done('Choose two different notes: the line goes from the first to the second and back.');
+  protected add(lines: readonly PlannedSheetLine[]): void {
+    const room = sheetLimits.lines - this.editor.shown().lines.length;
+    if (lines.length > room) {
+      this.notices.done(`A sheet holds ${sheetLimits.lines} lines: there is room for ${room}, and these are ${lines.length}.`);
       return;
     }
-    const added = this.editor.add({ ...plannedLine(this.instrument(), line), point: '' });
-    this.chosen.set(added.id);
-    setTimeout(() => document.getElementById(added.id)?.scrollIntoView({ block: 'nearest' }));
+    const [first] = lines.map((line) => this.editor.add(line));
+    this.chosen.set(first.id);
+    setTimeout(() => document.getElementById(first.id)?.scrollIntoView({ block: 'nearest' }));
   }
 
   protected play(isFaulty: boolean): void {

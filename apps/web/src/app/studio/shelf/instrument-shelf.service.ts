@@ -79,13 +79,18 @@ export class InstrumentShelf {
     return model === undefined ? undefined : this.careful(model, () => asPlayed(model, held, this.keptFor(model.id)));
   }
 
+  /** A student's own instrument of a model; undefined where there is none. */
+  heldFor(studentId: string | undefined, modelId: string | undefined): HeldInstrument | undefined {
+    return this.held().find((each) => each.model === modelId && each.owner.kind === 'student' && each.owner.id === studentId);
+  }
+
   /**
    * The instrument on which something written for a model is shown, played and printed for a student: the student's own, where the student has
    * one of that model; else the model with the studio's fingerings.
    */
   instrumentFor(studentId: string | undefined, modelId: string | undefined): Instrument {
     const model = this.known(modelId);
-    const held = this.held().find((each) => each.model === model.id && each.owner.kind === 'student' && each.owner.id === studentId);
+    const held = this.heldFor(studentId, model.id);
     return (held === undefined ? undefined : this.played(held)) ?? this.kept(model);
   }
 
