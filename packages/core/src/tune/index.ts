@@ -3,7 +3,7 @@ export { abcFaultFrom, abcFaults, type AbcFault } from './abc-fault';
 export { instrumentForKey, readBook, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
 export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } from './tune-movements';
 export { proposeSeparations, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';
-export { moveThatHelps, type KeyMove } from './key-move';
+export { keyChoices, keyNameOf, keyThatHelps, type KeyChoice } from './key-advice';
 export type { ParseAbc, ParsedAbc } from './parsed-abc';
 export { noticePhrase, readTune } from './read-tune';
 export { pathOfTune, type TunePath } from './tune-path';

@@ -1,11 +1,13 @@
 import { headingOf } from '../change';
-import { practiceChanter as chanter } from '../fingering';
+import { instrumentById, practiceChanter as chanter } from '../fingering';
+import { levels, RiskTable } from '../timing';
 import { parse } from '../testing.spec-support';
 import {
   abcFaults,
   changesOfTune,
   troubleOfTune,
-  moveThatHelps,
+  keyChoices,
+  keyThatHelps,
   noticePhrase,
   placePhrase,
   playedBars,
@@ -246,13 +248,47 @@ describe('abcFaults', () => {
   });
 });
 
-describe('moveThatHelps', () => {
-  it('offers the smallest move that brings all notes onto the chanter', () => {
-    const inC = head.replace('K:HP', 'K:G');
-    expect(moveThatHelps(chanter, tune('GABc|d4|', inC))).toEqual({ semitones: 2, outsideNow: 1, outsideThen: 0 });
+describe('keyChoices', () => {
+  const whistle = instrumentById('whistle-d');
+  const choices = (instrument: typeof whistle, music: string, key: string) =>
+    keyChoices(instrument, readTune(instrument, parse(`X:1\nT:t\nM:4/4\nL:1/4\nK:${key}\n${music}\n`)), 'slurred', new RiskTable(instrument, levels.learner));
+
+  it('names the key in which all notes fit without a half hole', () => {
+    const [best] = choices(whistle, 'F G A B|c d e f|', 'F');
+    expect(best).toMatchObject({ outside: 0, halfHoled: 0 });
+    expect(best.text).toMatch(/^(D|G), (up|down) .*: all notes fit, no half holes/);
+    expect(choices(whistle, 'F G A B|c d e f|', 'F').find(({ semitones }) => semitones === 0)?.halfHoled).toBeGreaterThan(0);
   });
 
-  it('offers nothing where all is well or no move helps', () => {
-    expect(moveThatHelps(chanter, tune('GABc|'))).toBeUndefined();
+  it('weighs every octave: what lies below a whistle is moved up by one', () => {
+    const here = choices(whistle, 'D, E, F, G,|A, B, C D|', 'D').find(({ name }) => name === 'D');
+    expect(here).toMatchObject({ semitones: 12, outside: 0, way: 'up an octave' });
+  });
+
+  it('counts half-holed and forked notes, and says which key is easier', () => {
+    const recorder = instrumentById('recorder-soprano-baroque');
+    const inB = choices(recorder, 'B ^c d e|f a b B|', 'B').find(({ semitones }) => semitones === 0)!;
+    expect(inB.forked).toBeGreaterThan(0);
+    expect(choices(recorder, 'B ^c d e|f a b B|', 'B').some(({ text }) => text.includes('easier than now'))).toBe(true);
+  });
+
+  it.each([
+    ['Em', 'E minor'],
+    ['Bb', 'B flat'],
+    ['F#m', 'F sharp minor'],
+    ['ADor', 'A Dorian'],
+  ])('K:%s stands among them as %s', (key, name) => {
+    expect(choices(whistle, 'd e f g|', key).find(({ semitones }) => semitones === 0)?.name ?? '').toBe(name);
+  });
+
+  it('helps a tune of which a note is missing; the chanter gets the key in which all are there', () => {
+    const inG = readTune(chanter, parse('X:1\nT:t\nM:4/4\nL:1/4\nK:G\nGABc|d4|\n'));
+    const all = keyChoices(chanter, inG, 'slurred', new RiskTable(chanter, levels.learner));
+    expect(keyThatHelps(all, 1)).toMatchObject({ outside: 0 });
+    expect(keyThatHelps(all, 0)).toBeUndefined();
+  });
+
+  it('a tune under the pipes’ own key has no other key', () => {
+    expect(keyChoices(chanter, tune('GABc|'), 'slurred', new RiskTable(chanter, levels.learner))).toEqual([]);
   });
 });

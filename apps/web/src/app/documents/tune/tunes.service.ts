@@ -3,13 +3,14 @@ import { tuneRoutes, type ImportResult, type TuneDetail, type TuneInput, type Tu
 import {
   changesOfTune,
   isTongued,
-  moveThatHelps,
+  keyChoices,
+  keyThatHelps,
   PathCosts,
   pathOfTune,
   readTune,
   type Articulation,
   type Instrument,
-  type KeyMove,
+  type KeyChoice,
   type PlayedNote,
   type RiskTable,
   type Tune,
@@ -40,7 +41,8 @@ export interface OpenedTune {
   readonly changes: TuneChanges;
   /** Changes by "from-to" of their notes. */
   readonly changeAt: ReadonlyMap<string, TuneChange>;
-  readonly move: KeyMove | undefined;
+  /** The key that helps a tune of which notes are not on the instrument. */
+  readonly move: KeyChoice | undefined;
 }
 
 /** The studio's tunes: fetched, brought in, taken apart. */
@@ -113,8 +115,14 @@ function openTune(read: Omit<OpenedTune, 'changes' | 'changeAt' | 'move'>): Open
   const changes = changesOfTune(instrument, tune, articulation, fingerings, risks);
   const all = [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
   const changeAt = new Map(all.flatMap((change) => change.places.map((place) => [`${place.from}-${place.to}`, change] as const)));
-  return { ...read, changes, changeAt, move: moveThatHelps(instrument, tune) };
+  const outside = tune.notes.filter(({ written }) => written.kind === 'outside').length;
+  const move = outside === 0 ? undefined : keyThatHelps(keysOf(read), outside);
+  return { ...read, changes, changeAt, move };
 }
+
+/** In which keys the tune could be played, the best first. */
+export const keysOf = ({ instrument, tune, articulation, risks }: Pick<OpenedTune, 'instrument' | 'tune' | 'articulation' | 'risks'>): readonly KeyChoice[] =>
+  keyChoices(instrument, tune, articulation, risks);
 
 /** The notes of some bars, as they are played. */
 export function playedNotesOf(

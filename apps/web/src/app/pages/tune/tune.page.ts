@@ -4,6 +4,7 @@ import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
   cautionsOf,
   isTonguedFamily,
+  keyNameOf,
   noteOf,
   patternKey,
   placePhrase,
@@ -11,6 +12,7 @@ import {
   tenMinuteSheet,
   type Fingering,
   type Articulation,
+  type KeyChoice,
   type TuneChange,
 } from '@zelpit/core';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
@@ -33,7 +35,7 @@ import { PlayerTimings } from '../../studio/trials/player-timings.service';
 import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
-import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
 import { BarStripComponent } from './bar-strip.component';
@@ -112,6 +114,10 @@ export class TunePage implements OnDestroy {
     const opened = this.opened();
     return opened === undefined || !isTonguedFamily(opened.instrument.family) ? undefined : opened.articulation;
   });
+
+  /** Its key by its name; empty where the letters have none, as the pipes' own. */
+  protected readonly keyName = computed(() => keyNameOf(this.opened()?.tune.key ?? ''));
+  protected readonly keys = signal<readonly KeyChoice[]>([]);
 
   protected readonly outside = computed(() => {
     const opened = this.opened();
@@ -391,9 +397,16 @@ export class TunePage implements OnDestroy {
     return worst;
   });
 
-  protected moveKey(semitones: number): void {
+  /** Keys are weighed when they are looked at: that takes a moment. */
+  protected weighKeys(): void {
+    const opened = this.opened();
+    if (opened !== undefined) this.keys.set(keysOf(opened));
+  }
+
+  protected moveKey({ semitones, name }: KeyChoice): void {
+    if (semitones === 0) return;
     this.editor.moveKey(semitones).then(
-      () => this.notices.done('The key was moved. Undo moves it back.'),
+      () => this.notices.done(`The tune stands in ${name} now. Undo moves it back.`),
       () => this.notices.done('The moved tune could not be written, so it stays as it was.'),
     );
   }
