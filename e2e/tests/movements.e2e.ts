@@ -49,11 +49,10 @@ test('how the studio plays is chosen once and changes the forms; lines of a move
   await choose(page, 'Speed', 'slow, a little faster, full speed');
   await page.getByRole('button', { name: /^New sheet for / }).click();
   await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^Grace note, on each note, up and down for /);
-  await expect(page.locator('.line-row')).toHaveCount(6);
-  await page
-    .getByRole('link', { name: /^Practise Grace note scale \(1 of 2\), code / })
-    .first()
-    .click();
+  // One line each, with its three speeds.
+  await expect(page.locator('.line-row')).toHaveCount(2);
+  await expect(page.getByLabel('Speeds, until the first slip').first()).toHaveValue('38, 56, 75');
+  await page.getByRole('link', { name: /^Practise Grace note scale \(1 of 2\), code / }).click();
   await page.waitForURL('**/c/*');
   await expect(page.getByRole('heading', { name: 'Grace note scale (1 of 2)' })).toBeVisible();
   await page.goto('/movements/ways');

@@ -25,7 +25,7 @@ test('ticked changes become lines, a sheet, in another order, with counts, pace 
   expect([...after].sort()).toEqual([...before].sort());
 
   const first = page.locator('.line-row').first();
-  await first.getByLabel('Times', { exact: true }).fill('5');
+  await first.getByLabel('Lines', { exact: true }).fill('5');
   await first.getByLabel('Pace').selectOption('on the click');
   await first.getByLabel(/Beats a minute for/).fill('52');
   await first.getByLabel('What to watch').fill('little finger waits');
@@ -35,7 +35,7 @@ test('ticked changes become lines, a sheet, in another order, with counts, pace 
   await page.reload();
   await expect(page.getByLabel('Title of the sheet')).toHaveValue('Week 9');
   await expect(titles(page)).toHaveText(after);
-  await expect(first.getByLabel('Times', { exact: true })).toHaveValue('5');
+  await expect(first.getByLabel('Lines', { exact: true })).toHaveValue('5');
   await expect(first.getByLabel(/Beats a minute for/)).toHaveValue('52');
   await expect(first.getByLabel('What to watch')).toHaveValue('little finger waits');
 });
@@ -47,9 +47,9 @@ test('a line taken off comes back with undo; a number out of range is brought in
   await expect(titles(page)).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo: a line taken off' }).click();
   await expect(titles(page).first()).toHaveText(name);
-  await page.getByLabel('Times', { exact: true }).first().fill('900');
+  await page.getByLabel('Lines', { exact: true }).first().fill('900');
   await page.getByLabel('What to watch').first().focus();
-  await expect(page.getByLabel('Times', { exact: true }).first()).toHaveValue('50');
+  await expect(page.getByLabel('Lines', { exact: true }).first()).toHaveValue('50');
   await saved(page);
 });
 

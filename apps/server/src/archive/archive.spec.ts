@@ -27,7 +27,7 @@ async function start(): Promise<void> {
 }
 
 const abc = 'X:1\nT:Łódź <b>Reel</b> 🎵\nM:4/4\nL:1/4\nK:HP\n{g}A c e a|\n';
-const line = { home: 'c', other: 'e', repetitions: 8, tempo: 60, point: 'השהה' };
+const line = { home: 'c', other: 'e', repetitions: 8, tempo: 60, speeds: [60, 72], point: 'השהה' };
 
 /** A studio with something of every kind, put away and not. */
 async function fill(visitor: Visitor): Promise<void> {

@@ -77,8 +77,8 @@ const chanterTunes: readonly DemoTune[] = [
     music: [
       '|:{g}B|{g}A<A {g}c>A {g}e>A {g}c>e|{Gdc}d>f {gef}e<c {gBd}B2 {g}B>e|{g}A<A {g}c>A {g}e>A {g}c>e|{g}f>e {g}c<B {gAd}A2 {GdG}A>B|',
       '{g}A<A {g}c>A {g}e>A {g}c>e|{Gdc}d>f {gef}e<c {gBd}B2 {g}c>d|{gef}e>a f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
-      '|:{g}e|{ag}a>f {g}e<c {g}a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}B>e|{ag}a>f {g}e<c {g}a>f {g}e<c|{g}f>e {g}c<B {gAd}A2 {GdG}A>e|',
-      '{ag}a>f {g}e<c {g}a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}c>d|{gef}e>a f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
+      '|:{g}e|{ag}a>f {g}e<c a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}B>e|{ag}a>f {g}e<c a>f {g}e<c|{g}f>e {g}c<B {gAd}A2 {GdG}A>e|',
+      '{ag}a>f {g}e<c a>f {g}e<c|{g}d>f {g}e<c {gBd}B2 {g}c>d|{gef}e>a f<e {g}c>e {g}d<f|{g}e>c {g}d<B {gAd}A2 {GdG}A:|',
     ],
   },
   {
@@ -113,8 +113,8 @@ const chanterTunes: readonly DemoTune[] = [
     music: [
       '|:{g}AcA {g}eAc|{g}BdB {a}gBd|{g}AcA {g}ece|{ag}aec {g}dBG|',
       '{g}AcA {g}eAc|{g}BdB {a}gBd|{g}cec {g}dfd|{g}ecB {GdG}A3:|',
-      '|:{ag}aec {g}aec|{a}gdB {a}gdB|{ag}aec {g}efa|fed {gcd}c2e|',
-      '{ag}aec {g}aec|{a}gdB {a}gdB|{g}cec {g}dfd|{g}ecB {GdG}A3:|',
+      '|:{ag}aec aec|{a}gdB {a}gdB|{ag}aec {g}efa|fed {gcd}c2e|',
+      '{ag}aec aec|{a}gdB {a}gdB|{g}cec {g}dfd|{g}ecB {GdG}A3:|',
     ],
   },
   {

@@ -62,6 +62,16 @@ describe('a sheet', () => {
     expect(answer.text ?? String(answer.body)).toMatch(/T:E to alternative high G[\s\S]*T:E to high G/);
   });
 
+  it('keeps the speeds of a drill as one line with one code; speeds that are none are refused', async () => {
+    const sheet = await newSheet([line('e', 'c', { repetitions: 1, tempo: 40, speeds: [40, 50, 60] }), line('b', 'e')]);
+    expect(sheet.lines.map((each) => each.speeds)).toEqual([[40, 50, 60], null]);
+    expect((await ada.get(`/api/lines/${sheet.lines[0].code}`)).body.line.speeds).toEqual([40, 50, 60]);
+    expect(((await save(sheet, {}).expect(200)).body as SheetDetail).lines).toEqual(sheet.lines);
+    for (const speeds of [[40], [], [40, 301], [40, 50.5], Array.from({ length: 13 }, (_, index) => 40 + index), 'fast'])
+      await save(sheet, { lines: [line('e', 'c', { speeds })] }).expect(400);
+    expect((await ada.get(`/api/sheets/${sheet.id}/lines.abc`)).text).toContain('N:40, 50, 60 beats a minute, until the first slip');
+  });
+
   it('is not saved over a later version', async () => {
     const sheet = await newSheet();
     await save(sheet, { title: 'Mine' }).expect(200);

@@ -1,4 +1,4 @@
-import { chartedFingering, chartedPattern, fingerCoverage, instrumentById, isSameFingers, isSameToPlay, withSchools } from '.';
+import { chartedFingering, chartedPattern, fingerCoverage, instrumentById, isSameFingers, isSameToPlay, noteReadAs, notesThatDiffer, withSchools } from '.';
 import { centsBetween, hertz } from '../pitch';
 import { soundingPitch } from './lookup';
 import { tablePitch } from '../acoustics';
@@ -46,5 +46,31 @@ describe('isSameToPlay', () => {
       const [one, other] = [baroque, german].map((model) => chartedFingering(model, id).pattern);
       expect(isSameToPlay(baroque, one, german, other)).toBe(isSameFingers(one, other));
     }
+  });
+});
+
+describe('notes that two models finger otherwise', () => {
+  const [baroque, german] = ['recorder-soprano-baroque', 'recorder-soprano-german'].map(instrumentById);
+
+  it('are the F’s and what leans on them, the same from both sides', () => {
+    const differing = notesThatDiffer(baroque, german);
+    expect(differing).toEqual(notesThatDiffer(german, baroque));
+    for (const note of ['f5', 'fs5', 'bb5', 'f6']) expect([note, differing.has(note)]).toEqual([note, true]);
+    for (const note of ['c5', 'e5', 'g5', 'a5', 'd6', 'g6']) expect([note, differing.has(note)]).toEqual([note, false]);
+  });
+
+  it.each([
+    ['whistle-d', 'd5', 'whistle-c', 'c5'],
+    ['recorder-soprano-baroque', 'f5', 'recorder-soprano-german', 'f5'],
+    ['recorder-soprano-baroque', 'c5', 'recorder-tenor-german', 'c4'],
+    ['practice-chanter', 'e', 'pipe-chanter', 'e'],
+  ])('on the %s %s is read as on the %s %s', (from, note, on, wanted) => {
+    expect(noteReadAs(instrumentById(from), note, instrumentById(on))).toBe(wanted);
+  });
+
+  it('what the other instrument does not have is read as nothing', () => {
+    expect(noteReadAs(instrumentById('recorder-soprano-baroque'), 'a5', instrumentById('ocarina-12-c-split'))).toBe('a4');
+    expect(noteReadAs(instrumentById('whistle-d'), 'd7', instrumentById('irish-chanter-d'))).toBeUndefined();
+    expect(noteReadAs(baroque, 'no-note', german)).toBeUndefined();
   });
 });

@@ -1,4 +1,4 @@
-import type { Instrument, Pattern } from './instrument';
+import type { Instrument, NoteId, Pattern } from './instrument';
 import { coverOf } from './pattern';
 
 /**
@@ -17,4 +17,22 @@ function actionOf({ holes }: Instrument, pattern: Pattern): string {
   const isAllAlike = shared.every(({ cover }) => cover === shared[0].cover);
   const said = isAllAlike ? [`${shared.length} ${shared[0]?.cover ?? ''}`] : shared.map(({ finger, cover }) => `${finger} beside ${cover}`).sort();
   return [...own, ...said].join(', ');
+}
+
+/**
+ * The notes that are fingered otherwise on another model; empty where all are the same to play.
+ */
+export function notesThatDiffer(instrument: Instrument, other: Instrument): ReadonlySet<NoteId> {
+  const first = (of: Instrument, note: NoteId): Pattern | undefined => of.fingerings.find((each) => each.note === note && each.rank === 1)?.pattern;
+  const differs = (note: NoteId): boolean => {
+    const [here, there] = [first(instrument, note), first(other, note)];
+    return here !== undefined && there !== undefined && !isSameToPlay(instrument, here, other, there);
+  };
+  return new Set(instrument.notes.map(({ id }) => id).filter(differs));
+}
+
+/** The note of an instrument that is read as another one's: at the same height on the page; undefined where there is none. */
+export function noteReadAs(from: Instrument, note: NoteId, on: Instrument): NoteId | undefined {
+  const height = from.notes.find(({ id }) => id === note)?.writtenSemitone;
+  return height === undefined ? undefined : on.notes.find(({ writtenSemitone }) => writtenSemitone === height)?.id;
 }

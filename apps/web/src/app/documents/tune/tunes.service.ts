@@ -1,16 +1,18 @@
 import { inject, Injectable } from '@angular/core';
-import { tuneRoutes, type ImportResult, type TuneDetail, type TuneInput, type TuneSave, type TuneSummary } from '@zelpit/contract';
+import { tuneRoutes, type HeldInstrument, type ImportResult, type TuneDetail, type TuneInput, type TuneSave, type TuneSummary } from '@zelpit/contract';
 import {
   changesOfTune,
   isTongued,
   keyChoices,
   keyThatHelps,
+  noteReadAs,
   PathCosts,
   pathOfTune,
   readTune,
   type Articulation,
   type Instrument,
   type KeyChoice,
+  type Pins,
   type PlayedNote,
   type RiskTable,
   type Tune,
@@ -31,10 +33,15 @@ import { PinnedFingers } from './pins.service';
 /** A tune with everything that is found in it. */
 export interface OpenedTune {
   readonly detail: TuneDetail;
+  /** On which it is shown, played and judged. */
   readonly instrument: Instrument;
+  /** Whose that is; undefined where the student has none of the family, and the model stands in. */
+  readonly held: HeldInstrument | undefined;
   /** How much trouble its changes are under the timing of the student in hand. */
   readonly risks: RiskTable;
   readonly articulation: Articulation;
+  /** Fixed fingerings, by the notes of that instrument. */
+  readonly pins: Pins;
   readonly tune: Tune;
   /** How notes with several fingerings are fingered. */
   readonly path: TunePath;
@@ -67,16 +74,16 @@ export class TunesService {
     return this.api.call(tuneRoutes.tune, { id }).pipe(tap((detail) => this.pins.take(detail)));
   }
 
-  /** A tune's text taken apart, for its instrument as the student in hand plays it. */
+  /** A tune's text taken apart, on the instrument of its family that the student in hand plays. */
   takeApart(detail: TuneDetail): Observable<OpenedTune> {
-    const instrument = this.shelf.instrumentFor(this.state.student()?.id, detail.instrument);
+    const { instrument, held } = this.state.ofFamily(detail.instrument);
     const articulation = this.articulation.of(instrument.family);
-    const pins = this.pins.of(detail.id);
+    const pins = readOn(this.pins.of(detail.id), this.shelf.known(detail.instrument), instrument);
     return from(this.engraver.parse(detail.abc)).pipe(
       map((parsed) => {
         const tune = readTune(instrument, parsed);
         const path = pathOfTune(this.costsOf(instrument), tune, articulation, pins);
-        return openTune({ detail, instrument, risks: this.timings.tableFor(instrument), articulation, tune, path });
+        return openTune({ detail, instrument, held, risks: this.timings.tableFor(instrument), articulation, pins, tune, path });
       }),
     );
   }
@@ -118,6 +125,12 @@ function openTune(read: Omit<OpenedTune, 'changes' | 'changeAt' | 'move'>): Open
   const outside = tune.notes.filter(({ written }) => written.kind === 'outside').length;
   const move = outside === 0 ? undefined : keyThatHelps(keysOf(read), outside);
   return { ...read, changes, changeAt, move };
+}
+
+/** Fixed fingerings of a tune's notes by the notes of the instrument that it is shown on. */
+function readOn(pins: Pins, written: Instrument, shown: Instrument): Pins {
+  if (written.id === shown.id) return pins;
+  return new Map([...pins].flatMap(([note, holes]) => [noteReadAs(written, note, shown)].flatMap((id) => (id === undefined ? [] : [[id, holes] as const]))));
 }
 
 /** In which keys the tune could be played, the best first. */

@@ -1,5 +1,6 @@
 import { Component, computed, input } from '@angular/core';
 import { laneLayout, noteOf, type DescribedLine, type LaneNote, type NoteId } from '@zelpit/core';
+import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 
@@ -37,6 +38,16 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, h
       [labelSize]="16"
       [isPaper]="isPaper()"
     />
+    @for (x of dots(); track x) {
+      <svg:path
+        [attr.d]="'M' + (x - 11) + ' 23h22'"
+        fill="none"
+        stroke-width="3.6"
+        stroke-linecap="round"
+        stroke-dasharray="0 5.5"
+        [attr.stroke]="isPaper() ? '#000' : 'currentColor'"
+      />
+    }
     @for (grace of graces(); track $index) {
       <svg:text
         [attr.x]="grace.x"
@@ -93,6 +104,11 @@ export class ChangeFigureComponent {
         graceNotes.map((note, index) => ({ note, x: at(start + index) })),
       ),
     ];
+  });
+  /** Where notes stand that the other model fingers otherwise. */
+  protected readonly dots = computed(() => {
+    const differing = differingOf(this.instrument());
+    return this.columns().flatMap(({ x, note }) => (note !== null && differing?.notes.has(note) === true ? [x] : []));
   });
   /** Letters of the grace notes over their elements. */
   protected readonly graces = computed(() =>

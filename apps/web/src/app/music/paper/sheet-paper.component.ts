@@ -1,6 +1,7 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { restPhrase } from '@zelpit/core';
+import { notesOfLine, restPhrase } from '@zelpit/core';
+import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { filter, firstValueFrom } from 'rxjs';
 import { ChangeFigureComponent } from '../lines/change-figure.component';
 import { Engraver } from '../score/engraver.service';
@@ -31,6 +32,13 @@ export class SheetPaperComponent {
   readonly isReady = computed(() => this.state() === 'ready');
 
   protected readonly rest = restPhrase;
+  /** What dots under a note mean, where a line has some. */
+  protected readonly dottedText = computed(() => {
+    const { instrument, lines } = this.sheet();
+    const found = differingOf(instrument);
+    const isUsed = found !== undefined && lines.some((line) => notesOfLine(line).some(({ note }) => found.notes.has(note)));
+    return isUsed ? `dotted: other on the ${found.model} model` : '';
+  });
   protected readonly margin = paperMargin;
   protected readonly qrSize = qrSize;
   protected readonly family = paperFonts.latin;

@@ -6,6 +6,7 @@ import {
   type Articulation,
   type Instrument,
   type LaneNote,
+  type NoteId,
   type Trouble,
   type Tune,
   type TuneChange,
@@ -69,6 +70,9 @@ const leadSeam = 26;
           cuts in
         </svg:text>
       }
+      @for (x of dots(); track x) {
+        <svg:path class="model-dots" [attr.d]="'M' + (x - 9) + ' ' + (geometry().lanesTop - 10) + 'h18'" />
+      }
       @for (head of heads(); track head.note) {
         <svg:rect
           class="column"
@@ -108,6 +112,8 @@ export class ScoreLineComponent implements OnDestroy {
   /** How notes with several fingerings are fingered, by index. */
   readonly path = input.required<TunePath>();
   readonly width = input.required<number>();
+  /** Notes that are fingered otherwise on the other model. */
+  readonly dotted = input<ReadonlySet<NoteId>>();
   /** Changes by "from-to" of their notes. */
   readonly changeAt = input.required<ReadonlyMap<string, TuneChange>>();
   readonly chosenChange = input<TuneChange>();
@@ -166,6 +172,15 @@ export class ScoreLineComponent implements OnDestroy {
     return this.columns()
       .slice(first - end)
       .map(({ x }, position) => ({ x, note: first + position }));
+  });
+
+  /** Where notes stand that another model fingers otherwise. */
+  protected readonly dots = computed((): readonly number[] => {
+    const { notes } = this.tune();
+    return this.heads().flatMap(({ x, note }) => {
+      const { written } = notes[note];
+      return written.kind === 'note' && this.dotted()?.has(written.note) === true ? [x] : [];
+    });
   });
 
   protected readonly seams = computed((): readonly Seam[] => {

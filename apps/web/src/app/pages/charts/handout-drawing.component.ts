@@ -55,6 +55,16 @@ import { handoutLayout, handoutMargin, type HandoutFigure, type HandoutHole } fr
           >
             {{ note.name }}
           </svg:text>
+          @if (note.isDotted) {
+            <svg:path
+              [attr.d]="'M' + (note.x - drawn().nameSize * 0.36) + ' ' + (note.nameY - drawn().nameSize * 0.88) + 'h' + drawn().nameSize * 0.8"
+              fill="none"
+              stroke="#000"
+              [attr.stroke-width]="drawn().nameSize * 0.12"
+              stroke-linecap="round"
+              [attr.stroke-dasharray]="'0 ' + drawn().nameSize * 0.2"
+            />
+          }
           @for (small of note.small; track small; let line = $index) {
             <svg:text
               [attr.x]="note.x"

@@ -2,6 +2,7 @@ import { chartedFingering, isSameToPlay, noteOf, type Instrument, type NoteId } 
 import { isSeenFromBehind, rowOfHole, type ChartView } from '../../music/lanes/chart-view';
 import { labelOf } from '../../music/lanes/hole-figure';
 import type { LaneNames } from '../../music/lanes/lanes.component';
+import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { hasOcarinaShape, ocarinaHoles, ocarinaName, ocarinaPath, ocarinaSize } from './ocarina-shape';
 
 export interface HandoutHole {
@@ -20,6 +21,8 @@ export interface HandoutNote {
   readonly name: string;
   /** What the written name does not say: the octave, the model. */
   readonly small: readonly string[];
+  /** True where the other model fingers it otherwise. */
+  readonly isDotted: boolean;
   /** The wood behind the holes. */
   readonly body: { readonly y: number; readonly height: number; readonly path: string };
   readonly holes: readonly HandoutHole[];
@@ -169,7 +172,7 @@ function shapesLayout(figures: readonly HandoutFigure[], settings: HandoutSettin
   const radius = Math.min(largestRadius, shares.radius * pitch);
   const { instrument } = figures[0];
   const places = ocarinaHoles(instrument, settings.view);
-  const figureAt = (cell: number, name: Pick<HandoutNote, 'id' | 'name' | 'small'>, coverageOf: (hole: number) => number): HandoutNote => {
+  const figureAt = (cell: number, name: Pick<HandoutNote, 'id' | 'name' | 'small' | 'isDotted'>, coverageOf: (hole: number) => number): HandoutNote => {
     const { left, top } = placeOf(cell);
     return {
       ...name,
@@ -182,7 +185,7 @@ function shapesLayout(figures: readonly HandoutFigure[], settings: HandoutSettin
       })),
     };
   };
-  const key = figureAt(figures.length, { id: 'key', name: '', small: [] }, () => 0);
+  const key = figureAt(figures.length, { id: 'key', name: '', small: [], isDotted: false }, () => 0);
   return {
     notes: [
       ...figures.map((figure, index) => {
@@ -208,9 +211,14 @@ function shapesLayout(figures: readonly HandoutFigure[], settings: HandoutSettin
   };
 }
 
-function named({ note, instrument, model }: HandoutFigure): Pick<HandoutNote, 'id' | 'name' | 'small'> {
+function named({ note, instrument, model }: HandoutFigure): Pick<HandoutNote, 'id' | 'name' | 'small' | 'isDotted'> {
   const { writtenName, schoolName } = noteOf(instrument, note);
-  return { id: `${note} ${model}`.trim(), name: writtenName, small: [/^[A-G]/.test(schoolName) ? '' : schoolName, model].filter((text) => text !== '') };
+  return {
+    id: `${note} ${model}`.trim(),
+    name: writtenName,
+    small: [/^[A-G]/.test(schoolName) ? '' : schoolName, model].filter((text) => text !== ''),
+    isDotted: differingOf(instrument)?.notes.has(note) === true,
+  };
 }
 
 const isTurnedAway = (instrument: Instrument, hole: number, view: ChartView): boolean => isSeenFromBehind(instrument, hole) !== (view === 'behind');

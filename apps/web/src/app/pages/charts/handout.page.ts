@@ -2,7 +2,7 @@ import { Component, computed, inject, linkedSignal, signal, viewChild, type OnDe
 import { RouterLink } from '@angular/router';
 import { noteOf, teachingOrders, type NoteId } from '@zelpit/core';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
-import { nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { differingOf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import type { LaneNames } from '../../music/lanes/lanes.component';
 import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
@@ -124,7 +124,9 @@ export class HandoutPage implements OnDestroy {
   });
   protected readonly about = computed(() => {
     const seen = `Seen ${this.viewText()}; a dashed hole lies on the other side.`;
-    return `${seen} Filled: covered. Empty: open.`;
+    const found = differingOf(this.instrument());
+    const isDotted = found !== undefined && this.notes().some((note) => found.notes.has(note));
+    return `${seen} Filled: covered. Empty: open.${isDotted ? ' Dotted: the models differ.' : ''}`;
   });
   protected readonly foot = computed(() => {
     const { reference } = this.instrument();

@@ -6,6 +6,7 @@ import {
   isTonguedFamily,
   keyNameOf,
   noteOf,
+  noteReadAs,
   patternKey,
   placePhrase,
   changesToPractise,
@@ -28,7 +29,7 @@ import { Transport } from '../../music/sound/transport.service';
 import { SoundMenuComponent } from '../../music/sound/sound-menu.component';
 import { TempoComponent } from '../../music/sound/tempo.component';
 import { UndoComponent } from '../../kernel/saving/undo.component';
-import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { differingOf, InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { recited } from '../../music/wording/chart-words';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
@@ -107,7 +108,23 @@ export class TunePage implements OnDestroy {
   });
 
   protected readonly instrumentChoices = this.shelf.modelChoices;
-  protected readonly instrumentText = computed(() => nameOf(this.shelf.known(this.editor.draft()?.instrument)));
+  /** The student's own by its name, or the model that stands in. */
+  protected readonly instrumentText = computed(() => {
+    const opened = this.opened();
+    return opened?.held?.name ?? nameOf(opened?.instrument ?? this.shelf.known(this.editor.draft()?.instrument));
+  });
+  /** Where the student has no instrument of the tune's family: whose is shown. */
+  protected readonly standsIn = computed(() => {
+    const [opened, student] = [this.opened(), this.state.student()];
+    if (opened === undefined || opened.held !== undefined || student === undefined) return '';
+    return `${student.alias} has no ${familyWords[opened.instrument.family]} here: this is the ${nameOf(opened.instrument)} as the studio fingers it.`;
+  });
+  /** The other model, where the tune has notes that are fingered otherwise on it. */
+  protected readonly differing = computed(() => {
+    const opened = this.opened();
+    const found = opened === undefined ? undefined : differingOf(opened.instrument);
+    return opened?.tune.notes.some(({ written }) => written.kind === 'note' && found?.notes.has(written.note) === true) === true ? found : undefined;
+  });
   protected readonly articulations = articulations;
   /** How it is tongued; undefined for an instrument that is not. */
   protected readonly articulation = computed(() => {
@@ -227,7 +244,7 @@ export class TunePage implements OnDestroy {
     const [opened, change] = [this.opened(), this.change()];
     if (opened === undefined || change === undefined) return [];
     const [place] = change.places;
-    const pins = this.pins.of(this.id());
+    const pins = opened.pins;
     return [place.from, place.to].flatMap((index) => {
       const choice = opened.path.get(index);
       if (choice === undefined) return [];
@@ -255,8 +272,12 @@ export class TunePage implements OnDestroy {
 
   /** @param key `patternKey` of the holes; empty for whatever is easiest */
   protected pin(note: string, key: string, name: string): void {
-    const chosen = this.opened()?.instrument.fingerings.find((each) => each.note === note && patternKey(each.pattern) === key);
-    this.pins.pin(this.id(), note, chosen?.pattern, name);
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const chosen = opened.instrument.fingerings.find((each) => each.note === note && patternKey(each.pattern) === key);
+    // It is kept under the note of the instrument that the tune is written for.
+    const written = noteReadAs(opened.instrument, note, this.shelf.known(opened.detail.instrument));
+    if (written !== undefined) this.pins.pin(this.id(), written, chosen?.pattern, name);
   }
 
   protected chooseArticulation(articulation: Articulation): void {
@@ -465,6 +486,9 @@ export class TunePage implements OnDestroy {
     if (next !== undefined) this.choose(next);
   }
 }
+
+/** What a family is called where somebody has none of it. */
+const familyWords = { pipes: 'Highland chanter', 'irish-pipes': 'Irish chanter', whistle: 'whistle', recorder: 'recorder', ocarina: 'ocarina' } as const;
 
 function marginOf(page: HTMLElement): number {
   return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;

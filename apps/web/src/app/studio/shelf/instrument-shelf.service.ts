@@ -9,10 +9,42 @@ import {
   type OwnModel,
   type StudioFingering,
 } from '@zelpit/contract';
-import { asPlayed, instrumentById, instruments, patternKey, withKeptFingerings, ZelpitFault, type Instrument } from '@zelpit/core';
+import {
+  asPlayed,
+  instrumentById,
+  instruments,
+  patternKey,
+  withKeptFingerings,
+  ZelpitFault,
+  type Instrument,
+  notesThatDiffer,
+  type NoteId,
+} from '@zelpit/core';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../../kernel/api/api.service';
 import type { Choice } from '../../kernel/chooser/chooser.component';
+
+/** The other model of an instrument, where it comes in two: baroque and German, split and right. */
+export const otherModelOf = ({ name, id }: Pick<Instrument, 'name' | 'id'>): Instrument | undefined =>
+  instruments.find((each) => each.name === name && each.id !== id);
+
+/** The other model, and the notes that it fingers otherwise: on screen and paper they are dotted. */
+export interface Differing {
+  readonly model: string;
+  readonly notes: ReadonlySet<NoteId>;
+}
+
+const differing = new WeakMap<Instrument, Differing | undefined>();
+
+/** What another model of an instrument fingers otherwise; undefined where there is no other, or nothing differs. */
+export function differingOf(instrument: Instrument): Differing | undefined {
+  if (!differing.has(instrument)) {
+    const other = otherModelOf(instrument);
+    const notes = other === undefined ? undefined : notesThatDiffer(instrument, other);
+    differing.set(instrument, other === undefined || notes === undefined || notes.size === 0 ? undefined : { model: other.model ?? '', notes });
+  }
+  return differing.get(instrument);
+}
 
 /** A model with its name among others: "soprano recorder, German". */
 export const nameOf = ({ name, model }: Pick<Instrument, 'name' | 'model'>): string => (model === undefined ? name : `${name}, ${model}`);

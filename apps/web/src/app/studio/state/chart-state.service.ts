@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { instruments, type Instrument } from '@zelpit/core';
 import { NoticeService } from '../../kernel/notices/notice.service';
+import { otherModelOf } from '../shelf/instrument-shelf.service';
 import { StudioState } from './studio-state.service';
 
 const modelKey = 'zelpit.model.';
@@ -34,7 +35,7 @@ export class ChartState {
   });
 
   /** The other model of the same instrument, where there is one. */
-  readonly otherModel = computed(() => instruments.find((each) => each.name === this.instrument().name && each.id !== this.instrument().id));
+  readonly otherModel = computed(() => otherModelOf(this.instrument()));
 
   constructor() {
     const notices = inject(NoticeService);

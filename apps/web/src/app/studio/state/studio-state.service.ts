@@ -88,6 +88,23 @@ export class StudioState {
     return this.shelf.model(choice) === undefined ? undefined : this.ofModel(choice);
   }
 
+  /**
+   * On what a tune that is written for a model is shown: the student's own instrument of that family, the same model or else the same size before another;
+   * the model as the studio fingers it where the student has none.
+   */
+  ofFamily(modelId: string): InHand {
+    const written = this.shelf.known(modelId);
+    const distance = ({ model }: HeldInstrument): number => {
+      const own = this.shelf.model(model);
+      if (own?.family !== written.family) return Number.POSITIVE_INFINITY;
+      if (own.id === written.id) return 0;
+      return own.name === written.name ? 1 : 2;
+    };
+    const [nearest] = [...this.ofStudent()].sort((one, other) => distance(one) - distance(other));
+    const hand = nearest === undefined || distance(nearest) === Number.POSITIVE_INFINITY ? undefined : this.inHandOf(nearest);
+    return hand ?? this.ofModel(modelId);
+  }
+
   /** What a student's page can show: the student's own; for a teacher the teacher's too. */
   private reachable(): readonly HeldInstrument[] {
     return [...this.ofStudent(), ...this.shelf.held().filter(({ owner }) => owner.kind !== 'student')];
