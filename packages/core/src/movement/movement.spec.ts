@@ -288,6 +288,18 @@ describe('MovementReader', () => {
       letters[after],
     );
 
+  it.each([
+    ['f', 'c', 'd'],
+    ['low-a', 'e', 'f'],
+    ['d', 'high-g', 'high-a'],
+  ])('from %s {%s} before %s is no tap: its note does not sound yet', (before, grace, after) => {
+    const found = reader.read(before, [grace], after);
+    const names = found.kind === 'known' ? found.candidates.map(({ movement }) => movement.id) : [];
+    expect(names).not.toContain('tap');
+    const own = reader.read(after, [grace], after);
+    expect(own.kind === 'known' && own.candidates[0].movement.id).toBe('tap');
+  });
+
   it('says in which other way than the usual a movement is played', () => {
     const variant = (...wanted: Parameters<typeof read>): string | undefined => {
       const found = read(...wanted);

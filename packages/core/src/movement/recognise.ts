@@ -83,6 +83,8 @@ export class MovementReader {
     for (const start of before === null ? [null] : [before, null]) {
       for (const { settings, text } of variants) {
         for (const movement of this.movements) {
+          // A tap by itself is none where its note does not sound yet, not one with a wrong start.
+          if (start !== before && movement.parts.every(({ part }) => part === 'tap')) continue;
           const played = compileMovement(this.instrument, movement, start, after, settings);
           if (played.kind === 'unplayable' || played.steps.length === 0) continue;
           const letters = lettersOf(played).join(' ');

@@ -1,5 +1,5 @@
 import { Component, computed, inject, input } from '@angular/core';
-import { cautionsOf, describedLine, lineAbc, notesOfLine, type Line, type Instrument } from '@zelpit/core';
+import { cautionsOf, describedLine, hintsFor, lineAbc, notesOfLine, type Line, type Instrument } from '@zelpit/core';
 import { ChangeFigureComponent, figureSize } from './change-figure.component';
 import { LineWordsChoice } from '../wording/line-words.service';
 import { StaffLineComponent } from '../score/staff-line.component';
@@ -18,6 +18,9 @@ import { StaffLineComponent } from '../score/staff-line.component';
         <p class="line-advice">
           <b>{{ described().advice.todo }}</b> <br />
           {{ described().advice.otherwise }}
+          @if (hints(); as text) {
+            <br /><span class="second">{{ text }}</span>
+          }
         </p>
         <ng-content />
       </div>
@@ -40,6 +43,13 @@ export class LineViewComponent {
       notesOfLine(this.line()).map(({ note }) => note),
     ),
   );
+  /** What to listen for and one hint for the hands; a line of its own music has them as its purposes. */
+  protected readonly hints = computed(() => {
+    const { exercise, instrument, change, trouble } = this.described();
+    if (exercise != null) return '';
+    const { listen, physical } = hintsFor(instrument, change, trouble);
+    return `${listen} ${physical}`.trim();
+  });
   protected readonly musicText = computed(() => {
     const { exercise, title } = this.described();
     return exercise == null ? `Four bars of ${title} and back: eight changes` : `The music of ${title}`;
