@@ -53,6 +53,15 @@ interface Gathered {
 /** How the notes of a tune are fingered, by their indices; a note that is not there has the fingering taught first. */
 export type TuneFingerings = ReadonlyMap<number, Fingering>;
 
+/** A learner's risks by the instrument, kept: a book of tunes comes back to the same changes. */
+const learnersTables = new WeakMap<Instrument, RiskTable>();
+
+function learnersTable(instrument: Instrument): RiskTable {
+  const table = learnersTables.get(instrument) ?? new RiskTable(instrument, levels.learner);
+  learnersTables.set(instrument, table);
+  return table;
+}
+
 const tongue: Hiding = { kind: 'tongue', lengthMs: tongueSilenceMs };
 
 /**
@@ -65,7 +74,7 @@ export function changesOfTune(
   tune: Tune,
   articulation: Articulation = 'slurred',
   fingerings: TuneFingerings = new Map(),
-  risks: RiskTable = new RiskTable(instrument, levels.learner),
+  risks: RiskTable = learnersTable(instrument),
 ): TuneChanges {
   const first = new Map(instrument.fingerings.filter(({ rank }) => rank === 1).map((each) => [each.note, each]));
   const fingeringOf = (index: number, note: NoteId): Fingering => fingerings.get(index) ?? first.get(note) ?? chartedFingering(instrument, note);
