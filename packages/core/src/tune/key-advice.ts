@@ -33,7 +33,7 @@ const majorNames = ['C', 'D flat', 'D', 'E flat', 'E', 'F', 'F sharp', 'G', 'A f
 const otherNames = ['C', 'C sharp', 'D', 'E flat', 'E', 'F', 'F sharp', 'G', 'G sharp', 'A', 'B flat', 'B'];
 const steps: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 const modeNames: readonly (readonly [RegExp, string])[] = [
-  [/^(m|min|minor|aeo)/i, 'minor'],
+  [/^(m$|min|aeo)/i, 'minor'],
   [/^dor/i, 'Dorian'],
   [/^mix/i, 'Mixolydian'],
   [/^phr/i, 'Phrygian'],

@@ -277,6 +277,9 @@ describe('keyChoices', () => {
     ['Bb', 'B flat'],
     ['F#m', 'F sharp minor'],
     ['ADor', 'A Dorian'],
+    ['Dmix', 'D Mixolydian'],
+    ['Emin', 'E minor'],
+    ['Gmaj', 'G'],
   ])('K:%s stands among them as %s', (key, name) => {
     expect(choices(whistle, 'd e f g|', key).find(({ semitones }) => semitones === 0)?.name ?? '').toBe(name);
   });
