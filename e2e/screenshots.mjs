@@ -30,6 +30,10 @@ async function visitor(viewport, colorScheme) {
     await page.waitForLoadState('networkidle');
     await page.waitForTimeout(still);
   };
+  // Whose chanter it is: of the student who plays one.
+  await open('/changes');
+  await page.getByRole('button', { name: /^Student: / }).click();
+  await page.getByRole('menuitem', { name: 'Pim', exact: true }).click();
   return { page, places, open };
 }
 
@@ -122,7 +126,10 @@ try {
   await page.getByText(/^Saved/).waitFor();
   await page.waitForTimeout(still);
   await shoot(page, 'workshop');
+  // Kept before the page is left: else the next one says that it was.
+  const kept = page.waitForResponse((response) => response.request().method() === 'PUT' && response.url().includes('/api/models/'));
   await page.getByRole('button', { name: 'Undo' }).click();
+  await kept;
   await open(`/sheets/${places.sheet}/paper`);
   await page
     .locator('svg.sheet-page')
