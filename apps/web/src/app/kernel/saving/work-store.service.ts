@@ -144,20 +144,23 @@ export class WorkStore {
     if (this.unconfirmed.get(place) === work) this.unconfirmed.delete(place);
   }
 
-  /** A page that goes has no time for IndexedDB: what that has not confirmed is written at once, without the way back if that is too long. */
+  /** A page that goes has no time for IndexedDB: what that has not confirmed is written at once, without the way back and forward if that is too long. */
   private leave(): void {
     for (const [place, work] of this.unconfirmed) {
-      const { past, present } = work.history;
-      const lengths = [past.slice(-longestLeaving), []];
-      const isWritten = (steps: typeof past): boolean => {
+      const { past, present, future } = work.history;
+      const histories = [
+        { past: past.slice(-longestLeaving), present, future: future.slice(0, longestLeaving) },
+        { past: [], present, future: [] },
+      ];
+      const isWritten = (history: KeptWork['history']): boolean => {
         try {
-          localStorage.setItem(`${leavingKey}${place}`, JSON.stringify({ ...work, history: { past: steps, present, future: [] } }));
+          localStorage.setItem(`${leavingKey}${place}`, JSON.stringify({ ...work, history }));
           return true;
         } catch {
           return false;
         }
       };
-      lengths.some(isWritten);
+      histories.some(isWritten);
     }
   }
 
