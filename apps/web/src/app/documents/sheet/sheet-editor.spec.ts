@@ -85,7 +85,7 @@ describe('SheetEditor', () => {
 
   it('gives a new line an id of its own, by which the server and a later save know it', async () => {
     const { editor, sheets } = await opened();
-    const added = editor.add({ home: 'b', other: 'e', repetitions: 4, tempo: 60, point: '' });
+    const [added] = editor.addAll([{ home: 'b', other: 'e', repetitions: 4, tempo: 60, point: '' }]);
     expect(editor.codeOf(added)).toBe('');
     await wait(settled);
     expect(editor.codeOf(added)).toBe('CODE');

@@ -36,10 +36,10 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
     this.edit((draft) => ({ ...draft, lines: draft.lines.map((line) => (line.id === id ? { ...line, ...change } : line)) }), text, field);
   }
 
-  /** Adds a line at the end and gives it back. */
-  add(line: Omit<SheetLineInput, 'id'>): DraftLine {
-    const added = { ...line, id: crypto.randomUUID() };
-    this.edit((draft) => ({ ...draft, lines: [...draft.lines, added] }), 'a line added');
+  /** Adds lines at the end, in one step to undo, and gives them back. */
+  addAll(lines: readonly Omit<SheetLineInput, 'id'>[]): readonly DraftLine[] {
+    const added = lines.map((line) => ({ ...line, id: crypto.randomUUID() }));
+    this.edit((draft) => ({ ...draft, lines: [...draft.lines, ...added] }), added.length === 1 ? 'a line added' : `${added.length} lines added`);
     return added;
   }
 

@@ -35,7 +35,7 @@ export class RunnerPage implements OnDestroy {
   protected readonly isDone = signal(false);
   /** Which of the line's speeds comes next, and the fastest that was clean so far. */
   private readonly atSpeed = signal(0);
-  protected readonly score = signal<number | undefined>(undefined);
+  private readonly score = signal<number | undefined>(undefined);
   protected readonly drawingWidth = signal(390);
   private readonly drawing = viewChild<ElementRef<HTMLElement>>('drawing');
   private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -64,8 +64,9 @@ export class RunnerPage implements OnDestroy {
     const rest = `${restPhrase}. Stop if anything hurts.`;
     if (line === undefined || !this.isDrill()) return `That was it. ${rest}`;
     if (score === undefined) return 'A slip at the first speed: start over, slower if you like.';
-    if (this.atSpeed() === 0) return `${score} was clean${score === line.speeds?.at(-1) ? ', the full speed' : ''}. ${rest}`;
-    return `${score} was clean. Next ${pacesOf(line)[this.atSpeed()]}.`;
+    const full = this.player.tempoOf({ ...line, tempo: pacesOf(line).at(-1) ?? null });
+    if (this.atSpeed() === 0) return `${score} was clean${score === full ? ', the full speed' : ''}. ${rest}`;
+    return `${score} was clean. Next ${this.tempo()}.`;
   });
   protected readonly buttonText = computed(() => {
     if (!this.isDone()) return 'Start';
@@ -143,10 +144,11 @@ export class RunnerPage implements OnDestroy {
 
   /** The last time through has ended: a drill goes on to its next speed, from the last of them back to the first. */
   private finish(): void {
-    const speeds = this.opened()?.line.speeds ?? [];
+    const count = this.opened()?.line.speeds?.length ?? 1;
     if (this.isDrill()) {
-      this.score.set(speeds[this.atSpeed()]);
-      this.atSpeed.set((this.atSpeed() + 1) % speeds.length);
+      // As it was played: the whole drill can be slowed.
+      this.score.set(this.tempo());
+      this.atSpeed.set((this.atSpeed() + 1) % count);
     }
     this.isDone.set(true);
   }

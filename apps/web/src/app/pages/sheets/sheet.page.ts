@@ -156,7 +156,7 @@ export class SheetPage implements OnDestroy {
       this.notices.done(`A sheet holds ${sheetLimits.lines} lines: there is room for ${room}, and these are ${lines.length}.`);
       return;
     }
-    const [first] = lines.map((line) => this.editor.add(line));
+    const [first] = this.editor.addAll(lines);
     this.chosen.set(first.id);
     setTimeout(() => document.getElementById(first.id)?.scrollIntoView({ block: 'nearest' }));
   }
