@@ -4,6 +4,7 @@ import {
   capital,
   compileMovement,
   firstAllowed,
+  isTapAlone,
   lightTapNotes,
   movementHints,
   openers,
@@ -218,9 +219,8 @@ class Writer {
   /** A note with the movement before it, as it follows the note before; nothing where it cannot be. */
   decorated(before: NoteId | null, after: NoteId): readonly LineNote[] {
     const { movement, settings } = this.wish;
-    const isTapAlone = movement.parts.every(({ part }) => part === 'tap');
-    // A tap alone needs its note sounding: it is played plain first.
-    if (isTapAlone && before !== after) return joined({ note: after, twelfths: half }, this.decorated(after, after));
+    // It is played plain first.
+    if (isTapAlone(movement) && before !== after) return joined({ note: after, twelfths: half }, this.decorated(after, after));
     const compiled = compileMovement(this.instrument, movement, before, after, settings);
     if (compiled.kind === 'unplayable') {
       this.leaveOut(compiled.reason.replace(/\.$/, ''));

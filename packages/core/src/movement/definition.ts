@@ -82,6 +82,9 @@ export const movementDefinitionSchema = z.strictObject({
 });
 export type MovementDefinition = Readonly<z.infer<typeof movementDefinitionSchema>>;
 
+/** True for a tap by itself, which needs its own note sounding before it. */
+export const isTapAlone = ({ parts }: Pick<MovementDefinition, 'parts'>): boolean => parts.every(({ part }) => part === 'tap');
+
 /** A teacher's choices; the default of each is the usual way. */
 export const movementSettingsSchema = z.strictObject({
   /** From the lowest note: without the low note that sounds already, or in full. */

@@ -1,6 +1,7 @@
 export { graceNoteRule, graceSteps, hidingGraceNote, type GraceStep } from './grace-steps';
 export { capital, compileMovement, withArticle, writtenForm, type CompiledMovement, type MovementStep, type StepKind } from './compile';
 export {
+  isTapAlone,
   movementDefinitionSchema,
   movementIdSchema,
   movementSettingsSchema,

@@ -1,6 +1,6 @@
 import type { Instrument, NoteId } from '../fingering';
 import { compileMovement, type CompiledMovement } from './compile';
-import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
+import { isTapAlone, usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
 import { lightTapNotes } from './movements.data';
 import { editDistance, movementsOf } from './movements';
 
@@ -84,7 +84,7 @@ export class MovementReader {
       for (const { settings, text } of variants) {
         for (const movement of this.movements) {
           // A tap by itself is none where its note does not sound yet, not one with a wrong start.
-          if (start !== before && movement.parts.every(({ part }) => part === 'tap')) continue;
+          if (start !== before && isTapAlone(movement)) continue;
           const played = compileMovement(this.instrument, movement, start, after, settings);
           if (played.kind === 'unplayable' || played.steps.length === 0) continue;
           const letters = lettersOf(played).join(' ');

@@ -17,7 +17,7 @@ export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => c
   selector: 'zp-chooser',
   imports: [NgbDropdownModule],
   template: `
-    <span ngbDropdown class="chooser" container="body">
+    <span ngbDropdown class="chooser" container="body" (openChange)="$event && opening.emit()">
       <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + shown()">{{ shown() }}</button>
       <span ngbDropdownMenu role="menu" class="chooser-menu">
         @for (choice of choices(); track choice.value) {
@@ -46,6 +46,9 @@ export class ChooserComponent<T> {
   /** What is shown instead of the label: where the choices are not here yet, or the sentence needs other words. */
   readonly word = input('');
   readonly valueChange = output<T>();
+
+  /** It is being opened: choices that take a moment to find are found now. */
+  readonly opening = output<void>();
 
   protected readonly shown = computed(() => this.word() || labelOf(this.choices(), this.value()));
 }

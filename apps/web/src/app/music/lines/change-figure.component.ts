@@ -13,17 +13,17 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, h
   selector: 'g[zpChangeFigure]',
   imports: [LanesComponent, MarkComponent],
   template: `
-    @for (column of columns(); track $index) {
+    @for (letter of letters(); track $index) {
       <svg:text
-        [attr.x]="column.x"
-        y="16"
+        [attr.x]="letter.x"
+        [attr.y]="letter.y"
         text-anchor="middle"
-        font-size="21"
-        font-weight="700"
+        [attr.font-size]="letter.size"
+        [attr.font-weight]="letter.weight"
         font-family="Gabarito Variable"
         [attr.fill]="isPaper() ? '#000' : 'currentColor'"
       >
-        {{ column.text }}
+        {{ letter.text }}
       </svg:text>
     }
     <svg:g
@@ -47,19 +47,6 @@ export const figureSize = { labels: 90, width: 248, pitch: 15.6, lanesTop: 20, h
         stroke-dasharray="0 5.5"
         [attr.stroke]="isPaper() ? '#000' : 'currentColor'"
       />
-    }
-    @for (grace of graces(); track $index) {
-      <svg:text
-        [attr.x]="grace.x"
-        y="14"
-        text-anchor="middle"
-        font-size="15"
-        font-weight="600"
-        font-family="Gabarito Variable"
-        [attr.fill]="isPaper() ? '#000' : 'currentColor'"
-      >
-        {{ grace.text }}
-      </svg:text>
     }
     @if (hasMark()) {
       <svg:g
@@ -110,10 +97,13 @@ export class ChangeFigureComponent {
     const differing = differingOf(this.instrument());
     return this.columns().flatMap(({ x, note }) => (note !== null && differing?.notes.has(note) === true ? [x] : []));
   });
-  /** Letters of the grace notes over their elements. */
-  protected readonly graces = computed(() =>
-    this.columns().flatMap(({ graceNotes }) => graceNotes.map(({ note, x }) => ({ x, text: noteOf(this.instrument(), note).abc }))),
-  );
+  /** The names of the notes, and smaller the letters of grace notes over their elements. */
+  protected readonly letters = computed(() => [
+    ...this.columns().map(({ x, text }) => ({ x, text, y: 16, size: 21, weight: 700 })),
+    ...this.columns().flatMap(({ graceNotes }) =>
+      graceNotes.map(({ note, x }) => ({ x, text: noteOf(this.instrument(), note).abc, y: 14, size: 15, weight: 600 })),
+    ),
+  ]);
   /** A movement is judged by its elements, not by the change between its notes. */
   protected readonly hasMark = computed(() => this.line().shown === undefined && this.line().trouble.kind !== 'none');
   protected readonly markY = computed(() => figureSize.lanesTop + laneLayout(this.instrument(), figureSize.pitch).height + figureSize.markSize / 2 + 2);

@@ -1,4 +1,4 @@
-import { chartedFingering, isSameToPlay, noteOf, type Instrument, type NoteId } from '@zelpit/core';
+import { chartedFingering, noteOf, notesThatDiffer, type Instrument, type NoteId } from '@zelpit/core';
 import { isSeenFromBehind, rowOfHole, type ChartView } from '../../music/lanes/chart-view';
 import { labelOf } from '../../music/lanes/hole-figure';
 import type { LaneNames } from '../../music/lanes/lanes.component';
@@ -75,15 +75,10 @@ const mostSpread = 1.5;
  * @param other the other model of the class; undefined where all play the same
  */
 export function handoutFigures(instrument: Instrument, notes: readonly NoteId[], other?: Instrument): readonly HandoutFigure[] {
+  const differing = other === undefined ? undefined : notesThatDiffer(instrument, other);
   return notes.flatMap((note): HandoutFigure[] => {
-    const plain = { note, instrument, model: '' };
-    const elsewhere = other?.fingerings.find((each) => each.note === note && each.rank === 1);
-    if (other === undefined || elsewhere === undefined) return [plain];
-    if (isSameToPlay(other, elsewhere.pattern, instrument, chartedFingering(instrument, note).pattern)) return [plain];
-    return [
-      { ...plain, model: instrument.model ?? '' },
-      { note, instrument: other, model: other.model ?? '' },
-    ];
+    if (other === undefined || differing?.has(note) !== true) return [{ note, instrument, model: '' }];
+    return [instrument, other].map((each) => ({ note, instrument: each, model: each.model ?? '' }));
   });
 }
 

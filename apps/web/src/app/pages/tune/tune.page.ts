@@ -134,7 +134,9 @@ export class TunePage implements OnDestroy {
 
   /** Its key by its name; empty where the letters have none, as the pipes' own. */
   protected readonly keyName = computed(() => keyNameOf(this.opened()?.tune.key ?? ''));
-  protected readonly keys = signal<readonly KeyChoice[]>([]);
+  private readonly keys = signal<readonly KeyChoice[]>([]);
+  /** Keys by how far the tune is moved to them. */
+  protected readonly keyChoices = computed(() => this.keys().map(({ semitones, text }): Choice<number> => ({ value: semitones, label: text })));
 
   protected readonly outside = computed(() => {
     const opened = this.opened();
@@ -422,6 +424,11 @@ export class TunePage implements OnDestroy {
   protected weighKeys(): void {
     const opened = this.opened();
     if (opened !== undefined) this.keys.set(keysOf(opened));
+  }
+
+  protected chooseKey(semitones: number): void {
+    const chosen = this.keys().find((each) => each.semitones === semitones);
+    if (chosen !== undefined) this.moveKey(chosen);
   }
 
   protected moveKey({ semitones, name }: KeyChoice): void {
