@@ -1,6 +1,7 @@
 /** Which way the arrows point: docs/architecture.md draws them. */
 const coreOrder = [
   'fault',
+  'words',
   'pitch',
   'fingering',
   'acoustics',
@@ -19,7 +20,7 @@ const coreOrder = [
 
 /** The floors of the web application from the ground up, each with its folders in order. */
 const webFloors = {
-  kernel: ['words', 'files', 'theme', 'api', 'session', 'notices', 'keys', 'sentence', 'chooser', 'saving'],
+  kernel: ['words', 'files', 'theme', 'api', 'session', 'notices', 'keys', 'sentence', 'chooser', 'tip', 'parts', 'wide', 'saving'],
   studio: ['shelf', 'state', 'movement-book', 'trials'],
   music: ['wording', 'lanes', 'score', 'sound', 'fingers', 'lines', 'paper', 'export'],
   documents: ['sheet', 'tune', 'model'],

@@ -16,7 +16,7 @@ import { benchCommand, medianOf, type Figure } from './measure';
 const common = { unit: '%', better: 'lower', baseline: null, ratio: null, command: benchCommand } as const;
 const listeners = 200;
 const players = 200;
-/** Forty repetitions, there and back, of a change that moves six fingers over both hands. */
+/** Forty repetitions, there and back, of a change that moves six fingers across both hands. */
 const [home, other, repetitions] = ['c', 'high-a', 40] as const;
 
 /** By how many percent the staircase misses each listener's threshold, and how many answers it takes. */

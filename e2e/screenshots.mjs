@@ -66,11 +66,11 @@ try {
   await page.waitForTimeout(still);
   await shoot(page, 'changes');
   await open('/changes/lines?note=c');
-  await choose('Lines', 'even, dotted, cut, triplets and tied:');
+  await choose('Lines', 'five rhythms (even, dotted, cut, triplets, tied):');
   await page.waitForTimeout(still);
   await shoot(page, 'change-lines');
   await open('/changes/keys?from=b&to=e');
-  await page.getByRole('button', { name: 'Let a simulated student play' }).click();
+  await page.getByRole('button', { name: 'Let a pretend student play' }).click();
   await shoot(page, 'keys');
   await open('/changes/ear?from=b&to=e');
   await page.getByRole('button', { name: 'Start' }).click();

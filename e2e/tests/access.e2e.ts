@@ -1,6 +1,7 @@
 import axe from 'axe-core';
 import type { Locator, Page } from '@playwright/test';
-import { expect, signIn, test } from './as-teacher';
+import { choose, expect, signIn, test } from './as-teacher';
+import { neverSaid, pipingWords, saidBy, wronglySaid } from './words-of-pages';
 
 async function addresses(page: Page): Promise<readonly string[]> {
   return page.evaluate(async () => {
@@ -91,9 +92,33 @@ async function barriers(page: Page, address: string, rules?: readonly string[]):
   return violations.map((each) => `${address}: ${each.id}, ${place(each.nodes)}`);
 }
 
-/** Everything that is asked of a view, on one visit: axe in the light and in the dark, nothing that moves, and no width that it does not fit. */
+/**
+ * Buttons, links and fields of one name on a page, or without any; links of one name that lead to one place are one. Names are those that a screen reader says. Needs
+ * axe on the page.
+ */
+const namesakes = (page: Page): Promise<readonly string[]> =>
+  page.evaluate(() => {
+    interface Axe {
+      readonly setup: () => void;
+      readonly teardown: () => void;
+      readonly commons: { readonly text: { readonly accessibleText: (element: Element) => string } };
+    }
+    const { axe } = window as unknown as { readonly axe: Axe };
+    axe.setup();
+    const controls = [...document.querySelectorAll<HTMLElement>('button, a[href], input:not([type=hidden]), select, textarea, [role=button], summary')];
+    const seen = controls.filter((each) => each.checkVisibility());
+    const named = seen.map((each) => ({ name: axe.commons.text.accessibleText(each).trim(), to: each.getAttribute('href') ?? '' }));
+    axe.teardown();
+    const places = new Map<string, number>();
+    const single = named.filter(({ name, to }, at) => to === '' || named.findIndex((other) => other.name === name && other.to === to) === at);
+    for (const { name } of single) places.set(name, (places.get(name) ?? 0) + 1);
+    return [...places].filter(([name, count]) => name === '' || count > 1).map(([name, count]) => `${count} controls are called “${name}”`);
+  });
+
+/** Everything that is asked of a view, on one visit: its names and words, axe in the light and in the dark, nothing that moves, and no width that it does not fit. */
 async function faultsOf(page: Page, address: string): Promise<readonly string[]> {
   const faults = [...(await barriers(page, address)), ...(await moving(page)).map((each) => `${address}: ${each} moves`)];
+  faults.push(...[...(await namesakes(page)), ...wronglySaid(await saidBy(page), neverSaid)].map((each) => `${address}: ${each}`));
   await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
   faults.push(...(await barriers(page, `${address} in the dark`, colourRules)));
   await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
@@ -164,7 +189,7 @@ test('the whole main job is done by keyboard: from signing in to the PDF', async
   await page.keyboard.press('t');
   await page.keyboard.press('l');
   await expect(page.locator('.line-row')).toHaveCount(2);
-  await page.keyboard.press('s');
+  await page.keyboard.press('n');
   const title = page.getByLabel('Title of the sheet');
   await expect(title).toBeVisible();
   const [first] = await page.locator('.line-row .line-title').allTextContents();
@@ -173,12 +198,23 @@ test('the whole main job is done by keyboard: from signing in to the PDF', async
   await tabTo(page, title);
   await page.keyboard.press('Control+a');
   await page.keyboard.type('By keyboard');
-  await tabTo(page, page.getByLabel('What to watch', { exact: true }).first());
+  await tabTo(page, page.getByLabel(/^What to watch for/).first());
   await page.keyboard.type('slowly');
   await expect(page.locator('.save-state')).toHaveText(/^Saved/);
   await tabTo(page, page.getByRole('link', { name: /On paper/ }));
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /Save as PDF/ })).toBeEnabled();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('s')]);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('d')]);
   expect(download.suggestedFilename()).toBe('By keyboard.pdf');
+});
+
+test('a recorder player’s pages use no words of the pipes', async ({ page }) => {
+  await signIn(page, '/tunes');
+  await choose(page, 'Student', 'Oda');
+  for (const address of ['/tunes', '/changes', '/movements', '/charts', '/changes/lines']) {
+    await page.goto(address);
+    await expect(page.getByRole('main')).toBeVisible();
+    if (address === '/tunes') await page.getByRole('button', { name: 'Paste ABC' }).click();
+    expect(wronglySaid(await saidBy(page), pipingWords)).toEqual([]);
+  }
 });

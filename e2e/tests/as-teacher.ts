@@ -50,8 +50,8 @@ export async function openTune(page: Page, title: string): Promise<void> {
 /** Brings one tune in by pasting and opens it. */
 export async function pasteTune(page: Page, abc: string): Promise<void> {
   await page.getByRole('button', { name: 'Paste ABC' }).click();
-  await page.getByLabel(/ABC text of one tune/).fill(abc);
-  await page.getByRole('button', { name: 'Bring in' }).click();
+  await page.getByLabel(/ABC text of one or more tunes/).fill(abc);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
 }
 
 export const lineTitles = (page: Page): Locator => page.locator('.line-row .line-title');

@@ -6,16 +6,16 @@ async function openMap(page: Page): Promise<void> {
   await signIn(page, '/changes');
   await page.getByRole('button', { name: /^Instrument: / }).click();
   await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();
-  await expect(page.getByRole('button', { name: /^D to E, cross over both hands, \d+\.\d hard$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^D to E, cross across both hands, difficulty \d+\.\d$/ })).toBeVisible();
 }
 
 test('the map shows every change, and one of them is taken apart in time', async ({ page }) => {
   await openMap(page);
   await expect(page.locator('.map-cell')).toHaveCount(72);
-  await page.getByRole('button', { name: /^B to E, direct exchange over both hands/ }).click();
+  await page.getByRole('button', { name: /^B to E, straight swap across both hands/ }).click();
   await expect(page.getByText('Lift left ring just before right ring lands.')).toBeVisible();
   await expect(page.getByRole('row', { name: /^a low note cuts in 3\d / })).toBeVisible();
-  await expect(page.getByText('All fingers in one instant: nothing is heard between.')).toBeVisible();
+  await expect(page.getByText('All fingers move at the same instant: nothing is heard in between.')).toBeVisible();
   const ring = page.getByRole('slider', { name: 'R ring lands' });
   await ring.focus();
   await page.keyboard.press('PageDown');
@@ -47,10 +47,10 @@ test('the map is for a level, for lifts ahead, for crosses only, and for another
   await openMap(page);
   await page.getByRole('button', { name: /^Quantity: / }).click();
   await page.getByRole('menuitem', { name: 'a low note cuts in' }).click();
-  await expect(page.getByRole('button', { name: /^D to E, cross over both hands, 3\d in 100$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^D to E, cross across both hands, 3\d of 100 tries$/ })).toBeVisible();
   await page.getByRole('button', { name: /^Level: / }).click();
   await page.getByRole('menuitem', { name: 'a fluent player' }).click();
-  await expect(page.getByRole('button', { name: /^D to E, cross over both hands, (1\d|2[0-5]) in 100$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^D to E, cross across both hands, (1\d|2[0-5]) of 100 tries$/ })).toBeVisible();
   await page.getByRole('button', { name: /^Shown: / }).click();
   await page.getByRole('menuitem', { name: 'crosses only' }).click();
   await expect(page.locator('.map-cell:not(.is-faint)')).toHaveCount(38);
@@ -61,27 +61,27 @@ test('the map tells the fingerings of a note apart, and each opens its own chang
   await expect(page.getByRole('button', { name: /^Fingerings: / })).toHaveCount(0);
   await choose(page, 'Instrument', 'soprano recorder, German');
   const usual = page.getByRole('button', { name: /^A to B flat, / });
-  await expect(usual).toHaveAttribute('aria-label', /hard$/);
-  await expect(page.getByRole('button', { name: /^A to alternative B flat, / })).toHaveCount(0);
+  await expect(usual).toHaveAttribute('aria-label', /difficulty \d+\.\d$/);
+  await expect(page.getByRole('button', { name: /^A to B flat \(fingering 2\), / })).toHaveCount(0);
   await choose(page, 'Fingerings', 'every fingering');
-  const other = page.getByRole('button', { name: /^A to alternative B flat, / });
-  await expect(other).toHaveAttribute('aria-label', /hard$/);
-  expect(await usual.getAttribute('title')).not.toBe((await other.getAttribute('title'))?.replace('alternative ', ''));
+  const other = page.getByRole('button', { name: /^A to B flat \(fingering 2\), / });
+  await expect(other).toHaveAttribute('aria-label', /difficulty \d+\.\d$/);
+  expect(await usual.getAttribute('title')).not.toBe((await other.getAttribute('title'))?.replace(' (fingering 2)', ''));
   await other.click();
   await expect(other).toHaveAttribute('aria-pressed', 'true');
   await expect(usual).toHaveAttribute('aria-pressed', 'false');
-  await expect(page.getByRole('region', { name: 'The chosen change' })).toContainText('A to alternative B flat');
+  await expect(page.getByRole('region', { name: 'The chosen change' })).toContainText('A to B flat (fingering 2)');
   await page.getByRole('button', { name: /^Fingers for B flat: / }).click();
   await page.getByRole('menuitem', { name: /taught first/ }).click();
   await expect(usual).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('region', { name: 'The chosen change' })).not.toContainText('alternative');
+  await expect(page.getByRole('region', { name: 'The chosen change' })).not.toContainText('fingering 2');
 });
 
 test('a change is played under a grace note: what is under it is masked, and the risk is less', async ({ page }) => {
   await openMap(page);
   await page.getByRole('button', { name: /^D to low A,/ }).click();
-  await choose(page, 'Played', 'under a G grace note');
-  await expect(page.getByText(/In \d+ of 100 every finger moves under the grace note/)).toBeVisible();
+  await choose(page, 'Played', 'under the G grace note');
+  await expect(page.getByText(/In \d+ of 100 tries every finger moves while the grace note covers it/)).toBeVisible();
   await page.keyboard.press('f');
   await expect(page.getByText(/ms of the grace note, near /).first()).toBeVisible();
   await page.getByRole('button', { name: /^E to high A,/ }).click();
@@ -92,10 +92,10 @@ test('a change is played under a grace note: what is under it is masked, and the
 test('a recorder has its own ways, its tongue and a pinch that glides', async ({ page }) => {
   await signIn(page, '/changes?from=e5&to=e6');
   await choose(page, 'Instrument', 'soprano recorder, baroque');
-  await expect(page.getByText('pinch: only the thumb')).toBeVisible();
+  await expect(page.getByText('pinch: the thumb alone')).toBeVisible();
   await expect(page.getByText(/^A glide/)).toBeVisible();
   await choose(page, 'Played', 'tongued');
-  await expect(page.getByText(/under the tongue/)).toBeVisible();
+  await expect(page.getByText(/while the tongue covers it/)).toBeVisible();
 });
 
 test('lines of many kinds are made, checked, put on a sheet and practised', async ({ page }) => {
@@ -107,18 +107,18 @@ test('lines of many kinds are made, checked, put on a sheet and practised', asyn
   const homes = (await page.locator('.line-row .line-title').allTextContents()).map((title) => title.trim().split(' to ')[0]);
   expect([...new Set(homes)]).toEqual(['low A', 'B', 'C', 'D', 'E', 'F', 'high G', 'high A']);
   expect(homes.filter((home, index) => home !== homes[index - 1])).toHaveLength(8);
-  await expect(page.getByText('every pair of this set is there.')).toBeVisible();
+  await expect(page.getByText('no pair of this set is missing.')).toBeVisible();
   await choose(page, 'Layout', 'a bar for each change');
   await expect(page.getByText('8 lines.')).toBeVisible();
   await choose(page, 'Lines', 'wide slurred leaps from');
   await expect(page.getByRole('heading', { name: 'Wide leaps from low A, slurred' })).toBeVisible();
-  await choose(page, 'Lines', 'my own selection');
+  await choose(page, 'Lines', 'my own choice');
   await page.getByRole('button', { name: 'Add this line' }).click();
-  await expect(page.getByText('One line.')).toBeVisible();
-  await choose(page, 'Lines', 'even, dotted, cut, triplets and tied:');
-  await choose(page, 'Focus', 'the timing, on the click');
+  await expect(page.getByText('1 line.')).toBeVisible();
+  await choose(page, 'Lines', 'five rhythms (even, dotted, cut, triplets, tied):');
+  await choose(page, 'Focus', 'the timing, with the click');
   await page.getByRole('button', { name: /^New sheet for / }).click();
-  await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^Even, dotted, cut, triplets and tied low A and E for /);
+  await expect(page.getByLabel('Title of the sheet')).toHaveValue(/^Five rhythms .*low A and E for /);
   await expect(page.locator('.line-row')).toHaveCount(5);
   await page.getByRole('link', { name: /^Practise low A to E, triplets, code / }).click();
   await expect(page.getByRole('heading', { name: 'low A to E, triplets' })).toBeVisible();
@@ -155,7 +155,7 @@ test('a PDF whose fonts do not come says so, and can be tried again', async ({ b
     await page.getByRole('button', { name: /^PDF/ }).click();
   };
   await asPdf();
-  await expect(page.getByText('The PDF could not be made: the server did not give its fonts. Try again.')).toBeVisible();
+  await expect(page.getByText('The PDF could not be made because its fonts did not load. Try again.')).toBeVisible();
   await page.unroute('**/fonts/*.ttf');
   const download = page.waitForEvent('download');
   await asPdf();
@@ -165,7 +165,7 @@ test('a PDF whose fonts do not come says so, and can be tried again', async ({ b
 test('fingers on keys are judged, and their own timing is kept and reckoned with', async ({ page }) => {
   await signIn(page, '/changes/keys?from=b&to=e');
   await choose(page, 'Instrument', 'practice chanter');
-  await expect(page.getByText('Put the fingers on B.')).toBeVisible();
+  await expect(page.getByText('Set your fingers for B.')).toBeVisible();
   // On B the right ring and little finger are off: those two keys are held, then left ring lifts and right ring lands.
   await page.keyboard.down('l');
   await page.keyboard.down(';');
@@ -183,12 +183,12 @@ test('fingers on keys are judged, and their own timing is kept and reckoned with
     await pass(60);
   }
   await expect(page.getByText(/^B to E: low A cuts in for 40 ms\.$|^E to B: low A cuts in for 40 ms\.$/)).toBeVisible();
-  await expect(page.getByText(/From 10 changes: the fingers stray by \d+ ms/)).toBeVisible();
+  await expect(page.getByText(/From 10 changes: your fingers vary by \d+ ms/)).toBeVisible();
   await page.clock.resume();
   await page.keyboard.up('l');
   await page.keyboard.up(';');
-  await page.getByRole('button', { name: /^Reckon with this for / }).click();
-  await expect(page.getByText(/reckon with this timing for .* from now on\./)).toBeVisible();
+  await page.getByRole('button', { name: /^Use this timing for / }).click();
+  await expect(page.getByText(/now use this timing for/)).toBeVisible();
   await page.getByRole('link', { name: 'Changes', exact: true }).click();
   await expect(page.getByRole('button', { name: /^Whose fingers: .*, as measured$/ })).toBeVisible();
 });
@@ -196,11 +196,11 @@ test('fingers on keys are judged, and their own timing is kept and reckoned with
 test('touches on a tablet cover the holes, and what keys cannot tell is said', async ({ page }) => {
   await signIn(page, '/changes/keys?from=e5&to=e6');
   await choose(page, 'Instrument', 'soprano recorder, baroque');
-  await expect(page.getByText(/Keys and touches tell no half cover and no breath/)).toBeVisible();
+  await expect(page.getByText(/Keys and pads cannot show half covers or breath/)).toBeVisible();
   await choose(page, 'Instrument', 'practice chanter');
-  await page.getByRole('button', { name: 'Let a simulated student play' }).click();
+  await page.getByRole('button', { name: 'Let a pretend student play' }).click();
   await expect(page.getByText(/80 played: \d+ clean/)).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Reckon with this/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Use this timing/ })).toBeDisabled();
   await page.getByRole('button', { name: 'Start over' }).click();
   const pad = page.getByRole('button', { name: /^R ring, / });
   await pad.dispatchEvent('pointerdown', { pointerId: 5, pointerType: 'touch' });
@@ -212,7 +212,7 @@ test('touches on a tablet cover the holes, and what keys cannot tell is said', a
 test('a blind test asks which was crossed, and keeps what the ear tells', async ({ page }) => {
   await signIn(page, '/changes/ear?from=c&to=d');
   await choose(page, 'Instrument', 'practice chanter');
-  await expect(page.getByText('Nothing can cut in between C to D.')).toBeVisible();
+  await expect(page.getByText('Nothing can cut in from C to D.')).toBeVisible();
   await choose(page, 'To', 'E');
   await page.getByRole('button', { name: 'Start' }).click();
   const first = page.getByRole('button', { name: 'The first' });
@@ -222,19 +222,19 @@ test('a blind test asks which was crossed, and keeps what the ear tells', async 
     await expect(page.getByText(new RegExp(`${answer + 1} answered`))).toBeVisible();
   }
   await page.getByRole('button', { name: 'Stop' }).click();
-  await expect(page.getByText(/Crossings in C to E are just heard at \d+ ms\./)).toBeVisible();
+  await expect(page.getByText(/From C to E, a fault of \d+ ms can just be heard\./)).toBeVisible();
   await expect(page.getByRole('row', { name: /^C to E \d+ ms/ })).toBeVisible();
 });
 
-test('the faults of a simulated student are hunted by ear, and the answer says what was found', async ({ page }) => {
+test('the faults of a simulated student are hunted by ear, and the answer says the result', async ({ page }) => {
   await signIn(page, '/changes/hunt?round=2');
   await choose(page, 'Instrument', 'practice chanter');
-  await choose(page, 'Level', 'a beginner');
+  await choose(page, 'Level', 'a beginner (fingers vary by 25 ms)');
   const cards = page.locator('.hunt-change');
   await expect(cards.first()).toBeVisible();
   for (const card of await cards.all()) await card.click();
-  await page.getByRole('button', { name: 'Open the answer' }).click();
-  const [, found, faults] = /(\d+) of (\d+) found/.exec((await page.getByRole('status').filter({ hasText: 'found' }).textContent()) ?? '') ?? [];
+  await page.getByRole('button', { name: 'Show answers' }).click();
+  const [, found, faults] = /You found (\d+) of (\d+) faults/.exec((await page.getByRole('status').filter({ hasText: 'found' }).textContent()) ?? '') ?? [];
   expect(found).toBe(faults);
   expect(Number(faults)).toBeGreaterThan(0);
   await choose(page, 'Music', 'The Blue Wheelbarrow');

@@ -32,8 +32,8 @@ test('a recorder’s model is settled by one question before its chart is shown,
   await expect(page.getByText('Dotted: other fingers on the baroque model.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'F, other fingers on the other model', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'high D', exact: true }).click();
-  await expect(page.getByText('One finger hardly holds it. Rest it on the right thumb.')).toBeVisible();
-  await page.getByRole('button', { name: 'ø 123 456' }).click();
+  await expect(page.getByText('One finger alone hardly holds the instrument. Rest it on the right thumb.')).toBeVisible();
+  await page.getByRole('button', { name: /R ring covered, thumb half covered$/ }).click();
   await expect(page.getByRole('button', { name: 'thumb 0, half covered' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Right hand on top' })).toBeDisabled();
   await page.reload();
@@ -44,13 +44,22 @@ test('the whistle’s C natural is shown with its four fingerings and what each 
   await signIn(page, '/charts');
   await chooseInstrument(page, 'whistle in D');
   await page.getByRole('button', { name: 'C', exact: true }).click();
-  for (const holes of ['OXX OOO', 'OXX XOX', 'hOO OOO', 'OXX XXO']) await expect(page.getByRole('button', { name: holes, exact: true }).first()).toBeVisible();
+  for (const holes of [
+    /^L middle and L ring covered$/,
+    /^L middle, L ring, R index and R ring covered$/,
+    /^L index half covered$/,
+    /^L middle, L ring, R index and R middle covered$/,
+  ])
+    await expect(page.getByRole('button', { name: holes }).first()).toBeVisible();
   await expect(page.getByText(/^Sounds C, 1\d cents sharp/)).toBeVisible();
-  await page.getByRole('button', { name: 'OXX XOX', exact: true }).first().click();
+  await page
+    .getByRole('button', { name: /^L middle, L ring, R index and R ring covered$/ })
+    .first()
+    .click();
   await expect(page.getByText(/^Sounds C, \d+ cents flat/)).toBeVisible();
   await page.getByRole('button', { name: /^View: / }).click();
   await page.getByRole('menuitem', { name: 'from behind' }).click();
-  await expect(page.getByRole('button', { name: 'View: from behind' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'View: from behind the player' })).toBeVisible();
 });
 
 test('the chart is met in a teaching order, by hole numbers, large for a stand, and tried before it is seen', async ({ page }) => {
@@ -65,19 +74,20 @@ test('the chart is met in a teaching order, by hole numbers, large for a stand, 
   await expect(page.locator('.lane-label').first()).toHaveText('1');
   await page.getByRole('button', { name: 'Try it first, then see' }).click();
   await page.getByRole('button', { name: 'G', exact: true }).click();
-  await expect(page.getByText('Put the fingers below, then see.')).toBeVisible();
+  await expect(page.getByText('Set the fingers below, then press Show.')).toBeVisible();
   await page.keyboard.press('1');
   await page.keyboard.press('1');
   await page.keyboard.press('2');
   await page.keyboard.press('2');
-  await page.getByRole('button', { name: 'See', exact: true }).click();
-  await expect(page.getByText('Your fingers were XXO OOO; the chart has XXX OOO.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await expect(page.getByText('The chart has L index, L middle and L ring covered.')).toBeVisible();
+  await expect(page.getByRole('img', { name: 'L index and L middle covered' }).first()).toBeVisible();
   await page.getByRole('button', { name: 'A', exact: true }).click();
   for (const hole of ['1', '1', '2', '2']) await page.keyboard.press(hole);
-  await page.getByRole('button', { name: 'See', exact: true }).click();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   await expect(page.getByText('Yes: those are the fingers.')).toBeVisible();
-  await page.getByRole('button', { name: 'Large, for a stand' }).click();
-  await expect(page.getByText('Any fingers')).toBeHidden();
+  await page.getByRole('button', { name: 'Large, for the stand' }).click();
+  await expect(page.getByText('Try any fingers')).toBeHidden();
 });
 
 test('a handout is proofread line by line; what cannot be read is said, and nothing in it becomes markup', async ({ page }) => {
@@ -93,19 +103,19 @@ test('a handout is proofread line by line; what cannot be read is said, and noth
   await expect(text.nth(2)).toContainText('Which finger is “ring”: L ring or R ring?');
   await expect(text.nth(3)).toContainText('These fingers are F sharp, not F or high F.');
   await expect(text.nth(4)).toContainText('cannot be read');
-  await expect(page.getByText('3 of 5 lines want a look.')).toBeVisible();
+  await expect(page.getByText('3 of 5 lines need a look.')).toBeVisible();
 });
 
 test('fingers are found for a pitch, ranked, and a pitch that cannot be is said', async ({ page }) => {
   await signIn(page, '/charts/finder');
   await chooseInstrument(page, 'whistle in D');
   await expect(page.getByRole('button', { name: 'Note: C', exact: true })).toBeVisible();
-  await expect(page.getByText(/ways within 25 cents, the best in tune first\./)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Hear OXX OOO' })).toBeVisible();
+  await expect(page.getByText(/fingerings within 25 cents, the best in tune first\./)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Hear L middle and L ring covered' })).toBeVisible();
   for (const [typed, text] of [
-    ['0', 'must lie between 1 and 20000; 0 came.'],
-    ['-440', 'must lie between 1 and 20000; -440 came.'],
-    ['10000000', 'must lie between 1 and 20000; 10000000 came.'],
+    ['0', 'must be between 1 and 20000, not 0.'],
+    ['-440', 'must be between 1 and 20000, not -440.'],
+    ['10000000', 'must be between 1 and 20000, not 10000000.'],
     ['four', 'Write the pitch as a number'],
   ]) {
     await page.getByLabel('Pitch in Hz').fill(typed);

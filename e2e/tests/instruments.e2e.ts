@@ -34,7 +34,7 @@ test('each student’s own instrument comes up with the student, its known notes
   await page.reload();
   await expect(page.getByRole('checkbox', { name: 'F is known', exact: true })).toBeChecked();
   await page.getByRole('button', { name: /^Notes: / }).click();
-  await page.getByRole('menuitem', { name: 'those that Oda knows' }).click();
+  await page.getByRole('menuitem', { name: 'notes Oda knows' }).click();
   await expect(page.locator('.chart-head')).toHaveCount(6);
 });
 
@@ -53,16 +53,16 @@ test('settings of an instrument are kept: hands, tuning, school; what cannot be 
   await page.getByLabel('C natural').selectOption({ label: 'half-covered first hole' });
   await page.getByLabel('D, in Hz').fill('700');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('The whistle in D is tuned between 569.7 and 604.9 Hz; 700 came.');
+  await expect(page.getByRole('alert')).toContainText('The whistle in D can be tuned between 569.7 and 604.9 Hz, not 700.');
   await expect(page.getByLabel('C natural')).toHaveValue('half');
   await page.getByLabel('D, in Hz').fill('590,5');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByLabel('D, in Hz')).toHaveCount(0);
   await page.getByRole('button', { name: 'Chart of Wren’s whistle' }).click();
   await page.getByRole('button', { name: 'C', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'hOO OOO', exact: true }).first()).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'R index half covered', exact: true }).first()).toHaveAttribute('aria-pressed', 'true');
   await expect(page.locator('.lane-label').first()).toHaveText('R index');
-  await expect(page.getByText(/at 590.5 Hz for D/)).toBeVisible();
+  await expect(page.getByText(/590.5 Hz/)).toBeVisible();
 });
 
 test('an instrument is added, put away and brought back', async ({ page }) => {
@@ -89,31 +89,31 @@ test('fingers for the C natural between two As are found, kept with their author
   await page.getByRole('button', { name: /^Ranked: / }).click();
   await page.getByRole('menuitem', { name: 'the easiest first' }).click();
   await expect(page.locator('.finder-row').first()).toContainText('2 crosses');
-  await page.getByRole('button', { name: 'Keep OXX OXO', exact: true }).click();
-  await page.getByLabel('What to know about it').fill('rings between two As');
-  await page.getByLabel('For now, with').check();
-  await page.getByRole('button', { name: 'Keep as my own' }).click();
-  await expect(page.getByRole('alert')).toHaveText('Say until which day they are taught for now.');
+  await page.getByRole('button', { name: 'Save L middle, L ring and R middle covered as my own', exact: true }).click();
+  await page.getByLabel('Remark').fill('rings between two As');
+  await page.getByLabel('For now; later').check();
+  await page.getByRole('button', { name: 'Save as my own', exact: true }).click();
+  await expect(page.getByRole('alert')).toHaveText('Choose the date until which this fingering is taught.');
   await page.getByLabel('until').fill('2027-02-01');
-  await page.getByRole('button', { name: 'Keep as my own' }).click();
-  await expect(page.getByText('Kept for C.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save as my own', exact: true }).click();
+  await expect(page.getByText('Fingering saved for C.')).toBeVisible();
   await page.goto('/charts');
   await page.getByRole('button', { name: 'C', exact: true }).click();
-  await page.getByRole('button', { name: 'OXX OXO', exact: true }).first().click();
+  await page.getByRole('button', { name: 'L middle, L ring and R middle covered', exact: true }).first().click();
   await expect(page.getByText('Rings between two As.')).toBeVisible();
-  await expect(page.getByText('For now, until 1 February 2027; then OXX OOO.')).toBeVisible();
-  await expect(page.getByText(/^Kept by Maren Tolvik, /)).toBeVisible();
+  await expect(page.getByText('For now, until 1 February 2027; then')).toBeVisible();
+  await expect(page.getByText(/^Saved by Maren Tolvik, /)).toBeVisible();
   await page.getByRole('button', { name: 'Teach this first' }).click();
-  await expect(page.getByText('Those fingers come first now.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take back what was kept' }).click();
-  await expect(page.getByRole('button', { name: 'OXX OXO', exact: true })).toHaveCount(0);
+  await expect(page.getByText('That fingering is now taught first.')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the chart’s own' }).click();
+  await expect(page.getByRole('button', { name: 'L middle, L ring and R middle covered', exact: true })).toHaveCount(0);
 });
 
 test.describe('bad pitches in the finder', () => {
   for (const [typed, text] of [
-    ['0', 'must lie between 1 and 20000'],
-    ['-5', 'must lie between 1 and 20000'],
-    ['10000000', 'must lie between 1 and 20000'],
+    ['0', 'must be between 1 and 20000'],
+    ['-5', 'must be between 1 and 20000'],
+    ['10000000', 'must be between 1 and 20000'],
     ['loud', 'Write the pitch as a number, in Hz.'],
   ]) {
     test(`${typed} is answered in a sentence`, async ({ page }) => {
@@ -128,15 +128,15 @@ test('two high Gs of the pipes stand beside each other, told apart and heard', a
   await signIn(page, '/charts/compare');
   await page.getByRole('button', { name: /^First instrument: / }).click();
   await page.getByRole('menuitem', { name: 'pipe chanter', exact: true }).click();
-  await expect(page.getByText('1 note is tuned otherwise.')).toBeVisible();
-  await expect(page.getByText(/G: 831.3 Hz, and 844.4 Hz; the second is 27 cents sharp./)).toBeVisible();
+  await expect(page.getByText('1 note is tuned differently.')).toBeVisible();
+  await expect(page.getByText(/G: 831.3 Hz and 844.4 Hz; the second is 27 cents sharp./)).toBeVisible();
   await page.getByRole('button', { name: 'Second high G: 16/9' }).click();
   await page.getByRole('menuitem', { name: '9/5' }).click();
   await expect(page.getByText(/the second is 49 cents sharp/)).toBeVisible();
-  await page.getByRole('button', { name: 'Both at once' }).click();
+  await page.getByRole('button', { name: 'Hear both' }).click();
   await page.getByRole('button', { name: /^First instrument: / }).click();
   await page.getByRole('menuitem', { name: 'alto recorder, baroque' }).click();
-  await expect(page.getByText('5 notes have other fingers.')).toBeVisible();
+  await expect(page.getByText('5 notes have different fingers.')).toBeVisible();
 });
 
 test('a chart goes onto paper and into files: chosen notes, chosen view', async ({ page }) => {
@@ -191,18 +191,18 @@ test('an instrument is fitted to measured pitches, says what it cannot explain, 
   for (const [note, hertz] of Object.entries(measured)) await page.getByLabel(note, { exact: true }).fill(hertz);
   await page.getByLabel('E', { exact: true }).fill('sharp');
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
-  await expect(page.getByRole('alert')).toHaveText('“sharp” for E is no number. Write Hz, as 238.5.');
+  await expect(page.getByRole('alert')).toHaveText('“sharp” for E is not a number. Write the pitch in Hz, for example 238.5.');
   await page.getByLabel('E', { exact: true }).fill('475');
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('475 Hz lies 498 cents from E');
+  await expect(page.getByRole('alert')).toContainText('475 Hz is 498 cents away from E');
   await page.getByLabel('E', { exact: true }).fill('372');
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
-  await expect(page.getByText(/cents rms are left after \d+ steps?\./)).toBeVisible();
+  await expect(page.getByText(/cents off on average after \d+ steps?\./)).toBeVisible();
   await page.getByLabel('E', { exact: true }).fill('358.6');
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await expect(page.getByText('Every measured note is explained within 15 cents.')).toBeVisible();
   await page.getByLabel('Name of the instrument in this studio').fill('Skellow chanter');
-  await page.getByRole('button', { name: 'Keep it in the studio' }).click();
+  await page.getByRole('button', { name: 'Save it in the studio' }).click();
   await expect(page.getByRole('button', { name: 'Instrument: Skellow chanter' })).toBeVisible();
   await page.getByRole('button', { name: 'low A', exact: true }).click();
   await expect(page.getByText(/^Sounds low A, 1\d cents sharp/)).toBeVisible();
@@ -215,21 +215,21 @@ test('an instrument is copied and changed in the workshop; what contradicts itse
   await page.getByLabel('Name', { exact: true }).fill('Tarn chanter');
   await page.getByLabel('Holes of fingering 3').fill('XXXXXXXO');
   await page.getByLabel('Holes of fingering 3').press('Tab');
-  await expect(page.getByText('It does not hold together yet, so it is kept here and not saved.')).toBeVisible();
-  await expect(page.getByText('low-a and b share one pattern')).toBeVisible();
+  await expect(page.getByText('It still has mistakes, so it is kept in this browser and not saved.')).toBeVisible();
+  await expect(page.getByText('low A and B have the same fingering')).toBeVisible();
   await expect(page.locator('.save-state')).toHaveText('Not saved yet; kept in this browser');
   await page.getByLabel('Holes of fingering 3').fill('XXXXXhOO');
   await page.getByLabel('Holes of fingering 3').press('Tab');
   await expect(page.getByText('b half covers hole R2, which has no half cover')).toBeVisible();
   await page.getByLabel('Holes of fingering 3').fill('XXXQ');
   await page.getByLabel('Holes of fingering 3').press('Tab');
-  await expect(page.getByRole('alert')).toContainText('A hole is written X, O or h; "Q" came. It stays as it was.');
+  await expect(page.getByRole('alert')).toContainText('Write each hole as X, O or h, not “Q”. The old value stays.');
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('It holds together, and saves itself.')).toBeVisible();
+  await expect(page.getByText('No mistakes found. Changes save themselves.')).toBeVisible();
   await page.getByLabel('Place of point 2').fill('-3');
   await page.getByLabel('Place of point 2').press('Tab');
-  await expect(page.getByText('It does not hold together yet')).toBeVisible();
+  await expect(page.getByText('It still has mistakes')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByLabel('Fraction of high G').fill('16/9');
   await page.getByLabel('Fraction of high G').press('Tab');
@@ -240,14 +240,14 @@ test('an instrument is copied and changed in the workshop; what contradicts itse
   const file = await downloaded(page, 'Save as a file');
   await page.goto('/workshop');
   await page.locator('input[type=file]').setInputFiles(await file.path());
-  await expect(page.getByText('Tarn chanter came in.')).toBeVisible();
+  await expect(page.getByText('Tarn chanter was added.')).toBeVisible();
 });
 
 test.describe('files that hold no instrument', () => {
   const files: readonly [string, string, string][] = [
-    ['text', 'X:1\nT:A tune', 'This file is no JSON'],
-    ['another version', '{"format":"zelpit-instrument","version":7,"instrument":{}}', 'This file has version 7; version 1 is read here.'],
-    ['unknown fields', '{"format":"zelpit-instrument","version":1,"instrument":{"colour":"red"}}', '“colour” is not known here'],
+    ['text', 'X:1\nT:A tune', 'This is not a JSON file'],
+    ['another version', '{"format":"zelpit-instrument","version":7,"instrument":{}}', 'This file has version 7; Zelpit reads version 1.'],
+    ['unknown fields', '{"format":"zelpit-instrument","version":1,"instrument":{"colour":"red"}}', '“colour” is not known to Zelpit'],
   ];
   for (const [kind, text, message] of files) {
     test(`${kind} is refused in a sentence, and nothing is saved`, async ({ page }) => {
@@ -267,7 +267,7 @@ test('a tune for the whistle is tongued or slurred, and moves to another instrum
   await expect(page.locator('zp-score-line [zpMark]')).toHaveCount(0);
   await page.getByRole('button', { name: /^Tongue: / }).click();
   await page.getByRole('menuitem', { name: 'all slurred' }).click();
-  await expect(page.getByRole('button', { name: /C to A/ }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /C .*to A/ }).first()).toBeVisible();
   await page.getByRole('button', { name: /^Instrument: / }).click();
   await page.getByRole('menuitem', { name: 'soprano recorder, baroque' }).click();
   await expect(page.locator('.lane-label').first()).toHaveText('thumb');
@@ -278,30 +278,32 @@ test('a tune for the whistle is tongued or slurred, and moves to another instrum
 
 test('in a tune a note with several fingerings takes the easiest way, and a teacher pins another', async ({ page }) => {
   await openTune(page, 'The Kettle on Skellow Stair');
-  await page
-    .getByRole('button', { name: /C to B/ })
-    .first()
-    .click();
-  await expect(page.getByText(/costs \d+\.\d more/).first()).toBeVisible();
-  const row = page.locator('.change-row.is-chosen');
+  const all = page.getByRole('region', { name: 'All changes of the tune' });
+  const openChange = async (): Promise<void> => {
+    await page.getByRole('button', { name: /hidden by|more/ }).click();
+    await all
+      .getByRole('button', { name: /C .*to B/ })
+      .first()
+      .click();
+  };
+  await openChange();
+  await expect(page.getByText(/is \d+\.\d harder/).first()).toBeVisible();
+  const row = all.locator('.change-row.is-chosen');
   await row.getByRole('checkbox').check();
   await page.getByRole('button', { name: /^Fingers for C: / }).click();
-  await page.getByRole('menuitem', { name: 'OXX XOX', exact: true }).click();
-  await expect(page.getByText('(pinned)').first()).toBeVisible();
-  await expect(row).toContainText('C to B');
+  await page.getByRole('menuitem', { name: 'L middle, L ring, R index and R ring covered', exact: true }).click();
+  await expect(page.getByText('(fixed by you)').first()).toBeVisible();
+  await expect(row).toContainText(/C .*to B/);
   await expect(row.getByRole('checkbox')).toBeChecked();
   await page.reload();
-  await page
-    .getByRole('button', { name: /C to B/ })
-    .first()
-    .click();
-  await expect(page.getByRole('button', { name: 'Fingers for C: OXX XOX' }).first()).toBeVisible();
+  await openChange();
+  await expect(page.getByRole('button', { name: 'Fingers for C: L middle, L ring, R index and R ring covered' }).first()).toBeVisible();
   await page
     .getByRole('button', { name: /^Fingers for C: / })
     .first()
     .click();
   await page.getByRole('menuitem', { name: 'the easiest here' }).click();
-  await expect(page.getByText('(pinned)')).toHaveCount(0);
+  await expect(page.getByText('(fixed by you)')).toHaveCount(0);
 });
 
 test('a student sees the own chart and its known notes, and nothing to change', async ({ page, browser, baseURL }) => {
@@ -314,7 +316,7 @@ test('a student sees the own chart and its known notes, and nothing to change', 
   await tablet.getByRole('link', { name: 'My chart' }).click();
   await expect(tablet.getByRole('button', { name: 'Instrument: Oda’s soprano' })).toBeVisible();
   await expect(tablet.getByRole('checkbox', { name: 'B is known', exact: true })).toBeDisabled();
-  await expect(tablet.getByRole('button', { name: 'Hide this one' })).toHaveCount(0);
+  await expect(tablet.getByRole('button', { name: 'Hide this fingering' })).toHaveCount(0);
   await expect(tablet.getByRole('link', { name: 'On paper' })).toHaveCount(0);
   await tablet.context().close();
 });

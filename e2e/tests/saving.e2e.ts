@@ -28,7 +28,7 @@ test('undo and redo go step by step over a sheet, by button and by key, also aft
   await title(page).focus();
   await page.keyboard.press('Control+z');
   await expect(title(page)).toHaveValue(first);
-  await expect(page.getByRole('button', { name: 'Undo: nothing to go back to' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Nothing to undo' })).toBeDisabled();
   await page.keyboard.press('Control+Shift+z');
   await expect(title(page)).toHaveValue('Week 3');
   await saved(page);
@@ -51,39 +51,45 @@ test('two windows on one sheet: both versions stand side by side, and what each 
   await newSheet(page);
   const other = await context.newPage();
   await other.goto(page.url());
-  await other.getByLabel('Words at the head of the sheet').fill('Slowly');
-  await other.getByLabel('What to watch', { exact: true }).first().fill('theirs');
+  await other.getByLabel('Message at the top of the sheet').fill('Slowly');
+  await other
+    .getByLabel(/^What to watch for/)
+    .first()
+    .fill('theirs');
   await saved(other);
   await title(page).fill('Mine');
-  await page.getByLabel('What to watch', { exact: true }).first().fill('mine');
-  await expect(page.getByText('This sheet was changed elsewhere too.')).toBeVisible();
-  await expect(page.getByText('One piece was changed on both sides.')).toBeVisible();
+  await page
+    .getByLabel(/^What to watch for/)
+    .first()
+    .fill('mine');
+  await expect(page.getByText('This sheet was also changed somewhere else.')).toBeVisible();
+  await expect(page.getByText('One part was changed in both.')).toBeVisible();
   await expect(page.getByRole('radiogroup', { name: 'Title' }).getByRole('radio', { name: /Title, mine: Mine/ })).toBeChecked();
-  await expect(page.getByRole('radiogroup', { name: 'Words at the head' }).getByRole('radio', { name: /theirs: Slowly/ })).toBeChecked();
+  await expect(page.getByRole('radiogroup', { name: 'Message at the top' }).getByRole('radio', { name: /theirs: Slowly/ })).toBeChecked();
   await page.getByRole('radio', { name: /theirs$/ }).click();
-  await page.getByRole('button', { name: 'Keep what is chosen' }).click();
+  await page.getByRole('button', { name: 'Save what I chose' }).click();
   await saved(page);
   await other.reload();
   await expect(title(other)).toHaveValue('Mine');
-  await expect(other.getByLabel('Words at the head of the sheet')).toHaveValue('Slowly');
-  await expect(other.getByLabel('What to watch', { exact: true }).first()).toHaveValue('theirs');
+  await expect(other.getByLabel('Message at the top of the sheet')).toHaveValue('Slowly');
+  await expect(other.getByLabel(/^What to watch for/).first()).toHaveValue('theirs');
   await other.close();
   await page.keyboard.press('Control+z');
-  await expect(page.getByLabel('What to watch', { exact: true }).first()).toHaveValue('mine');
+  await expect(page.getByLabel(/^What to watch for/).first()).toHaveValue('mine');
 });
 
 test('all of theirs or all of mine is one click, in a text too', async ({ page, context }) => {
   await openTune(page, 'The Paper Lighthouse');
   await page.getByRole('link', { name: 'Text' }).click();
-  const text = (of: Page) => of.getByLabel('ABC, standard 2.1');
+  const text = (of: Page) => of.getByLabel('ABC (standard 2.1)');
   const before = await text(page).inputValue();
   const other = await context.newPage();
   await other.goto(page.url());
   await text(other).fill(before.replace(/^R:.*$/m, 'R:air'));
   await saved(other);
   await text(page).fill(before.replace(/^T:.*$/m, 'T:The Paper Lighthouse, mine'));
-  await expect(page.getByText('This text was changed elsewhere too.')).toBeVisible();
-  await page.getByRole('button', { name: 'All of theirs' }).click();
+  await expect(page.getByText('This text was also changed somewhere else.')).toBeVisible();
+  await page.getByRole('button', { name: 'Use all theirs' }).click();
   await expect(text(page)).toHaveValue(before.replace(/^R:.*$/m, 'R:air'));
   await page.keyboard.press('Control+z');
   await expect(text(page)).toHaveValue(/T:The Paper Lighthouse, mine/);
@@ -132,7 +138,7 @@ test('work of a window that was closed without the server is sent by the next on
   await page.close();
   const next = await context.newPage();
   await next.goto('/tunes');
-  await expect(next.getByText(/What you typed in “.*” before is saved now\./)).toBeVisible();
+  await expect(next.getByText(/Your earlier changes to “.*” are now saved\./)).toBeVisible();
   await next.goto(address);
   await expect(title(next)).toHaveValue('Closed too early');
 });
@@ -153,10 +159,10 @@ test('a new student and pasted tunes wait for the server too, and arrive once', 
   await cutWrites(page);
   await page.getByLabel('Name or alias').fill('Bracken');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('Bracken waits in this browser', { timeout: 15_000 });
+  await expect(page.getByRole('alert')).toContainText('Bracken is kept in this browser', { timeout: 15_000 });
   await page.unroute('**/api/**');
   await page.goto('/tunes');
-  await expect(page.getByText('Bracken has reached the server.')).toBeVisible();
+  await expect(page.getByText('Bracken has been saved on the server.')).toBeVisible();
   await page.goto('/students');
   await expect(page.getByRole('button', { name: /^Bracken/ })).toHaveCount(1);
 });
@@ -165,11 +171,11 @@ test('a text saves itself as soon as it can be read, says where it cannot, and k
   await openTune(page, 'The Paper Lighthouse');
   const address = page.url();
   await page.getByRole('link', { name: 'Text' }).click();
-  const text = page.getByLabel('ABC, standard 2.1');
+  const text = page.getByLabel('ABC (standard 2.1)');
   const before = await text.inputValue();
   await text.fill(before.replace(/^K:.*$/m, ''));
   await expect(page.getByText('The text cannot be read yet, so the tune stays as it was.')).toBeVisible();
-  await expect(page.getByText('The music begins without a key.')).toBeVisible();
+  await expect(page.getByText('The music starts before a key is given.')).toBeVisible();
   await expect(state(page)).toHaveText('Not saved yet; kept in this browser');
   await page.reload();
   await expect(text).toHaveValue(before.replace(/^K:.*$/m, ''));

@@ -25,19 +25,19 @@ test('ticked changes become lines, a sheet, in another order, with counts, pace 
   expect([...after].sort()).toEqual([...before].sort());
 
   const first = page.locator('.line-row').first();
-  await first.getByLabel('Lines', { exact: true }).fill('5');
-  await first.getByLabel('Pace').selectOption('on the click');
+  await first.getByLabel(/^Lines in /).fill('5');
+  await first.getByLabel('Pace').selectOption('with the click');
   await first.getByLabel(/Beats a minute for/).fill('52');
-  await first.getByLabel('What to watch').fill('little finger waits');
+  await first.getByLabel('What to watch for').fill('little finger waits');
   await page.getByLabel('Title of the sheet').fill('Week 9');
   await saved(page);
 
   await page.reload();
   await expect(page.getByLabel('Title of the sheet')).toHaveValue('Week 9');
   await expect(titles(page)).toHaveText(after);
-  await expect(first.getByLabel('Lines', { exact: true })).toHaveValue('5');
+  await expect(first.getByLabel(/^Lines in /)).toHaveValue('5');
   await expect(first.getByLabel(/Beats a minute for/)).toHaveValue('52');
-  await expect(first.getByLabel('What to watch')).toHaveValue('little finger waits');
+  await expect(first.getByLabel('What to watch for')).toHaveValue('little finger waits');
 });
 
 test('a line taken off comes back with undo; a number out of range is brought into it', async ({ page }) => {
@@ -47,9 +47,12 @@ test('a line taken off comes back with undo; a number out of range is brought in
   await expect(titles(page)).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo: a line taken off' }).click();
   await expect(titles(page).first()).toHaveText(name);
-  await page.getByLabel('Lines', { exact: true }).first().fill('900');
-  await page.getByLabel('What to watch').first().focus();
-  await expect(page.getByLabel('Lines', { exact: true }).first()).toHaveValue('50');
+  await page
+    .getByLabel(/^Lines in /)
+    .first()
+    .fill('900');
+  await page.getByLabel('What to watch for').first().focus();
+  await expect(page.getByLabel(/^Lines in /).first()).toHaveValue('50');
   await saved(page);
 });
 
@@ -59,7 +62,7 @@ for (const [name, width, height] of [
 ] as const) {
   test(`the PDF on ${name}: its size, embedded fonts, the caution, every line with its code, nothing under 11 pt`, async ({ page }) => {
     await newSheet(page);
-    await page.getByLabel('What to watch').first().fill('Žofie: malíček čeká');
+    await page.getByLabel('What to watch for').first().fill('Žofie: malíček čeká');
     await saved(page);
     const names = await titles(page).allTextContents();
     const codes = await page.locator('.line-end a').allTextContents();
@@ -74,7 +77,7 @@ for (const [name, width, height] of [
     const path = await download.path();
     const pdf = await readPdf(path);
     expect(pdf.size).toEqual([width, height]);
-    for (const text of [...names, ...codes, 'Stop if anything hurts, tingles or goes numb.', 'Watch: Žofie: malíček čeká']) {
+    for (const text of [...names, ...codes, 'Stop if anything hurts, tingles or goes numb.', 'Watch for: Žofie: malíček čeká']) {
       expect(pdf.text.replace(/\s+/g, '')).toContain(text.replace(/\s+/g, ''));
     }
     expect(pdf.smallest).toBeGreaterThanOrEqual(11);
@@ -126,7 +129,7 @@ test('the lines go out as ABC that Zelpit reads again', async ({ page }) => {
   expect(abc).toContain('K:HP');
   await page.goto('/tunes');
   await page.locator('input[type=file]').setInputFiles({ name: 'lines.abc', mimeType: 'text/plain', buffer: Buffer.from(abc) });
-  await expect(page.getByText('3 tunes came in:')).toBeVisible();
+  await expect(page.getByText('3 tunes added:')).toBeVisible();
   const lines = page.getByRole('listitem').filter({ hasText: '4/4 · 4 bars' });
   for (let left = 3; left > 0; left -= 1) {
     await expect(lines).toHaveCount(left);
@@ -141,19 +144,19 @@ test('the lines go out as ABC that Zelpit reads again', async ({ page }) => {
 test('the ten-minute sheet is one key away and says what it holds', async ({ page }) => {
   await openTune(page, 'The Paper Lighthouse');
   await page.keyboard.press('m');
-  await expect(page.getByText(/lines hold \d+ of the \d+ weak moments of the tune/)).toBeVisible();
-  await page.keyboard.press('s');
-  await expect(page.getByLabel('Words at the head of the sheet')).toHaveValue(/weak moments/);
+  await expect(page.getByText(/lines cover \d+ of the \d+ places in the tune that can go wrong/)).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(page.getByLabel('Message at the top of the sheet')).toHaveValue(/that can go wrong/);
 });
 
 test('the code beside a line opens it with the count-in ready; one key plays it', async ({ page }) => {
   await signIn(page, '/practice');
   await page.getByLabel('Which line?').fill('0000');
   await page.getByRole('button', { name: 'Open the line' }).click();
-  await expect(page.getByRole('alert')).toContainText('four letters or figures');
+  await expect(page.getByRole('alert')).toContainText('four letters or digits');
   await page.getByLabel('Which line?').fill('ZZZZ');
   await page.getByRole('button', { name: 'Open the line' }).click();
-  await expect(page.getByRole('alert')).toContainText('No line of this studio has that code.');
+  await expect(page.getByRole('alert')).toContainText('No line in this studio has that code.');
   const code = await page.evaluate(async () => {
     const [sheet] = ((await (await fetch('/api/sheets')).json()) as { items: { id: string }[] }).items;
     const detail = (await (await fetch(`/api/sheets/${sheet.id}`)).json()) as { lines: { code: string }[] };
@@ -182,7 +185,7 @@ test('a line is practised in other fingers: so it is named and drawn on the shee
   const figures = page.locator('.line-figure');
   const usual = await figures.nth(1).innerHTML();
   await choose(page, 'Fingers for B flat', 'thumb, left index, ring, right middle and ring down');
-  await expect(titles(page)).toHaveText(['A to alternative B flat', 'A to B flat']);
+  await expect(titles(page)).toHaveText(['A to B flat (fingering 2)', 'A to B flat']);
   expect(await figures.nth(1).innerHTML()).toBe(usual);
   expect(await figures.nth(0).innerHTML()).not.toBe(usual);
   await saved(page);
@@ -191,9 +194,9 @@ test('a line is practised in other fingers: so it is named and drawn on the shee
   await page.getByRole('button', { name: /^Redo: the fingers of/ }).click();
   await saved(page);
   await page.reload();
-  await expect(titles(page)).toHaveText(['A to alternative B flat', 'A to B flat']);
+  await expect(titles(page)).toHaveText(['A to B flat (fingering 2)', 'A to B flat']);
   await page.getByRole('link', { name: /On paper/ }).click();
-  await expect(page.locator('svg.sheet-page').first()).toContainText('A to alternative B flat');
+  await expect(page.locator('svg.sheet-page').first()).toContainText('A to B flat (fingering 2)');
   const drawn: string[] = [];
   for (const { code } of lines) {
     await page.goto(`/c/${code}`);

@@ -23,16 +23,16 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await owner.getByLabel('Your e-mail address').fill('ada@fell-row.example');
     await owner.getByLabel(/A password/).fill('short');
     await owner.getByRole('button', { name: 'Create the studio' }).click();
-    await expect(owner.getByRole('alert')).toContainText('at least 10 signs');
+    await expect(owner.getByRole('alert')).toContainText('at least 10 characters');
     await owner.getByLabel(/A password/).fill(password);
     await owner.getByRole('button', { name: 'Create the studio' }).click();
-    await expect(owner.getByText('No tune is here yet.')).toBeVisible();
+    await expect(owner.getByText('No tunes yet.')).toBeVisible();
 
     await owner.goto(`${server.address}/teachers`);
     await owner.getByLabel('Name', { exact: true }).fill('Ben Sloe');
     await owner.getByLabel('E-mail address').fill('ben@fell-row.example');
     await owner.getByRole('button', { name: 'Invite' }).click();
-    await expect(owner.getByText('Ben Sloe is invited.')).toBeVisible();
+    await expect(owner.getByText('Ben Sloe has been invited.')).toBeVisible();
     const link = await newestLink(owner, server.address);
 
     const teacher = await (await browser.newContext()).newPage();
@@ -47,7 +47,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
 
     const late = await (await browser.newContext()).newPage();
     await late.goto(link);
-    await expect(late.getByRole('alert')).toContainText('This link was used already');
+    await expect(late.getByRole('alert')).toContainText('This link has already been used');
 
     await owner.goto(`${server.address}/deeds`);
     await expect(owner.getByRole('row', { name: /Ben Sloe joined the studio Fell Row/ })).toBeVisible();
@@ -64,7 +64,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await late.goto(`${server.address}/new-password`);
     await late.getByLabel('E-mail address').fill('ada@fell-row.example');
     await late.getByRole('button', { name: 'Send the link' }).click();
-    await expect(late.getByText('If an account with this address is here')).toBeVisible();
+    await expect(late.getByText('If there is an account with this address')).toBeVisible();
     await late.goto(await newestLink(late, server.address));
     await late.getByLabel(/A password/).fill('another long password');
     await late.getByRole('button', { name: 'Set the password' }).click();
@@ -95,19 +95,19 @@ test('a guardian’s consent is noted with the caution beside it, and half of on
   await page.getByLabel('Name or alias').fill('Clover');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('button', { name: 'Name and consent of Clover' }).click();
-  await expect(page.getByText('Before a child is recorded, a guardian agrees.')).toBeVisible();
+  await expect(page.getByText('Before you record a child, a guardian must agree.')).toBeVisible();
   await page.getByLabel('Guardian who agreed').fill('H. Lunn');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('The day is missing.');
-  await page.getByLabel('On the day').fill('2026-03-09');
-  await page.getByLabel('To what').fill('Takes recorded in the lesson');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('Enter the date.');
+  await page.getByLabel('Date').fill('2026-03-09');
+  await page.getByLabel('What they agreed to').fill('Takes recorded in the lesson');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('consent of 9 Mar 2026')).toBeVisible();
 });
 
 test('the whole studio goes out as one file and comes into an empty one; a broken file changes nothing', async ({ page, browser }) => {
   await signIn(page, '/archive');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the file' }).click()]);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save a backup' }).click()]);
   const archive = await readFile(await download.path());
   const server = await startServer({ env: { ZELPIT_DEMO: '0' } });
   try {
@@ -126,14 +126,14 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
     };
     await bring(archive.subarray(0, archive.length - 200), /empty studio/);
     await expect(owner.getByRole('alert')).toBeVisible();
-    await owner.getByRole('button', { name: 'Leave it' }).click();
+    await owner.getByRole('button', { name: 'Cancel' }).click();
     await bring(archive, /empty studio/);
-    await expect(owner.getByText(/Here now: \d+ students, \d+ tunes, \d+ sheets?, \d+ instruments/)).toBeVisible();
+    await expect(owner.getByText(/Restored: \d+ students, \d+ tunes, \d+ sheets?, \d+ instruments/)).toBeVisible();
     await owner.goto(`${server.address}/tunes`);
     await expect(owner.getByRole('link', { name: 'The Blue Wheelbarrow' })).toBeVisible();
     await owner.goto(`${server.address}/archive`);
     await bring(archive, /empty studio/);
-    await expect(owner.getByRole('alert')).toContainText('This studio holds students, tunes, sheets or instruments already.');
+    await expect(owner.getByRole('alert')).toContainText('This studio already has students, tunes, sheets or instruments.');
   } finally {
     await server.stop();
   }
@@ -150,14 +150,14 @@ test('a student tests the ear, plays on pads and hunts faults on the own tablet;
   await tablet.getByRole('button', { name: 'Open the sheets' }).click();
   await tablet.getByRole('link', { name: 'Find the faults' }).click();
   await tablet.locator('.hunt-change').first().click();
-  await tablet.getByRole('button', { name: 'Open the answer' }).click();
+  await tablet.getByRole('button', { name: 'Show answers' }).click();
   await expect(tablet.getByRole('status').filter({ hasText: /found|Everything was clean/ })).toBeVisible();
   await tablet.goto(new URL('/changes/keys', link).toString());
-  await tablet.getByRole('button', { name: 'Let a simulated student play' }).click();
+  await tablet.getByRole('button', { name: 'Let a pretend student play' }).click();
   await expect(tablet.getByText(/80 played/)).toBeVisible();
   await tablet.goto(new URL('/changes/ear', link).toString());
   await tablet.getByRole('button', { name: 'Start' }).click();
-  await expect(tablet.getByText('Which one was crossed?')).toBeVisible();
+  await expect(tablet.getByText('Which one had the fault?')).toBeVisible();
   const mine = await tablet.evaluate(async () => ((await (await fetch('/api/trials')).json()) as { items: { studentId: string | null }[] }).items);
   expect(mine).toHaveLength(1);
   expect(mine[0].studentId).not.toBeNull();

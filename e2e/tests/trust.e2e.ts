@@ -33,7 +33,7 @@ test('a key is chosen by its name, and says what it costs', async ({ page }) => 
   await page.getByRole('button', { name: 'Key: F', exact: true }).click();
   await expect(page.getByRole('menuitem', { name: /^F: all notes fit, no half holes/ })).toBeVisible();
   await page.getByRole('menuitem', { name: /^G, up a tone: all notes fit, no half holes/ }).click();
-  await expect(page.getByText('The tune stands in G now. Undo moves it back.')).toBeVisible();
+  await expect(page.getByText('The tune is in G now. Undo moves it back.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Key: G', exact: true })).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByRole('button', { name: 'Key: F', exact: true })).toBeVisible();
@@ -43,6 +43,7 @@ test('a speed drill is one line with its speeds: on the sheet, on paper and in t
   await signIn(page, '/movements');
   await choose(page, 'Student', 'Pim');
   await choose(page, 'Movement', 'taorluath');
+  await page.keyboard.press('3');
   await choose(page, 'Exercise', 'between these two notes');
   await choose(page, 'Speed', 'a speed drill');
   await page.getByRole('button', { name: /^New sheet for Pim/ }).click();
@@ -62,7 +63,7 @@ test('a speed drill is one line with its speeds: on the sheet, on paper and in t
   // By their addresses: a notice lies over the links for some seconds.
   await page.goto(`${new URL(page.url()).pathname}/paper`);
   const paper = page.locator('svg.sheet-page');
-  await expect(paper).toContainText('click 40, 50, until the first slip');
+  await expect(paper).toContainText('click at 40, 50, until the first slip');
   await expect(paper).toContainText('Rest both hands for 40 seconds after each line.');
   await expect(paper).toContainText('low A comes before the E');
   for (const element of ['G', 'd', 'e'])
@@ -96,7 +97,7 @@ test('another line of a sheet is of any kind, and counts say what is counted', a
 
 test('a sound file has the fault, the click and the drone that are asked for', async ({ page }) => {
   await signIn(page, '/changes/lines?note=c');
-  await choose(page, 'Lines', 'my own selection');
+  await choose(page, 'Lines', 'my own choice');
   await page.getByRole('button', { name: 'Add this line' }).click();
   const wave = async (): Promise<Buffer> => {
     await page.getByRole('button', { name: 'Save as a file' }).click();

@@ -34,10 +34,12 @@ test('changes are ranked by what is heard and lead to their places', async ({ pa
   await expect(list.getByRole('heading').first()).toContainText('Low G cuts in');
   const band = page.getByRole('region', { name: 'The chosen change' });
   await list.getByRole('button', { name: /C to E/ }).click();
-  await expect(band).toContainText('cross over both hands');
-  await expect(band).toContainText('Up: L ring leads, R little. Down: R ring first, R middle.');
+  await expect(band).toContainText('cross across both hands');
+  await expect(band).toContainText('Lifting: L ring first, R little. Landing: R ring first, R middle.');
   await expect(band).toContainText('Lift left ring and right little before you land.');
-  await expect(band).toContainText('landing first: low G');
+  await band.getByRole('button', { name: 'What this means: what each fault sounds like' }).click();
+  await expect(band).toContainText('lands early: low G');
+  await page.keyboard.press('Escape');
   await band.getByRole('button', { name: /Where it happens/ }).click();
   await band.getByRole('button', { name: /bar 5/ }).first().click();
   await expect(page.getByRole('button', { name: /^Bar 5/ })).toHaveAttribute('aria-current', 'true');
@@ -46,11 +48,13 @@ test('changes are ranked by what is heard and lead to their places', async ({ pa
 
 test('changes under grace notes stand apart', async ({ page }) => {
   await openTune(page, 'The Paper Lighthouse');
-  await page.getByRole('button', { name: /more under grace notes/ }).click();
-  await page.locator('.change-button').first().click();
+  await page.getByRole('button', { name: /hidden by grace notes/ }).click();
+  const all = page.getByRole('region', { name: 'All changes of the tune' });
+  await all.getByRole('heading', { name: 'Hidden by grace notes' }).scrollIntoViewIfNeeded();
+  await all.locator('.change-button').last().click();
   await expect(page.getByRole('region', { name: 'The chosen change' })).toContainText(/under|part of/);
-  await page.getByRole('button', { name: 'Back to the open changes' }).click();
-  await expect(page.getByRole('button', { name: /more under grace notes/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the music' }).click();
+  await expect(page.getByRole('button', { name: /hidden by grace notes/ })).toBeVisible();
 });
 
 test('movers bend at a change and stayers do not; a grace note is a hop', async ({ page }) => {
@@ -81,10 +85,10 @@ test('one key starts and stops the sound; the pillar follows; the tempo slows', 
 
 test('a change is heard clean and faulty, with a chosen fault of a chosen length', async ({ page }) => {
   await openTune(page, 'The Paper Lighthouse');
-  await page.getByRole('button', { name: 'More sound' }).click();
+  await page.getByRole('button', { name: 'Sound', exact: true }).click();
   await page.getByLabel('Fault to hear').selectOption('land-early');
-  await page.getByLabel(/It lasts/).fill('45');
-  await expect(page.getByText('It lasts 45 ms')).toBeVisible();
+  await page.getByLabel(/Length of the fault/).fill('45');
+  await expect(page.getByText('Length of the fault: 45 ms')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /Faulty/ }).click();
   await expect(page.getByRole('button', { name: /Stop/ })).toBeVisible();
@@ -95,7 +99,7 @@ test('the question mark lists the keys', async ({ page }) => {
   await openTune(page, 'The Paper Lighthouse');
   await page.keyboard.press('?');
   const keys = page.getByRole('dialog');
-  await expect(keys).toContainText('Play the tune from here, or stop');
+  await expect(keys).toContainText('Play from here, or stop');
   await expect(keys).toContainText('Make the ten-minute sheet');
   await page.keyboard.press('Escape');
   await expect(keys).toHaveCount(0);
@@ -104,6 +108,6 @@ test('the question mark lists the keys', async ({ page }) => {
 test('a tune that is not there says so', async ({ page }) => {
   await openTune(page, 'The Paper Lighthouse');
   await page.goto('/tunes/00000000-0000-4000-8000-000000000000');
-  await expect(page.getByText('There is no such tune in this studio.')).toBeVisible();
-  await expect(page.getByRole('link', { name: 'To the tunes' })).toBeVisible();
+  await expect(page.getByText('This studio has no such tune. It may have been put away.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Go to the tunes' })).toBeVisible();
 });

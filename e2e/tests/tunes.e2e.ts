@@ -27,9 +27,9 @@ test('the tunes are there, found by name', async ({ page }) => {
 test('a file with a fault: the good tune comes in, the other is named with line, character and what was expected', async ({ page }) => {
   await signIn(page);
   await pasteTune(page, mixedBook);
-  await expect(page.getByText('1 tune came in:')).toBeVisible();
+  await expect(page.getByText('1 tune added:')).toBeVisible();
   await expect(page.getByText('The Broken One was not saved:')).toBeVisible();
-  await expect(page.getByText('Line 13, character 8: A group of grace notes opens here and is never closed.')).toBeVisible();
+  await expect(page.getByText('Line 13, character 8: A group of grace notes starts here and is never closed.')).toBeVisible();
   await expect(page.getByText('Expected: "}" after the last grace note.')).toBeVisible();
   await expect(page.getByRole('link', { name: /The Broken One/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Put away The Good One' }).click();
@@ -55,7 +55,7 @@ test('a dropped file comes in, in the old code page too, and markup in a title s
 
 for (const [name, text, message] of [
   ['nothing', ' ', /empty/i],
-  ['no ABC at all', 'Dear teacher, the tune goes like this.', /no ABC/],
+  ['no ABC at all', 'Dear teacher, the tune goes like this.', /not ABC/],
 ] as const) {
   test(`${name} is refused with a sentence and saves nothing`, async ({ page }) => {
     await signIn(page);
@@ -76,10 +76,10 @@ test('notes that the chanter does not have are named, the rest works, and moving
   await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();
   await pasteTune(page, 'X:1\nT:Too Low\nM:4/4\nL:1/4\nK:G\nG A B c|d c B A|G2 D2|\n');
   await page.getByRole('link', { name: 'Too Low' }).first().click();
-  await expect(page.getByText(/Not on the practice chanter: C natural \(bar 1, beat 4\)/)).toBeVisible();
+  await expect(page.getByText(/On the practice chanter: C natural cannot be played \(bar 1, beat 4\)/)).toBeVisible();
   await page.getByRole('button', { name: /^Move it to .*: all notes fit/ }).click();
-  await expect(page.getByText(/^The tune stands in .* now/)).toBeVisible();
-  await expect(page.getByText(/Not on the practice chanter/)).toHaveCount(0);
+  await expect(page.getByText(/^The tune is in .* now/)).toBeVisible();
+  await expect(page.getByText(/On the practice chanter:/)).toHaveCount(0);
   await page.goto('/tunes');
   await page.getByRole('button', { name: 'Put away Too Low' }).click();
 });
@@ -89,13 +89,13 @@ test('the text of a tune is corrected in place; a fault in it is shown and nothi
   await pasteTune(page, 'X:1\nT:Draft\nM:4/4\nL:1/4\nK:HP\nA c e a|\n');
   await page.getByRole('link', { name: 'Draft' }).first().click();
   await page.getByRole('link', { name: 'Text' }).click();
-  const field = page.getByLabel('ABC, standard 2.1');
+  const field = page.getByLabel('ABC (standard 2.1)');
   await field.fill('X:1\nT:Draft\nM:4/4\nL:1/4\nK:HP\n{g A c e a|\n');
   await expect(page.getByText(/Line 6, character 1/)).toBeVisible();
   await expect(page.locator('.save-state')).toHaveText('Not saved yet; kept in this browser');
   await field.fill('X:1\nT:Draft Two\nM:4/4\nL:1/4\nK:HP\n{g}A c e f|\n');
   await saved(page);
-  await page.getByRole('link', { name: 'To the tune' }).click();
+  await page.getByRole('link', { name: 'Back to the tune' }).click();
   await expect(page.getByRole('button', { name: 'Tune: Draft Two' })).toBeVisible();
   await page.goto('/tunes');
   await page.getByRole('button', { name: 'Put away Draft Two' }).click();

@@ -4,9 +4,9 @@ import { typedText } from './text';
 import { pageOf, pageQuerySchema } from './page';
 import { owner, route, staff } from './route';
 
-const personName = typedText.trim().min(1, 'A name is missing.').max(80, 'A name has at most 80 characters.');
-const studioName = typedText.trim().min(1, 'A name for the studio is missing.').max(80, 'The name of a studio has at most 80 characters.');
-const newEmail = typedText.trim().toLowerCase().max(200).pipe(z.email('That is no e-mail address.'));
+const personName = typedText.trim().min(1, 'Enter a name.').max(80, 'A name can have at most 80 characters.');
+const studioName = typedText.trim().min(1, 'Enter a name for the studio.').max(80, 'The name of a studio can have at most 80 characters.');
+const newEmail = typedText.trim().toLowerCase().max(200).pipe(z.email('That is not an e-mail address.'));
 
 /** A new studio and its owner. */
 export const studioCreateSchema = z.strictObject({ studio: studioName, name: personName, email: newEmail, password: newPasswordSchema });
@@ -53,7 +53,7 @@ export type LinkUse = z.infer<typeof linkUseSchema>;
 export const studentLinkSchema = z.object({ address: z.string(), until: z.string() });
 export type StudentLink = z.infer<typeof studentLinkSchema>;
 
-/** What would be mailed. */
+/** A mail that was not sent: it waits in the outbox. */
 export const mailSchema = z.object({ id: z.string(), to: z.string(), subject: z.string(), body: z.string(), at: z.string() });
 export type Mail = z.infer<typeof mailSchema>;
 
@@ -94,7 +94,7 @@ export const accountRoutes = {
   outbox: route({
     method: 'get',
     path: '/outbox',
-    summary: 'What would be mailed, newest first; on the server’s own computer only',
+    summary: 'The outbox, newest first; on the server’s own computer only',
     who: 'anyone',
     query: pageQuerySchema,
     answers: { 200: pageOf(mailSchema) },

@@ -35,7 +35,7 @@ describe('sheetLineInputSchema', () => {
           { ...line, id },
         ],
       }).error?.issues[0].message,
-    ).toBe('One line stands on the sheet twice.');
+    ).toBe('The same line is on the sheet twice.');
   });
 
   it('refuses an unknown field rather than dropping it', () => {
@@ -56,11 +56,13 @@ describe('codeSchema', () => {
 describe('input from people', () => {
   it('is trimmed, and empty names are refused with a sentence', () => {
     expect(studentInputSchema.parse({ alias: '  Pim ' })).toEqual({ alias: 'Pim' });
-    expect(studentInputSchema.safeParse({ alias: '  ' }).error?.issues[0].message).toBe('A name or alias is missing.');
+    expect(studentInputSchema.safeParse({ alias: '  ' }).error?.issues[0].message).toBe('Enter a name or an alias.');
   });
 
   it('holds no control signs but tabs and line ends', () => {
-    expect(studentInputSchema.safeParse({ alias: 'a\u0000b' }).error?.issues[0].message).toBe('This text holds signs that cannot be shown.');
+    expect(studentInputSchema.safeParse({ alias: 'a\u0000b' }).error?.issues[0].message).toBe(
+      'This text has characters that cannot be shown. Remove them and try again.',
+    );
     expect(sheetLineInputSchema.safeParse({ ...line, point: 'bell \u0007' }).success).toBe(false);
     expect(studentInputSchema.parse({ alias: 'مها 🎵 Žofie' }).alias).toBe('مها 🎵 Žofie');
     expect(tuneInputSchema.safeParse({ abc: 'X:1\r\n\tK:HP\n', version: 1 }).success).toBe(true);
@@ -80,7 +82,7 @@ describe('consentSchema', () => {
   it('wants who, when and to what', () => {
     expect(consentSchema.parse(consent)).toEqual(consent);
     expect(consentSchema.safeParse({ ...consent, on: '9.3.2026' }).success).toBe(false);
-    expect(consentSchema.safeParse({ ...consent, guardian: ' ' }).error?.issues[0].message).toBe('Who gave the consent is missing.');
+    expect(consentSchema.safeParse({ ...consent, guardian: ' ' }).error?.issues[0].message).toBe('Enter the guardian who agreed.');
   });
 });
 
@@ -88,8 +90,8 @@ describe('studioCreateSchema', () => {
   const studio = { studio: 'Fell Row', name: 'Ada', email: ' Ada@Fell-Row.example ', password: 'long enough' };
   it('writes addresses in small letters and wants ten signs of a password', () => {
     expect(studioCreateSchema.parse(studio).email).toBe('ada@fell-row.example');
-    expect(studioCreateSchema.safeParse({ ...studio, password: 'short' }).error?.issues[0].message).toBe('A new password has at least 10 signs.');
-    expect(studioCreateSchema.safeParse({ ...studio, email: 'ada' }).error?.issues[0].message).toBe('That is no e-mail address.');
+    expect(studioCreateSchema.safeParse({ ...studio, password: 'short' }).error?.issues[0].message).toBe('A new password has at least 10 characters.');
+    expect(studioCreateSchema.safeParse({ ...studio, email: 'ada' }).error?.issues[0].message).toBe('That is not an e-mail address.');
   });
 });
 

@@ -11,7 +11,7 @@ const version = z.number().int().min(1);
 
 /** An instrument that somebody plays: which model, how it is tuned and held, which notes are known on it. */
 export const heldInstrumentInputSchema = z.strictObject({
-  name: typedText.trim().min(1, 'A name is missing.').max(60, 'A name has at most 60 characters.'),
+  name: typedText.trim().min(1, 'Enter a name.').max(60, 'A name can have at most 60 characters.'),
   /** Whose it is; null for the teacher who adds it. */
   studentId: idSchema.nullable(),
   /** A built-in instrument, or one that the studio made. */
@@ -23,7 +23,7 @@ export const heldInstrumentInputSchema = z.strictObject({
   /** Pitch of the reference note; null for the usual one. */
   referenceHertz: z.number().min(10).max(20_000).nullable(),
   knownNotes: z.array(noteIdSchema).max(80),
-  note: typedText.max(300, 'A remark has at most 300 characters.'),
+  note: typedText.max(300, 'A remark can have at most 300 characters.'),
 });
 export type HeldInstrumentInput = z.infer<typeof heldInstrumentInputSchema>;
 

@@ -15,22 +15,22 @@ export const idSchema = z.uuid();
 
 /** Every problem that the server answers with: its code, the status that goes with it, and its title. */
 export const problems = {
-  'not-understood': { status: 400, title: 'Not understood' },
+  'not-understood': { status: 400, title: 'Not valid' },
   'not-signed-in': { status: 401, title: 'Not signed in' },
   'wrong-sign-in': { status: 401, title: 'Not signed in' },
   'not-allowed': { status: 403, title: 'Not allowed' },
   'only-on-the-server': { status: 403, title: 'Only on the server’s computer' },
   'wrong-password': { status: 403, title: 'Wrong password' },
-  'page-too-old': { status: 403, title: 'Page too old' },
+  'page-too-old': { status: 403, title: 'Page out of date' },
   'not-found': { status: 404, title: 'Not found' },
-  'link-used-up': { status: 404, title: 'Link used up' },
+  'link-used-up': { status: 404, title: 'Link not valid' },
   'changed-elsewhere': { status: 409, title: 'Changed somewhere else' },
-  'just-taken': { status: 409, title: 'Just taken' },
+  'just-taken': { status: 409, title: 'Changed at the same time' },
   'in-use': { status: 409, title: 'In use' },
   'studio-not-empty': { status: 409, title: 'Studio not empty' },
   'too-large': { status: 413, title: 'Too large' },
-  'wrong-media-type': { status: 415, title: 'Not understood' },
-  'not-possible': { status: 422, title: 'Cannot be done' },
+  'wrong-media-type': { status: 415, title: 'Not valid' },
+  'not-possible': { status: 422, title: 'Not possible' },
   'address-taken': { status: 422, title: 'Address taken' },
   'last-owner': { status: 422, title: 'Last owner' },
   'not-one-tune': { status: 422, title: 'Not one tune' },
@@ -38,9 +38,9 @@ export const problems = {
   'archive-refused': { status: 422, title: 'Backup refused' },
   'key-used-twice': { status: 422, title: 'Key used twice' },
   'too-many-tries': { status: 429, title: 'Too many tries' },
-  unforeseen: { status: 500, title: 'Something broke' },
+  unforeseen: { status: 500, title: 'Something went wrong' },
   'not-ready': { status: 503, title: 'Not ready' },
-  'database-away': { status: 503, title: 'Database away' },
+  'database-away': { status: 503, title: 'Database not answering' },
 } as const satisfies Readonly<Record<string, { readonly status: number; readonly title: string }>>;
 export type ProblemCode = keyof typeof problems;
 

@@ -2,11 +2,11 @@ import * as z from 'zod';
 import { typedText } from './text';
 import { route } from './route';
 
-const email = typedText.trim().toLowerCase().min(3, 'An e-mail address is missing.').max(200);
+const email = typedText.trim().toLowerCase().min(3, 'Enter your e-mail address.').max(200);
 
 export const signInSchema = z.strictObject({
   email,
-  password: z.string().min(1, 'The password is missing.').max(200),
+  password: z.string().min(1, 'Enter your password.').max(200),
 });
 export type SignIn = z.infer<typeof signInSchema>;
 
@@ -14,11 +14,11 @@ export const shortestPassword = 10;
 
 export const newPasswordSchema = z
   .string()
-  .min(shortestPassword, `A new password has at least ${shortestPassword} signs.`)
-  .max(200, 'A password has at most 200 signs.');
+  .min(shortestPassword, `A new password needs at least ${shortestPassword} characters.`)
+  .max(200, 'A password can have at most 200 characters.');
 
 export const passwordChangeSchema = z.strictObject({
-  current: z.string().min(1, 'The password that holds now is missing.').max(200),
+  current: z.string().min(1, 'Enter your current password.').max(200),
   next: newPasswordSchema,
 });
 export type PasswordChange = z.infer<typeof passwordChangeSchema>;

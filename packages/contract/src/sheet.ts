@@ -18,7 +18,7 @@ const beatsAMinute = z
 const speedsSchema = z
   .array(beatsAMinute)
   .min(2, 'A drill has at least two speeds.')
-  .max(sheetLimits.speeds, `A drill has at most ${sheetLimits.speeds} speeds.`)
+  .max(sheetLimits.speeds, `A drill can have at most ${sheetLimits.speeds} speeds.`)
   .readonly();
 
 export const sheetLineInputSchema = z.strictObject({
@@ -27,12 +27,12 @@ export const sheetLineInputSchema = z.strictObject({
   home: noteIdSchema,
   other: noteIdSchema,
   /** Times through the line, at each of its speeds. */
-  repetitions: z.number().int().min(1, 'At least once.').max(sheetLimits.repetitions, `At most ${sheetLimits.repetitions} times.`),
+  repetitions: z.number().int().min(1, 'Repeat a line at least once.').max(sheetLimits.repetitions, `At most ${sheetLimits.repetitions} times.`),
   /** Beats a minute; null for free. The first of its speeds, where it has several. */
   tempo: beatsAMinute.nullable(),
   /** Speeds one after the other, until the first slip; null or absent for one pace. */
   speeds: speedsSchema.nullable().optional(),
-  point: typedText.max(sheetLimits.point, `A point to watch has at most ${sheetLimits.point} characters.`),
+  point: typedText.max(sheetLimits.point, `A point to watch can have at most ${sheetLimits.point} characters.`),
   /** The line's own music; without it the line is the change there and back, eight times. */
   exercise: exerciseSchema.nullable().optional(),
   /** How its notes are fingered where that is not the way taught first. */
@@ -40,22 +40,22 @@ export const sheetLineInputSchema = z.strictObject({
 });
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
 
-const title = typedText.trim().min(1, 'A title is missing.').max(sheetLimits.title, `A title has at most ${sheetLimits.title} characters.`);
+const title = typedText.trim().min(1, 'Enter a title.').max(sheetLimits.title, `A title can have at most ${sheetLimits.title} characters.`);
 const isOnce = (found: readonly { id?: string }[]): boolean => {
   const ids = found.flatMap(({ id }) => (id === undefined ? [] : [id]));
   return new Set(ids).size === ids.length;
 };
 const lines = z
   .array(sheetLineInputSchema)
-  .max(sheetLimits.lines, `A sheet has at most ${sheetLimits.lines} lines.`)
-  .refine(isOnce, 'One line stands on the sheet twice.');
+  .max(sheetLimits.lines, `A sheet can have at most ${sheetLimits.lines} lines.`)
+  .refine(isOnce, 'The same line is on the sheet twice.');
 
 export const sheetCreateSchema = z.strictObject({
   studentId: idSchema,
   tuneId: idSchema.nullable(),
   instrument: z.string().min(1).max(60),
   title,
-  note: typedText.max(sheetLimits.note, `The words at the head have at most ${sheetLimits.note} characters.`),
+  note: typedText.max(sheetLimits.note, `The message at the top can have at most ${sheetLimits.note} characters.`),
   lines,
 });
 export type SheetCreate = z.infer<typeof sheetCreateSchema>;
@@ -65,7 +65,7 @@ export const sheetListQuerySchema = pageQuerySchema.extend({ find: findSchema, s
 /** `version` is the one that was read; a later one in the database refuses the save. */
 export const sheetSaveSchema = z.strictObject({
   title,
-  note: typedText.max(sheetLimits.note, `The words at the head have at most ${sheetLimits.note} characters.`),
+  note: typedText.max(sheetLimits.note, `The message at the top can have at most ${sheetLimits.note} characters.`),
   lines,
   version: z.number().int().min(1),
 });
@@ -114,7 +114,7 @@ export const codeSchema = z
   .string()
   .trim()
   .toUpperCase()
-  .regex(new RegExp(`^[${codeSigns}]{4}$`), 'A code has four letters or figures, as printed beside the line.');
+  .regex(new RegExp(`^[${codeSigns}]{4}$`), 'A code has four letters or digits, as printed beside the line.');
 
 /** A sheet in an archive. */
 export const archiveSheetSchema = z.strictObject({

@@ -8,10 +8,10 @@ import { archiveDates, signSchema } from './archive-sign';
 
 /** What a guardian agreed to, as the teacher wrote it down. */
 export const consentSchema = z.strictObject({
-  guardian: typedText.trim().min(1, 'Who gave the consent is missing.').max(120, 'At most 120 characters for the guardian.'),
+  guardian: typedText.trim().min(1, 'Enter the guardian who agreed.').max(120, 'At most 120 characters for the guardian.'),
   /** Day, as 2026-03-09. */
-  on: z.iso.date('The day is missing.'),
-  covers: typedText.trim().min(1, 'What the consent covers is missing.').max(300, 'At most 300 characters for what it covers.'),
+  on: z.iso.date('Enter the date.'),
+  covers: typedText.trim().min(1, 'Enter what the guardian agreed to.').max(300, 'At most 300 characters for what it covers.'),
 });
 export type Consent = z.infer<typeof consentSchema>;
 
@@ -19,7 +19,7 @@ export const studentMovementsSchema = z.array(movementIdSchema).max(200, 'At mos
 
 /** A student is known by an alias; nothing else is asked. */
 export const studentInputSchema = z.strictObject({
-  alias: typedText.trim().min(1, 'A name or alias is missing.').max(60, 'An alias has at most 60 characters.'),
+  alias: typedText.trim().min(1, 'Enter a name or an alias.').max(60, 'An alias can have at most 60 characters.'),
   consent: consentSchema.nullable().optional(),
   /** Movements that the student has, by their ids; left as they are where nothing is said. */
   movements: studentMovementsSchema.optional(),

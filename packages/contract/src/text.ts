@@ -5,4 +5,4 @@ import * as z from 'zod';
 const printable = /^[^\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]*$/;
 
 /** Text typed by people. */
-export const typedText = z.string().regex(printable, 'This text holds signs that cannot be shown.');
+export const typedText = z.string().regex(printable, 'This text has characters that cannot be shown. Remove them and try again.');

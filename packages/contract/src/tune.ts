@@ -6,7 +6,7 @@ import { bringBackRoute, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
 export const longestBook = 8_000_000;
-const abcText = typedText.max(200_000, 'The text of one tune has at most 200 000 characters.');
+const abcText = typedText.max(200_000, 'The text of one tune can have at most 200 000 characters.');
 
 /** `version` is the one that was read; a later one in the database refuses the save. */
 const version = z.number().int().min(1);

@@ -13,3 +13,4 @@ export * from './proof';
 export * from './sound';
 export * from './timing';
 export * from './tune';
+export * from './words';

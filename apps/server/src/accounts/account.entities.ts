@@ -40,7 +40,7 @@ export class OneTimeLinkEntity {
   @Column({ type: 'timestamptz', name: 'used_at', nullable: true }) usedAt: Date | null;
 }
 
-/** What would be mailed. */
+/** A mail that was not sent: it waits in the outbox. */
 @Entity({ name: 'mail' })
 export class MailEntity {
   @PrimaryColumn({ type: 'uuid' }) id: string;

@@ -32,9 +32,9 @@ export function serveAccount(endpoints: Endpoints, { database, accounts, links, 
     async ({ request, visitor, body: { current, next } }) => {
       const teacher = await accounts.byId(teacherIdOf(visitor));
       if (teacher === undefined) throw notFound('teacher');
-      if (teacher.studio.isDemo) throw new HttpProblem('not-possible', 'The demo studio keeps its password: it stands on the sign-in page.');
+      if (teacher.studio.isDemo) throw new HttpProblem('not-possible', 'The demo studio’s password cannot be changed: it is shown on the sign-in page.');
       if (!(await passwordMatches(teacher.passwordHash, current)))
-        throw new HttpProblem('wrong-password', 'That is not the password that holds now. Nothing was changed.');
+        throw new HttpProblem('wrong-password', 'That is not your current password. Nothing was changed.');
       await accounts.setPassword(teacher.id, await hashPassword(next));
       await links.endResets(teacher.id);
       await accounts.endSessions(teacher.id, request.sessionID);

@@ -10,7 +10,7 @@ import { signInAs, visitorOf } from './session';
 import type { AnswerSession } from './session-answer';
 import { isFromThisComputer } from './this-computer';
 
-const deadLink = (): HttpProblem => new HttpProblem('link-used-up', 'This link was used already, is too old, or was copied in part. Ask for a new one.');
+const deadLink = (): HttpProblem => new HttpProblem('link-used-up', 'This link has already been used, has expired, or is incomplete. Ask for a new one.');
 const missing = (path: string, message: string): HttpProblem => new HttpProblem('not-understood', message, { fields: [{ path, message }] });
 
 /** One-time links, and the outbox that shows the mails in which they stand. */
@@ -34,7 +34,7 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
       if ((await accounts.studentVisitor(link.studentId)) === undefined) throw deadLink();
       return { studentId: link.studentId };
     }
-    if (password === undefined) throw missing('password', 'A password is missing.');
+    if (password === undefined) throw missing('password', 'Enter a password.');
     const passwordHash = await hashPassword(password);
     if (link.purpose === 'reset' && link.teacherId !== null) {
       await accounts.setPassword(link.teacherId, passwordHash);
@@ -47,7 +47,7 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
       return { teacherId: link.teacherId };
     }
     if ((await accounts.byEmail(link.email)) !== undefined)
-      throw new HttpProblem('address-taken', 'An account with this e-mail address is here already. Sign in with it.');
+      throw new HttpProblem('address-taken', 'There is already an account with this e-mail address. Sign in with it.');
     const joined = name ?? link.name;
     const teacherId = await accounts.addTeacher(link.studioId, { name: joined, email: link.email, passwordHash, role: 'teacher' });
     await audit.add(
@@ -72,7 +72,8 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
   );
 
   endpoints.serveAnyone(accountRoutes.outbox, async ({ request, query }) => {
-    if (!hasOutbox || !isFromThisComputer(request)) throw new HttpProblem('only-on-the-server', 'The outbox is read on the server’s own computer only.');
+    if (!hasOutbox || !isFromThisComputer(request))
+      throw new HttpProblem('only-on-the-server', 'The outbox can only be read on the computer that runs Zelpit.');
     return respond(200, await mail.list(query));
   });
 }

@@ -6,11 +6,11 @@ export interface MailText {
 }
 
 export const invitationMail = (name: string, studio: string, owner: string, link: string): MailText => ({
-  subject: `${owner} invites you to ${studio}`,
-  body: `Dear ${name},\n\n${owner} invites you to teach with Zelpit in ${studio}. Open this address to join; it works once, for ${invitationDays} days:\n\n${link}\n`,
+  subject: `${owner} has invited you to ${studio}`,
+  body: `Dear ${name},\n\n${owner} has invited you to teach in ${studio} with Zelpit. Open this link to join. It works once, within ${invitationDays} days:\n\n${link}\n`,
 });
 
 export const resetMail = (name: string, link: string): MailText => ({
-  subject: 'A new password for Zelpit',
-  body: `Dear ${name},\n\nsomebody asked for a new password for your account. Open this address to set one; it works once, for ${resetHours} hours:\n\n${link}\n\nIf it was not you, do nothing: the old password holds.\n`,
+  subject: 'Reset your Zelpit password',
+  body: `Dear ${name},\n\nSomeone asked to reset the password of your Zelpit account. To choose a new one, open this link. It works once, within ${resetHours} hours:\n\n${link}\n\nIf this was not you, ignore this message. Your password has not been changed.\n\nZelpit\n`,
 });

@@ -7,12 +7,12 @@ const askings = 20;
 
 /** Ten wrong passwords from one computer, then a quarter of an hour of silence. */
 export function wrongPasswordLimit(): RateLimitRequestHandler {
-  return limited(wrongTries, true, 'Too many wrong passwords from this computer. Wait a quarter of an hour and try again.');
+  return limited(wrongTries, true, 'Too many wrong passwords from this computer. Wait 15 minutes, then try again.');
 }
 
 /** Twenty studios, resets or looks at links from one computer, then a quarter of an hour of silence. */
 export function askingLimit(): RateLimitRequestHandler {
-  return limited(askings, false, 'That was asked too often from this computer. Wait a quarter of an hour and try again.');
+  return limited(askings, false, 'Too many requests from this computer. Wait 15 minutes, then try again.');
 }
 
 function limited(limit: number, skipSuccessfulRequests: boolean, message: string): RateLimitRequestHandler {

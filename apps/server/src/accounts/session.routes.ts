@@ -17,7 +17,7 @@ export function serveSession(endpoints: Endpoints, accounts: AccountRepository, 
     async ({ request, body: { email, password } }) => {
       const teacher = await accounts.byEmail(email);
       if (!(await passwordMatches(teacher?.passwordHash, password)) || teacher === undefined) {
-        throw new HttpProblem('wrong-sign-in', 'E-mail address and password do not belong together.');
+        throw new HttpProblem('wrong-sign-in', 'The e-mail address or the password is wrong.');
       }
       await signInAs(request, { teacherId: teacher.id });
       return respond(200, await answer(request, await visitor(request)));

@@ -49,7 +49,7 @@ export const requireToken: RequestHandler = (request, _response, next) => {
   const sent = Buffer.from(request.get(tokenHeader) ?? '');
   const wanted = Buffer.from(request.session.token ?? '');
   if (wanted.length === 0 || sent.length !== wanted.length || !timingSafeEqual(sent, wanted)) {
-    throw new HttpProblem('page-too-old', 'This page has lost its session. Reload it and try again.');
+    throw new HttpProblem('page-too-old', 'This page is out of date. Reload it and try again.');
   }
   next();
 };

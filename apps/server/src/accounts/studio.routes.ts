@@ -10,7 +10,7 @@ import type { AnswerSession } from './session-answer';
 import { linkAddress, isFromThisComputer } from './this-computer';
 
 const emailTaken = (): HttpProblem =>
-  new HttpProblem('address-taken', 'An account with this e-mail address is here already. Sign in with it, or take another address.');
+  new HttpProblem('address-taken', 'There is already an account with this e-mail address. Sign in with it, or use another address.');
 
 /** Creating a studio, and who teaches in it. */
 export function serveStudio(endpoints: Endpoints, parts: AccountParts, answer: AnswerSession): void {
@@ -22,7 +22,7 @@ export function serveStudio(endpoints: Endpoints, parts: AccountParts, answer: A
       if ((await accounts.hasAnyStudio()) && !isFromThisComputer(request))
         throw new HttpProblem(
           'only-on-the-server',
-          'On this server a studio is created on the server’s own computer. Ask whoever runs it, or ask an owner for an invitation.',
+          'A new studio can only be created on the computer that runs Zelpit. Ask the person who runs it, or ask the owner of a studio to invite you.',
         );
       const passwordHash = await hashPassword(password);
       const teacherId = await database.transaction(async () => {
@@ -48,7 +48,7 @@ export function serveStudio(endpoints: Endpoints, parts: AccountParts, answer: A
     const teacher = all.find((each) => each.id === id);
     if (teacher === undefined) throw notFound('teacher');
     if (!staysOwner && teacher.role === 'owner' && all.filter((each) => each.role === 'owner').length === 1)
-      throw new HttpProblem('last-owner', `${teacher.name} is the only owner. Make somebody else an owner first.`);
+      throw new HttpProblem('last-owner', `${teacher.name} is the only owner. Make someone else an owner first.`);
     return teacher;
   };
 

@@ -46,7 +46,7 @@ export async function readArchive(things: readonly Thing[], bytes: Uint8Array): 
     ...{ kind, part, content: raw.has(part.file) ? shaped(part.file, part.schema, raw.get(part.file)) : part.absent },
   }));
   const signs = parts.flatMap(({ part, content }) => signsOf(part, content));
-  if (new Set(signs).size !== signs.length) throw refused('Two things in this archive have the same sign.');
+  if (new Set(signs).size !== signs.length) throw refused('Two things in this backup have the same identifier.');
   const files: ArchiveFiles = new Map(parts.map(({ part, content }) => [part.file, content]));
   return { studio, files: parts.map((each) => ({ ...each, prepared: each.part.prepare(each.content, files) })) };
 }
@@ -58,8 +58,8 @@ async function readFiles(things: readonly Thing[], bytes: Uint8Array): Promise<R
   return new Map(
     Object.entries(checksums).map(([name, checksum]) => {
       const file = files.get(name);
-      if (file === undefined) throw refused(`“${name}” is missing in this archive.`);
-      if (sha256(file) !== checksum) throw refused(`“${name}” in this archive is not what was written: its checksum is another.`);
+      if (file === undefined) throw refused(`“${name}” is missing from this backup.`);
+      if (sha256(file) !== checksum) throw refused(`“${name}” in this backup is damaged or was changed (its checksum does not match).`);
       return [name, parsed(file, name)];
     }),
   );
@@ -69,17 +69,17 @@ function shaped<T>(name: string, schema: z.ZodType<T>, content: unknown): T {
   const read = schema.safeParse(content);
   if (read.success) return read.data;
   const [issue] = read.error.issues;
-  throw refused(`This archive holds something that Zelpit does not know, at ${[name, ...issue.path].join(' ')}: ${issue.message}.`);
+  throw refused(`This backup has something that Zelpit does not know, at ${[name, ...issue.path].join(' ')}: ${issue.message}.`);
 }
 
 function readManifest(things: readonly Thing[], bytes: Uint8Array | undefined): Readonly<Record<string, string>> {
-  if (bytes === undefined) throw refused('This file is no archive of a Zelpit studio: it has no manifest.');
+  if (bytes === undefined) throw refused('This file is not a Zelpit backup (it has no manifest).');
   const raw = parsed(bytes, manifestName);
   const head = z.object({ format: z.string(), version: z.number().int() }).safeParse(raw);
-  if (!head.success || head.data.format !== archiveFormat) throw refused('This file is no archive of a Zelpit studio.');
+  if (!head.success || head.data.format !== archiveFormat) throw refused('This file is not a Zelpit backup.');
   const known = versionOf(things);
   if (head.data.version > known)
-    throw refused(`A newer Zelpit wrote this archive (its version is ${head.data.version}, this one reads ${known}). Bring Zelpit up to date first.`);
+    throw refused(`This backup was made by a newer Zelpit (version ${head.data.version}; this one reads ${known}). Update Zelpit first.`);
   const manifest = archiveManifestSchema.safeParse(raw);
   if (!manifest.success) throw refused('The manifest of this archive cannot be read.');
   const { checksum, format, version, written, files } = manifest.data;
@@ -88,7 +88,7 @@ function readManifest(things: readonly Thing[], bytes: Uint8Array | undefined): 
   if (missing !== undefined) throw refused(`The manifest of this archive does not name “${missing}”.`);
   if (Object.keys(files).length !== names.length) throw refused('The manifest of this archive cannot be read.');
   const ordered = { format, version, written, files: Object.fromEntries(names.map((name) => [name, files[name]])) };
-  if (sha256(JSON.stringify(ordered)) !== checksum) throw refused('The manifest of this archive is not what was written: its checksum is another.');
+  if (sha256(JSON.stringify(ordered)) !== checksum) throw refused('The list of contents in this backup is damaged (its checksum does not match).');
   return ordered.files;
 }
 
@@ -96,7 +96,7 @@ function parsed(bytes: Uint8Array, name: string): unknown {
   try {
     return JSON.parse(strFromU8(bytes));
   } catch {
-    throw refused(`“${name}” in this archive is no JSON.`);
+    throw refused(`“${name}” in this backup is not JSON.`);
   }
 }
 
@@ -109,7 +109,7 @@ async function unzipped(bytes: Uint8Array, known: ReadonlySet<string>): Promise<
   const filter = ({ name, originalSize }: UnzipFileInfo): boolean => {
     if (!known.has(name)) return false;
     size += originalSize;
-    if (size > longestUnpacked) throw refused('This archive is larger than a studio can be.');
+    if (size > longestUnpacked) throw refused('This backup is too large.');
     return true;
   };
   try {
@@ -119,6 +119,6 @@ async function unzipped(bytes: Uint8Array, known: ReadonlySet<string>): Promise<
     return new Map(Object.entries(files));
   } catch (error) {
     if (error instanceof HttpProblem) throw error;
-    throw refused('This file is no archive, or a part of it is missing.');
+    throw refused('This file is not a backup, or part of it is missing.');
   }
 }

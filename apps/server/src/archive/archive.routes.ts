@@ -20,7 +20,7 @@ export function serveArchive(endpoints: Endpoints, archive: ArchiveRepository, t
     if (before === 'empty' && !(await archive.isEmpty(studioId)))
       throw new HttpProblem(
         'studio-not-empty',
-        'This studio holds students, tunes, sheets or instruments already. Say whether they are to be put away first. Nothing was changed.',
+        'This studio already has students, tunes, sheets or instruments. Choose to put them away first, or start from an empty studio. Nothing was changed.',
       );
     const putAway = before === 'put-away' ? await archive.putAllAway(studioId) : 0;
     const brought = await archive.write(studioId, files);

@@ -204,8 +204,8 @@ describe('an archive', () => {
   });
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
-    ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum is another'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 5 }), true, 'A newer Zelpit wrote this archive'],
+    ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum does not match'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 5 }), true, 'This backup was made by a newer Zelpit'],
     [
       'with a movement that the chanter cannot play',
       (parts) =>
@@ -213,9 +213,9 @@ describe('an archive', () => {
           ({ definition }) => definition !== null,
         )!.definition!.arrivals = ['h']),
       true,
-      'A movement in this archive cannot be',
+      'A movement in this backup is not valid',
     ],
-    ['of another format', (parts) => Object.assign(parts['manifest.json'] as object, { format: 'photo album' }), true, 'no archive of a Zelpit studio'],
+    ['of another format', (parts) => Object.assign(parts['manifest.json'] as object, { format: 'photo album' }), true, 'not a Zelpit backup'],
     ['without a part', (parts) => delete parts['tunes.json'], false, '“tunes.json” is missing'],
     ['without a manifest', (parts) => delete parts['manifest.json'], false, 'it has no manifest'],
     ['with an unknown field', (parts) => Object.assign(parts['studio.json'] as object, { colour: 'red' }), true, 'something that Zelpit does not know'],
@@ -223,13 +223,13 @@ describe('an archive', () => {
       'with a sheet of nobody',
       (parts) => Object.assign((parts['sheets.json'] as object[])[0], { student: 's99' }),
       true,
-      'a student who is not in this archive',
+      'a student who is not in this backup',
     ],
     [
       'with an instrument of no model',
       (parts) => Object.assign((parts['instruments.json'] as object[])[0], { model: 'm9' }),
       true,
-      'neither in this archive nor known here',
+      'a model that is not in this backup and not known here',
     ],
     [
       'with a bore that folds back',
@@ -237,7 +237,7 @@ describe('an archive', () => {
       true,
       'the bore folds back',
     ],
-    ['with a tune twice', (parts) => (parts['tunes.json'] as object[]).push({ ...(parts['tunes.json'] as object[])[0] }), true, 'the same sign'],
+    ['with a tune twice', (parts) => (parts['tunes.json'] as object[]).push({ ...(parts['tunes.json'] as object[])[0] }), true, 'the same identifier'],
     ['with a tune that cannot be read', (parts) => Object.assign((parts['tunes.json'] as object[])[0], { abc: 'no tune' }), true, ''],
     [
       'with a line that cannot be played',
@@ -259,7 +259,7 @@ describe('an archive', () => {
     // The size that the central directory gives for what is packed.
     bomb.writeUInt32LE(450_000_000, bomb.indexOf(Buffer.from([0x50, 0x4b, 0x01, 0x02])) + 24);
     const { body } = await bring(bea, bomb).expect(422);
-    expect((body as { detail: string }).detail).toContain('larger than a studio can be');
+    expect((body as { detail: string }).detail).toContain('This backup is too large');
   });
 });
 

@@ -13,7 +13,7 @@ export function serveFingerings(endpoints: Endpoints, { database }: ThingParts):
 
   endpoints.serve(fingeringRoutes.keepFingering, async ({ visitor: { studioId, name }, body }) => {
     const instrument = await models.instrument(studioId, body.model);
-    if (instrument === undefined) throw new HttpProblem('not-possible', 'This studio knows no such instrument.');
+    if (instrument === undefined) throw new HttpProblem('not-possible', 'This studio has no such instrument.');
     const on = new Date().toISOString().slice(0, 10);
     const before = (await fingerings.of(studioId, body.model)).filter(
       ({ note, pattern }) => note !== body.note || patternKey(pattern) !== patternKey(body.pattern),

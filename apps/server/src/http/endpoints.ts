@@ -117,7 +117,7 @@ export class Endpoints {
 export const notSignedIn = (): HttpProblem => new HttpProblem('not-signed-in', 'Sign in first.');
 
 const notForThem = (role: Role): HttpProblem =>
-  new HttpProblem('not-allowed', role === 'student' ? 'Only a teacher can do that.' : 'Only an owner of the studio can do that.');
+  new HttpProblem('not-allowed', role === 'student' ? 'Only a teacher can do this.' : 'Only an owner of the studio can do this.');
 
 /** Refuses a body by the length that it announces, before it comes in; Express itself would read it off to its end. */
 const refuseLong =

@@ -28,9 +28,9 @@ export class HttpProblem extends Error {
   }
 }
 
-export const notFound = (thing: string): HttpProblem => new HttpProblem('not-found', `There is no such ${thing} in this studio.`);
+export const notFound = (thing: string): HttpProblem => new HttpProblem('not-found', `This studio has no such ${thing}. It may have been put away.`);
 
-const databaseAway = new HttpProblem('database-away', 'The database does not answer just now. Nothing was changed; try again in a moment.');
+const databaseAway = new HttpProblem('database-away', 'The database is not answering. Nothing was changed. Try again in a moment.');
 
 const uniqueViolation = '23505';
 
@@ -46,7 +46,7 @@ export function isDatabaseAway(error: unknown): boolean {
   return (code !== undefined && connectionCodes.has(code)) || connectionWords.test(message ?? '');
 }
 
-export const tooLarge = (): HttpProblem => new HttpProblem('too-large', 'That is more than the server takes at once.');
+export const tooLarge = (): HttpProblem => new HttpProblem('too-large', 'That is too large to send in one piece.');
 
 /** One table from faults to HTTP answers. */
 export function problemFor(error: unknown): HttpProblem {
@@ -61,10 +61,10 @@ export function problemFor(error: unknown): HttpProblem {
   const { type, status, code } = (error ?? {}) as { type?: string; status?: number; code?: string };
   if (type === 'entity.too.large') return tooLarge();
   if (type === 'entity.parse.failed') return new HttpProblem('not-understood', 'The request is no valid JSON.');
-  if (code === uniqueViolation) return new HttpProblem('just-taken', 'Somebody else did the same at this moment. Look again, then try once more.');
+  if (code === uniqueViolation) return new HttpProblem('just-taken', 'Someone else changed this at the same moment. Reload the page, then try again.');
   if (isDatabaseAway(error)) return databaseAway;
   if (status !== undefined && status >= 400 && status < 500) return new HttpProblem('not-understood', 'The server could not read this request.', { status });
-  return new HttpProblem('unforeseen', 'Something went wrong on the server. Nothing was changed; it has been written to its log.');
+  return new HttpProblem('unforeseen', 'Something went wrong on the server. Nothing was changed. The details are in its log.');
 }
 
 /** What a log may hold of a fault: never the values that went with it, which are people's words. */
@@ -74,7 +74,7 @@ function withoutData(error: unknown): { type: string; code?: string; message: st
 }
 
 export const unknownRoute: RequestHandler = () => {
-  throw new HttpProblem('not-found', 'The server knows no such address.');
+  throw new HttpProblem('not-found', 'The server has nothing at this address.');
 };
 
 export function problemHandler(logger: Logger): ErrorRequestHandler {

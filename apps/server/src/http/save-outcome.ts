@@ -7,5 +7,5 @@ export type SaveOutcome = 'saved' | 'stale' | 'missing';
 export function assertSaved(outcome: SaveOutcome, thing: string): void {
   if (outcome === 'missing') throw notFound(thing);
   if (outcome === 'stale')
-    throw new HttpProblem('changed-elsewhere', `This ${thing} was changed in another window after you opened it. Your version was not saved over it.`);
+    throw new HttpProblem('changed-elsewhere', `This ${thing} was changed somewhere else after you opened it. Your version has not been saved yet.`);
 }

@@ -23,7 +23,7 @@ export const instrumentArchive = archivePart({
   prepare: (held, files) => {
     const [students, known] = [signsIn(files, studentsFile), instrumentsIn(files)];
     for (const each of held) {
-      if (each.student !== null && !students.has(each.student)) throw refused(`The instrument “${each.name}” belongs to a student who is not in this archive.`);
+      if (each.student !== null && !students.has(each.student)) throw refused(`The instrument “${each.name}” belongs to a student who is not in this backup.`);
       checkOf(known, each.name, each.model, (instrument) => [asPlayed(instrument, each), each.knownNotes.map((note) => noteOf(instrument, note))]);
     }
   },

@@ -23,7 +23,7 @@ export function serveInstruments(endpoints: Endpoints, { database }: ThingParts)
   /** Everything that is said of it must be true of its model. */
   const assertPossible = async (studioId: string, input: Omit<HeldInstrumentInput, 'studentId'>): Promise<void> => {
     const model = await models.instrument(studioId, input.model);
-    if (model === undefined) throw new HttpProblem('not-possible', 'This studio knows no such instrument.');
+    if (model === undefined) throw new HttpProblem('not-possible', 'This studio has no such instrument.');
     asPlayed(model, input, await fingerings.of(studioId, input.model));
     for (const note of input.knownNotes) noteOf(model, note);
   };

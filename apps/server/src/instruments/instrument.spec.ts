@@ -47,12 +47,12 @@ describe('an instrument that somebody plays', () => {
 
   it.each([
     ['a right hand on top on a recorder', { hands: 'right-on-top' }, 'cut for the left hand on top'],
-    ['an instrument that nobody knows', { model: 'saw' }, 'knows no such instrument'],
-    ['a model of no studio', { model: '7b1f3c9e-0000-4000-8000-000000000000' }, 'knows no such instrument'],
-    ['a note that it does not have', { knownNotes: ['h9'] }, '"h9" is none of them'],
-    ['a school of another family', { schools: { 'd-throw': 'heavy' } }, 'knows no school'],
-    ['a pitch of another instrument', { referenceHertz: 300 }, 'is tuned between'],
-    ['a fraction that is none', { tuning: { kind: 'ratios', ratios: { b5: 'x' } } }, 'written as a fraction'],
+    ['an instrument that nobody knows', { model: 'saw' }, 'has no such instrument'],
+    ['a model of no studio', { model: '7b1f3c9e-0000-4000-8000-000000000000' }, 'has no such instrument'],
+    ['a note that it does not have', { knownNotes: ['h9'] }, 'not “h9”'],
+    ['a school of another family', { schools: { 'd-throw': 'heavy' } }, 'has no choice'],
+    ['a pitch of another instrument', { referenceHertz: 300 }, 'can be tuned between'],
+    ['a fraction that is none', { tuning: { kind: 'ratios', ratios: { b5: 'x' } } }, 'Write a ratio as a fraction'],
   ])('is not saved with %s', async (_, change, text) => {
     const before = (await ada.get('/api/instruments').expect(200)).text;
     const { status, body } = await ada.post('/api/instruments', { ...settings, studentId: pim, ...change });
@@ -104,7 +104,7 @@ describe('a model of the studio', () => {
     const sheet = { studentId: pim, tuneId: tune.id, instrument: model.id, title: 'On Tarn', note: '', lines: [line] };
     const { id } = (await ada.post('/api/sheets', sheet).expect(201)).body as { id: string };
     expect((await ada.get(`/api/sheets/${id}/lines.abc`).expect(200)).text).toContain('c e c e');
-    expect(detailOf((await ada.remove(`/api/models/${model.id}`).expect(409)).body)).toContain('2 tunes and sheets are for this instrument');
+    expect(detailOf((await ada.remove(`/api/models/${model.id}`).expect(409)).body)).toContain('in use (tunes and sheets: 2)');
   });
 
   it('can be played, and is kept while somebody does', async () => {
@@ -121,9 +121,9 @@ describe('a model of the studio', () => {
     [
       'two notes with one pattern',
       { fingerings: practiceChanter.fingerings.map((each) => ({ ...each, pattern: practiceChanter.fingerings[0].pattern })) },
-      'share one pattern',
+      'have the same fingering',
     ],
-    ['a finger that is not there', { holes: practiceChanter.holes.map((hole) => ({ ...hole, finger: 'L9' })) }, 'L9, which is not there'],
+    ['a finger that is not there', { holes: practiceChanter.holes.map((hole) => ({ ...hole, finger: 'L9' })) }, 'L9, which does not exist'],
   ])('is refused with %s', async (_, change, text) => {
     const { body } = await ada.post('/api/models', { instrument: { ...practiceChanter, ...change } }).expect(422);
     expect(detailOf(body)).toContain(text);

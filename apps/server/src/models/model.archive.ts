@@ -21,7 +21,7 @@ export const modelArchive = archivePart({
   prepare: (models) => {
     for (const { instrument } of models) {
       const [problem] = instrumentProblems(instrument);
-      if (problem !== undefined) throw refused(`The instrument “${instrument.name}” in this archive does not hold together: ${problem}.`);
+      if (problem !== undefined) throw refused(`The instrument “${instrument.name}” in this backup has mistakes: ${problem}.`);
     }
   },
   write: async (models, _, { database, studioId, idOf }) => {
@@ -43,11 +43,11 @@ export function instrumentsIn(files: ArchiveFiles): ReadonlyMap<string, Instrume
 /** Uses the model that something is of, one of `instrumentsIn`, to see whether that can be. @throws HttpProblem 422 where there is no such model, or it cannot */
 export function checkOf(known: ReadonlyMap<string, Instrument>, name: string, model: string, use: (instrument: Instrument) => unknown): void {
   const instrument = known.get(model);
-  if (instrument === undefined) throw refused(`“${name}” is of an instrument that is neither in this archive nor known here.`);
+  if (instrument === undefined) throw refused(`“${name}” uses a model that is not in this backup and not known here.`);
   try {
     use(instrument);
   } catch (error) {
-    if (error instanceof ZelpitFault) throw refused(`“${name}” in this archive cannot be: ${error.message}`);
+    if (error instanceof ZelpitFault) throw refused(`“${name}” in this backup is not valid: ${error.message}`);
     throw error;
   }
 }

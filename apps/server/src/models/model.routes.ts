@@ -51,7 +51,7 @@ export function serveModels(endpoints: Endpoints, { database }: ThingParts): voi
       if (inUse > 0)
         throw new HttpProblem('in-use', `${inUse === 1 ? 'One instrument is' : `${inUse} instruments are`} of this model. Choose another model for it first.`);
       const uses = await models.usesOf(studioId, id);
-      if (uses > 0) throw new HttpProblem('in-use', `${uses} tunes and sheets are for this instrument. Move them to another one first.`);
+      if (uses > 0) throw new HttpProblem('in-use', `This instrument is in use (tunes and sheets: ${uses}). Move them to another one first.`);
     },
   });
 }

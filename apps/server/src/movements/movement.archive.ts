@@ -28,7 +28,7 @@ export const movementArchive = archivePart({
       try {
         assertMovement(movement, definition);
       } catch (error) {
-        if (error instanceof HttpProblem) throw refused(`A movement in this archive cannot be: ${error.message}`);
+        if (error instanceof HttpProblem) throw refused(`A movement in this backup is not valid: ${error.message}`);
         throw error;
       }
     }

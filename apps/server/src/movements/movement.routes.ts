@@ -19,7 +19,7 @@ export function serveMovements(endpoints: Endpoints, { database }: ThingParts): 
   endpoints.serve(movementRoutes.keepMovement, async ({ visitor: { studioId, name }, body }) => {
     assertMovement(body.movement, body.definition);
     const others = (await movements.all(studioId)).filter(({ movement }) => movement !== body.movement);
-    if (others.length >= mostOwn) throw cannot(`A studio keeps at most ${mostOwn} movements.`);
+    if (others.length >= mostOwn) throw cannot(`A studio can have at most ${mostOwn} movements.`);
     const kept = await movements.keep(studioId, name, new Date().toISOString().slice(0, 10), body);
     const thing = body.definition?.names[0] ?? builtIn(body.movement)?.names[0] ?? body.movement;
     return respond(201, kept, { audit: { did: 'changed', kind: 'movement', id: kept.id, name: thing } });

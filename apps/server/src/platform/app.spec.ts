@@ -22,7 +22,7 @@ describe('the server', () => {
   it('answers an unknown address with a problem that people can read', async () => {
     const answer = await request(server.app).get('/api/session/none').expect(404);
     expect(answer.type).toBe('application/problem+json');
-    expect(answer.body).toMatchObject({ type: 'urn:zelpit:problem:not-found', status: 404, detail: 'The server knows no such address.' });
+    expect(answer.body).toMatchObject({ type: 'urn:zelpit:problem:not-found', status: 404, detail: 'The server has nothing at this address.' });
     await request(server.app).get('/nowhere').expect(404);
   });
 
@@ -83,7 +83,7 @@ describe('what comes in', () => {
       .expect(400);
     await post()
       .send({ email: 'a\u0000@b.example', password: 'x' })
-      .expect(400, /signs that cannot be shown/);
+      .expect(400, /characters that cannot be shown/);
     await post()
       .send({ email: 'x'.repeat(400_000), password: 'x' })
       .expect(413);

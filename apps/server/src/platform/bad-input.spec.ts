@@ -209,7 +209,7 @@ describe('titles', () => {
 
   it('of 10 000 characters are refused with the number that is taken, and the sheet stays as it was', async () => {
     const { body } = await save('a'.repeat(10_000), sheet.version).expect(400);
-    expect((body as { detail: string }).detail).toContain('A title has at most 120 characters.');
+    expect((body as { detail: string }).detail).toContain('A title can have at most 120 characters.');
     expect(((await ada.get(`/api/sheets/${sheet.id}`)).body as SheetDetail).title).toBe('Week');
   });
 

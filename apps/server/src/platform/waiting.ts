@@ -10,7 +10,7 @@ export function waitingApp(): Express {
     response.json({ status: 'ok' });
   });
   app.use(() => {
-    throw new HttpProblem('not-ready', 'Zelpit is starting and waits for its database. Try again in a moment.');
+    throw new HttpProblem('not-ready', 'Zelpit is starting and waiting for its database. Try again in a moment.');
   });
   app.use(problemHandler(pino({ level: 'silent' })));
   return app;

@@ -7,6 +7,6 @@ export function assertPlayable(instrument: Instrument, lines: readonly Pick<Shee
   for (const line of lines) {
     assertLine(instrument, line);
     if (line.home === line.other)
-      throw new HttpProblem('not-possible', `A line goes between two notes; here both are ${noteOf(instrument, line.home).schoolName}.`);
+      throw new HttpProblem('not-possible', `A line needs two different notes; here both are ${noteOf(instrument, line.home).schoolName}.`);
   }
 }

@@ -73,7 +73,7 @@ interface There {
 }
 
 function check({ title, student, tune, instrument, lines }: ArchivedSheet, there: There): void {
-  if (!there.students.has(student)) throw refused(`The sheet “${title}” belongs to a student who is not in this archive.`);
+  if (!there.students.has(student)) throw refused(`The sheet “${title}” belongs to a student who is not in this backup.`);
   if (tune !== null && !there.tunes.has(tune)) throw refused(`The sheet “${title}” comes from a tune that is not in this archive.`);
   const known = there.instruments.get(instrument);
   if (known === undefined) throw refused(`The sheet “${title}” is for an instrument that is neither in this archive nor known here.`);

@@ -57,7 +57,7 @@ export function serveSheets(endpoints: Endpoints, { database }: ThingParts): voi
     const code = codeSchema.safeParse(request.params['code']);
     const line = code.success ? await sheets.lineByCode(scopeOf(visitor), code.data) : undefined;
     if (line === undefined)
-      throw new HttpProblem('not-found', 'No line of this studio has that code. Codes have four letters or figures, as printed beside the line.');
+      throw new HttpProblem('not-found', 'No line in this studio has that code. Codes have four letters or digits, as printed beside the line.');
     return respond(200, line);
   });
 }

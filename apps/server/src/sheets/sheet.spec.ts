@@ -59,7 +59,7 @@ describe('a sheet', () => {
     const saved = (await save(sheet, {}).expect(200)).body as SheetDetail;
     expect(saved.lines).toEqual(sheet.lines);
     const answer = await ada.get(`/api/sheets/${sheet.id}/lines.abc`).expect(200);
-    expect(answer.text ?? String(answer.body)).toMatch(/T:E to alternative high G[\s\S]*T:E to high G/);
+    expect(answer.text ?? String(answer.body)).toMatch(/T:E to high G \(fingering 2\)[\s\S]*T:E to high G/);
   });
 
   it('keeps the speeds of a drill as one line with one code; speeds that are none are refused', async () => {
@@ -76,12 +76,12 @@ describe('a sheet', () => {
     const sheet = await newSheet();
     await save(sheet, { title: 'Mine' }).expect(200);
     const answer = await save(sheet, { title: 'Late' }).expect(409);
-    expect(answer.body.detail).toMatch(/changed in another window/);
+    expect(answer.body.detail).toMatch(/changed somewhere else/);
     expect((await ada.get(`/api/sheets/${sheet.id}`)).body.title).toBe('Mine');
   });
 
   it.each([
-    ['a note that the chanter lacks', { lines: [line('c', 'h')] }, 422, /"h" is none of them/],
+    ['a note that the chanter lacks', { lines: [line('c', 'h')] }, 422, /not “h”/],
     ['a line from a note to itself', { lines: [line('c', 'c')] }, 422, /here both are C/],
     ['fingers for other holes', { lines: [line('c', 'e', { fingering: [{ note: 'e', pattern: [1, 1] }] })] }, 422, /has 8 holes; a fingering of E with 2 came/],
     [
@@ -92,7 +92,7 @@ describe('a sheet', () => {
     ],
     ['a hole that is more than covered', { lines: [line('c', 'e', { fingering: [{ note: 'e', pattern: Array(8).fill(2) }] })] }, 400, /./],
     ['a tempo out of range', { lines: [line('c', 'e', { tempo: 5 })] }, 400, /At least 20 beats/],
-    ['an empty title', { title: ' ' }, 400, /A title is missing/],
+    ['an empty title', { title: ' ' }, 400, /Enter a title/],
     ['too many lines', { lines: Array(61).fill(line('c', 'e')) }, 400, /at most 60 lines/],
   ])('refuses %s and stays as it was', async (_, change, status, detail) => {
     const sheet = await newSheet();
@@ -118,7 +118,7 @@ describe('a sheet', () => {
     const sheet = await newSheet();
     const { body } = await ada.get(`/api/lines/${sheet.lines[0].code.toLowerCase()}`).expect(200);
     expect(body).toMatchObject({ line: { home: 'c', other: 'e' }, sheet: { id: sheet.id }, student: { id: studentId, alias: 'Pim' } });
-    expect((await ada.get('/api/lines/00')).body.detail).toMatch(/No line of this studio has that code/);
+    expect((await ada.get('/api/lines/00')).body.detail).toMatch(/No line in this studio has that code/);
   });
 
   it('gives its lines as ABC', async () => {

@@ -20,7 +20,7 @@ export const trialArchive = archivePart({
   prepare: (trials, files) => {
     const [students, known] = [signsIn(files, studentsFile), instrumentsIn(files)];
     for (const { student, model, result } of trials) {
-      if (student !== null && !students.has(student)) throw refused('A result in this archive belongs to a student who is not in it.');
+      if (student !== null && !students.has(student)) throw refused('A result in this backup belongs to a student who is not in it.');
       // A result outlives its instrument: one of a model that is gone is kept as it is.
       if (result.kind !== 'fault-hunt' && known.has(model))
         checkOf(known, `a result of ${result.kind}`, model, (instrument) => [noteOf(instrument, result.from), noteOf(instrument, result.to)]);

@@ -27,7 +27,7 @@ export function serveTrials(endpoints: Endpoints, { database }: ThingParts): voi
   endpoints.serve(trialRoutes.addTrial, async ({ visitor: { studioId, studentId: own }, body }) => {
     const studentId = own ?? body.studentId;
     if (own !== undefined && body.studentId !== null && body.studentId !== own)
-      throw new HttpProblem('not-allowed', 'A student’s results are kept for that student only.');
+      throw new HttpProblem('not-allowed', 'A student’s results can only be saved for that student.');
     if (studentId !== null && !(await students.has(studioId, studentId))) throw notFound('student');
     assertOf(await models.known(studioId, body.model), body.result);
     return respond(201, await trials.add(studioId, { ...body, studentId }));

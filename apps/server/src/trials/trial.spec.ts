@@ -136,7 +136,7 @@ describe('pinned fingerings', () => {
     const pin = { note: 'high-g', pattern: practiceChanter.fingerings[0].pattern };
     expect((await ada.put(path, { pins: [pin], version: 1 }).expect(200)).body as TuneDetail).toMatchObject({ pins: [pin], pinsVersion: 2, version: 1 });
     const twice = await ada.put(path, { pins: [pin, pin], version: 2 }).expect(422);
-    expect(twice.body).toMatchObject({ detail: expect.stringContaining('pinned twice') });
+    expect(twice.body).toMatchObject({ detail: expect.stringContaining('two fixed fingerings') });
     const short = await ada.put(path, { pins: [{ ...pin, pattern: [1] }], version: 2 }).expect(422);
     expect(short.body).toMatchObject({ detail: expect.stringContaining('8 holes') });
     expect(((await ada.get(`/api/tunes/${items[0].id}`).expect(200)).body as TuneDetail).pins).toEqual([pin]);

@@ -27,7 +27,7 @@ export const tuneArchive = archivePart({
     return new Map(
       tunes.map(({ sign, instrument, abc }) => {
         const [reading, ...others] = readings(known.get(instrument), abc);
-        if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this archive (${sign}) cannot be read.`);
+        if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this backup (${sign}) cannot be read.`);
         return [sign, { ...reading.entry, abc }];
       }),
     );

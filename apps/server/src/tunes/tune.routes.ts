@@ -60,7 +60,7 @@ export function serveTunes(endpoints: Endpoints, { database }: ThingParts): void
     const readings = await readGently(instrument, abc, (wanted) => wanted);
     const [reading] = readings;
     if (readings.length !== 1)
-      throw new HttpProblem('not-one-tune', `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.`);
+      throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);
     if (reading.kind === 'refused') {
       await tuneOr404(studioId, id);
       return respond(200, { kind: 'refused', faults: [...reading.entry.faults] });
@@ -82,9 +82,9 @@ export function serveTunes(endpoints: Endpoints, { database }: ThingParts): void
       if (pattern.length !== instrument.holes.length)
         throw new HttpProblem(
           'not-possible',
-          `The ${instrument.name} has ${instrument.holes.length} holes; the fingers for ${name} speak of ${pattern.length}.`,
+          `The ${instrument.name} has ${instrument.holes.length} holes, but the fingering for ${name} has ${pattern.length}.`,
         );
-      if (seen.has(note)) throw new HttpProblem('not-possible', `${name} is pinned twice; one fingering a note can be.`);
+      if (seen.has(note)) throw new HttpProblem('not-possible', `${name} has two fixed fingerings; it can have only one.`);
       seen.add(note);
     }
     assertSaved(await tunes.pin(studioId, id, version, pins), 'tune');

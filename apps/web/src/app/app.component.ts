@@ -23,10 +23,10 @@ export class AppComponent implements OnDestroy {
   private readonly pending = inject(PendingWork);
   private readonly ended = inject(SessionToken).ended;
   private readonly onOnline = (): void => void this.pending.send();
-  private readonly release = this.keys.use([
-    { keys: ['?'], cap: '?', label: 'Show the keys', run: () => void this.showKeys() },
-    { keys: ['g'], cap: 'G', label: 'Go to all places', run: () => void this.router.navigate(['/places']) },
-  ]);
+  private readonly release = this.keys.use('everywhere', {
+    keys: () => void this.showKeys(),
+    pages: () => void this.router.navigate(['/places']),
+  });
 
   constructor() {
     inject(ThemeService);
@@ -48,7 +48,7 @@ export class AppComponent implements OnDestroy {
   private leave(): void {
     if (this.session.person() === undefined) return;
     this.session.expire();
-    this.notices.done('You were signed out. What you typed is kept in this browser; sign in to go on.');
+    this.notices.done('You were signed out. What you typed is kept in this browser. Sign in to carry on.');
     void this.router.navigate(['/sign-in'], { queryParams: { to: this.router.url } });
   }
 

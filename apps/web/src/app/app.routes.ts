@@ -18,7 +18,7 @@ export const routes: Routes = [
     canActivateChild: [signedIn],
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'tunes' },
-      { path: 'places', title: 'Places · Zelpit', loadComponent: () => import('./pages/places/places.page').then((file) => file.PlacesPage) },
+      { path: 'places', title: 'All pages · Zelpit', loadComponent: () => import('./pages/places/places.page').then((file) => file.PlacesPage) },
       {
         path: 'tunes',
         title: 'Tunes · Zelpit',
@@ -29,12 +29,12 @@ export const routes: Routes = [
       { path: 'tunes/:id', title: 'Tune · Zelpit', component: TunePage },
       {
         path: 'tunes/:id/text',
-        title: 'Text of a tune · Zelpit',
+        title: 'Tune text · Zelpit',
         loadComponent: () => import('./pages/tune/tune-text.page').then((file) => file.TuneTextPage),
       },
       {
         path: 'tunes/:id/movements',
-        title: 'Movements of a tune · Zelpit',
+        title: 'Movements in a tune · Zelpit',
         data: withStudio,
         loadComponent: () => import('./pages/tune/tune-movements.page').then((file) => file.TuneMovementsPage),
       },
@@ -47,13 +47,13 @@ export const routes: Routes = [
       },
       {
         path: 'charts/finder',
-        title: 'Find fingers · Zelpit',
+        title: 'Find fingerings · Zelpit',
         data: withStudio,
         loadComponent: () => import('./pages/charts/finder.page').then((file) => file.FinderPage),
       },
       {
         path: 'charts/proof',
-        title: 'Proofread · Zelpit',
+        title: 'Proofread a handout · Zelpit',
         data: withStudio,
         loadComponent: () => import('./pages/charts/proof.page').then((file) => file.ProofPage),
       },
@@ -89,13 +89,13 @@ export const routes: Routes = [
       },
       {
         path: 'changes/ear',
-        title: 'Blind test · Zelpit',
+        title: 'Ear test · Zelpit',
         data: forStudentsWithStudio,
         loadComponent: () => import('./pages/changes/ear.page').then((file) => file.EarPage),
       },
       {
         path: 'changes/keys',
-        title: 'On keys · Zelpit',
+        title: 'Play on keys · Zelpit',
         data: forStudentsWithStudio,
         loadComponent: () => import('./pages/changes/keys.page').then((file) => file.KeysPage),
       },
@@ -119,7 +119,7 @@ export const routes: Routes = [
       },
       {
         path: 'charts/calibrate',
-        title: 'Fit a chart · Zelpit',
+        title: 'Fit to pitches · Zelpit',
         data: withStudio,
         loadComponent: () => import('./pages/charts/calibrate.page').then((file) => file.CalibratePage),
       },
@@ -152,7 +152,7 @@ export const routes: Routes = [
         data: forStudentsWithStudio,
         loadComponent: () => import('./pages/practice/runner.page').then((file) => file.RunnerPage),
       },
-      { path: 'put-away', title: 'Put away · Zelpit', loadComponent: () => import('./pages/put-away/put-away.page').then((file) => file.PutAwayPage) },
+      { path: 'put-away', title: 'What was put away · Zelpit', loadComponent: () => import('./pages/put-away/put-away.page').then((file) => file.PutAwayPage) },
       {
         path: 'mine',
         title: 'Practice · Zelpit',
@@ -168,12 +168,12 @@ export const routes: Routes = [
       },
       {
         path: 'archive',
-        title: 'Archive · Zelpit',
+        title: 'Backup · Zelpit',
         data: forOwners,
         loadComponent: () => import('./pages/studio/archive.page').then((file) => file.ArchivePage),
       },
       { path: 'studio', title: 'Studio · Zelpit', loadComponent: () => import('./pages/studio/studio.page').then((file) => file.StudioPage) },
     ],
   },
-  { path: '**', title: 'Not here · Zelpit', loadComponent: () => import('./pages/places/not-here.page').then((file) => file.NotHerePage) },
+  { path: '**', title: 'Page not found · Zelpit', loadComponent: () => import('./pages/places/not-here.page').then((file) => file.NotHerePage) },
 ];

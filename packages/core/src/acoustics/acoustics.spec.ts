@@ -77,7 +77,7 @@ describe('patterns between the notes of the Highland chanter', () => {
     expect(off(pipes, 'X XOX XXXO', 'f')).toBeLessThan(-60);
   });
 
-  it('a low note cuts in where the right hand lands too soon', () => {
+  it('a low note cuts in where the right hand lands early', () => {
     expect(heardFrom(practiceChanter, pattern('X XXX XXXX')).note).toBe('low-g');
     expect(heardFrom(practiceChanter, pattern('X XXX XXXO')).note).toBe('low-a');
   });
@@ -174,7 +174,7 @@ describe('patternsNear', () => {
 
 describe('patternsNear, asked for what cannot be', () => {
   it.each([0, -440, 10_000_000, Number.NaN])('refuses a pitch of %d Hz with the range', (wanted) => {
-    expect(() => patternsNear(whistle, wanted, 25, [])).toThrow('A frequency in Hz must lie between 1 and 20000');
+    expect(() => patternsNear(whistle, wanted, 25, [])).toThrow('A frequency in Hz must be between 1 and 20000');
   });
 
   it('refuses to look wider than 200 cents, and finds nothing where nothing is', () => {

@@ -21,15 +21,19 @@ const within = 15;
  * @throws ZelpitFault `out-of-range` for a pitch of 0, a negative one, one beyond hearing, one far from its note; `no-measurement` for fewer than three
  */
 export function measuredPatterns(instrument: Instrument, notes: readonly MeasuredNote[]): readonly Measured[] {
-  if (notes.length < 3) throw new ZelpitFault('no-measurement', 'A calibration needs the pitches of at least three notes.', { count: notes.length });
+  if (notes.length < 3) throw new ZelpitFault('no-measurement', 'Give the pitch of at least three notes.', { count: notes.length });
   return notes.map(({ note, hertz: value }) => {
     const { schoolName } = noteOf(instrument, note);
     const cents = centsBetween(soundingPitch(instrument, note), hertz(value));
     if (Math.abs(cents) > farthest)
-      throw new ZelpitFault('out-of-range', `${value} Hz lies ${Math.round(Math.abs(cents))} cents from ${schoolName}; at most ${farthest} can be its pitch.`, {
-        note,
-        hertz: value,
-      });
+      throw new ZelpitFault(
+        'out-of-range',
+        `${value} Hz is ${Math.round(Math.abs(cents))} cents away from ${schoolName}; it can be at most ${farthest} cents away. Check the number.`,
+        {
+          note,
+          hertz: value,
+        },
+      );
     const { pattern, foot } = chartedFingering(instrument, note);
     return { coverages: pattern, foot: foot ?? 'open', hertz: value };
   });
@@ -42,7 +46,7 @@ export function measuredPatterns(instrument: Instrument, notes: readonly Measure
 export function startOfCalibration(instrument: Instrument): BoreGeometry {
   const geometry = geometryOf(instrument);
   if (geometry === undefined)
-    throw new ZelpitFault('no-geometry', `The ${instrument.name} has no bore to fit: its pitch hangs on the open area alone.`, { id: instrument.id });
+    throw new ZelpitFault('no-geometry', `The ${instrument.name} has no bore to fit: its pitch depends only on how much hole is open.`, { id: instrument.id });
   return scaledGeometry(geometry, sizeRatio(instrument));
 }
 

@@ -148,7 +148,7 @@ describe('calibration', () => {
     [-237, 'between 1 and 20000'],
     [10_000_000, 'between 1 and 20000'],
     [Number.NaN, 'between 1 and 20000'],
-    [475, 'at most 250 can be its pitch'],
+    [475, 'it can be at most 250 cents away'],
   ])('refuses low A at %d Hz', (hertz, text) => {
     expect(() => measuredPatterns(practiceChanter, [{ note: 'low-a', hertz }, ...measured.slice(1)])).toThrow(text);
   });

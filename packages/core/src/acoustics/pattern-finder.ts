@@ -52,8 +52,7 @@ export function patternsNear(
   { order = 'tuning', halves = 'none' }: FinderSettings = {},
 ): readonly FoundPattern[] {
   const pitchWanted = hertz(wanted);
-  if (!(within >= 0 && within <= widest))
-    throw new ZelpitFault('out-of-range', `Patterns are looked for within 0 to ${widest} cents; ${within} came.`, { within });
+  if (!(within >= 0 && within <= widest)) throw new ZelpitFault('out-of-range', `Search within 0 to ${widest} cents, not ${within}.`, { within });
   const plain = plainPatterns(instrument, pitchWanted, within, halves !== 'none');
   const solved = halves === 'none' ? [] : solvedPatterns(instrument, pitchWanted, halves === 'all');
   const found = [...plain, ...solved].map((each): FoundPattern => ({ ...each, ...ease(each.pattern, beside), ...chartedAs(instrument, each) }));

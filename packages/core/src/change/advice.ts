@@ -1,5 +1,6 @@
 import type { Heard } from '../acoustics';
 import { fingerOf, noteOf, type FingerId, type Instrument, type NoteId } from '../fingering';
+import { capital, listed } from '../words';
 import type { Change } from './change';
 import { leadOf, type Outcomes } from './in-between';
 import type { Trouble } from './trouble';
@@ -36,7 +37,7 @@ export function heardPhrases(instrument: Instrument, change: Change, outcomes: O
   };
   return {
     ...(landed && { loweringFirst: landing(landed) }),
-    ...(liftingFirst && { liftingFirst: `a gap: a thin ${name(liftingFirst.heard.note)}` }),
+    ...(liftingFirst && { liftingFirst: `a gap, then a thin ${name(liftingFirst.heard.note)}` }),
     ...(wrongOrder.length > 0 && { wrongOrder: disordered() }),
   };
 }
@@ -44,16 +45,16 @@ export function heardPhrases(instrument: Instrument, change: Change, outcomes: O
 function todo(instrument: Instrument, change: Change): string {
   const { lifts, lowers } = leadOf(change);
   const spoken = (fingers: readonly FingerId[]): string => spokenFingers(instrument, fingers);
-  if (change.kind === 'none') return change.from === change.to ? 'No finger moves.' : 'The same fingers: the breath alone changes.';
+  if (change.kind === 'none') return change.from === change.to ? 'No finger moves.' : 'The same fingers; only the breath changes.';
   if (change.isDirectExchange) return `Lift ${spoken(lifts)} just before ${spoken(lowers)} lands.`;
   if (change.kind === 'cross') return `Lift ${spoken(lifts)} before you land${lowers.length === 1 ? ` ${spoken(lowers)}` : ''}.`;
   const [first, ...rest] = change.kind === 'lift-only' ? lifts : lowers;
   const verb = change.kind === 'lift-only' ? 'lifts' : 'lands';
-  if (rest.length === 0) return `Only ${spoken([first])} ${verb}.`;
+  if (rest.length === 0) return `One finger ${verb}: ${spoken([first])}.`;
   const follow = rest.length === 1 ? 'goes' : 'go';
   return change.kind === 'lift-only'
-    ? sentence(`${spoken([first])} leads; ${spoken(rest)} ${follow} with it.`)
-    : sentence(`${spoken([first])} lands first, ${spoken(rest.slice(-1))} last.`);
+    ? capital(`${spoken([first])} leads; ${spoken(rest)} ${follow} with it.`)
+    : capital(`${spoken([first])} lands first, ${spoken(rest.slice(-1))} last.`);
 }
 
 /** "right ring, middle and index": the hand is said once where several of its fingers follow each other. */
@@ -74,33 +75,24 @@ function otherwise(instrument: Instrument, change: Change, trouble: Trouble): st
     case 'pop':
       return `Land too soon and ${name(trouble.note)} cuts in before ${name(change.to)}.`;
     case 'run':
-      return `Out of order, ${listed(trouble.notes.map(name))} ${trouble.notes.length === 1 ? 'slips' : 'slip'} in before ${name(change.to)}.`;
+      return `Fingers out of order, and ${listed(trouble.notes.map(name))} ${trouble.notes.length === 1 ? 'slips' : 'slip'} in before ${name(change.to)}.`;
     case 'stop':
       return change.kind === 'cross' ? 'Land too soon and the sound stops for a moment.' : 'Out of order, the sound stops for a moment.';
     case 'blur':
-      return change.kind === 'cross' ? `Land too soon and ${name(trouble.note)} blurs.` : `Out of order, ${name(trouble.note)} blurs.`;
+      return change.kind === 'cross' ? `Land too soon and ${name(trouble.note)} blurs.` : `Fingers out of order, and ${name(trouble.note)} blurs.`;
     case 'none':
       return 'Nothing can cut in.';
   }
 }
 
-/** "R index, R middle and R ring". */
-export function listed(words: readonly string[]): string {
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
-}
-
-function sentence(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
-}
-
 /** "cross over both hands", "lift only", "direct exchange over both hands". */
 export function kindPhrase(change: Change): string {
-  const hands = change.hands === 'both' ? 'over both hands' : `in the ${change.hands} hand`;
-  if (change.kind === 'none') return change.from === change.to ? 'no finger moves' : 'breath alone';
-  if (change.movers.length === 1 && change.movers[0].finger === 'T') return 'pinch: only the thumb';
-  if (change.isDirectExchange) return `direct exchange ${hands}`;
+  const hands = change.hands === 'both' ? 'across both hands' : `in the ${change.hands} hand`;
+  if (change.kind === 'none') return change.from === change.to ? 'no finger moves' : 'only the breath';
+  if (change.movers.length === 1 && change.movers[0].finger === 'T') return 'pinch: the thumb alone';
+  if (change.isDirectExchange) return `straight swap ${hands}`;
   if (change.kind === 'cross') return `cross ${hands}`;
   return change.kind === 'lift-only'
-    ? `lift only, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`
-    : `lower only, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`;
+    ? `fingers only lift, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`
+    : `fingers only land, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`;
 }

@@ -1,5 +1,5 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { listed } from './advice';
+import { listed } from '../words';
 import type { Change } from './change';
 import { changeHints, type ChangeHint } from './change-hints.data';
 import { physicalHints } from './hand-shape';

@@ -46,14 +46,14 @@ describe('changeBetween', () => {
     const change = changeBetween(chanter, 'b', 'e');
     expect(change.isDirectExchange).toBe(true);
     expect(change.hands).toBe('both');
-    expect(kindPhrase(change)).toBe('direct exchange over both hands');
+    expect(kindPhrase(change)).toBe('straight swap across both hands');
   });
 
   it('names kinds as teachers do', () => {
     expect(kindPhrase(changeBetween(chanter, 'low-a', 'c'))).toBe('cross in the right hand');
-    expect(kindPhrase(changeBetween(chanter, 'c', 'e'))).toBe('cross over both hands');
-    expect(kindPhrase(changeBetween(chanter, 'low-a', 'high-g'))).toBe('lift only, left hand');
-    expect(kindPhrase(changeBetween(chanter, 'e', 'low-g'))).toBe('lower only, both hands');
+    expect(kindPhrase(changeBetween(chanter, 'c', 'e'))).toBe('cross across both hands');
+    expect(kindPhrase(changeBetween(chanter, 'low-a', 'high-g'))).toBe('fingers only lift, left hand');
+    expect(kindPhrase(changeBetween(chanter, 'e', 'low-g'))).toBe('fingers only land, both hands');
     expect(kindPhrase(changeBetween(chanter, 'e', 'e'))).toBe('no finger moves');
   });
 
@@ -88,7 +88,7 @@ describe('changeBetween', () => {
   });
 
   it('refuses a note that the instrument does not have, and names those it has', () => {
-    expect(() => changeBetween(chanter, 'low-a', 'x')).toThrow(/low G, low A, B.*"x" is none of them/);
+    expect(() => changeBetween(chanter, 'low-a', 'x')).toThrow(/low G, low A, B.*not “x”/);
   });
 });
 
@@ -112,9 +112,9 @@ describe('the shape of the hands', () => {
   it('knows pinches and glides, and the breath alone', () => {
     const recorder = instrumentById('recorder-soprano-baroque');
     const pinch = changeBetween(recorder, 'e5', 'e6');
-    expect([isPinch(pinch), isGlide(pinch), kindPhrase(pinch)]).toEqual([true, true, 'pinch: only the thumb']);
+    expect([isPinch(pinch), isGlide(pinch), kindPhrase(pinch)]).toEqual([true, true, 'pinch: the thumb alone']);
     const breath = changeBetween(instrumentById('whistle-d'), 'e5', 'e6');
-    expect([isPinch(breath), isGlide(breath), kindPhrase(breath)]).toEqual([false, false, 'breath alone']);
+    expect([isPinch(breath), isGlide(breath), kindPhrase(breath)]).toEqual([false, false, 'only the breath']);
     expect(isGlide(changeBetween(chanter, 'b', 'e'))).toBe(false);
   });
 
@@ -196,9 +196,9 @@ describe('trouble and advice', () => {
     ['c', 'e', 'Lift left ring and right little before you land.', 'Land too soon and low G cuts in before E.'],
     ['low-a', 'c', 'Lift right middle and ring before you land right little.', 'Land too soon and low G cuts in before C.'],
     ['b', 'e', 'Lift left ring just before right ring lands.', 'Land too soon and low A cuts in before E.'],
-    ['low-a', 'e', 'Only left ring lifts.', 'Nothing can cut in.'],
-    ['e', 'high-g', 'Left index leads; left middle goes with it.', 'Out of order, F slips in before high G.'],
-    ['e', 'low-g', 'Right little lands first, left ring last.', 'Out of order, low A slips in before low G.'],
+    ['low-a', 'e', 'One finger lifts: left ring.', 'Nothing can cut in.'],
+    ['e', 'high-g', 'Left index leads; left middle goes with it.', 'Fingers out of order, and F slips in before high G.'],
+    ['e', 'low-g', 'Right little lands first, left ring last.', 'Fingers out of order, and low A slips in before low G.'],
     ['b', 'c', 'Lift right middle just before right little lands.', 'Land too soon and B blurs.'],
   ])('advises %s to %s in plain words', (from, to, todo, otherwise) => {
     expect(adviceFor(chanter, changeBetween(chanter, from, to), trouble(from, to))).toEqual({ todo, otherwise });
@@ -208,7 +208,7 @@ describe('trouble and advice', () => {
     const change = changeBetween(chanter, 'c', 'e');
     expect(heardPhrases(chanter, change, outcomesOf(chanter, change))).toEqual({
       loweringFirst: 'low G',
-      liftingFirst: 'a gap: a thin E',
+      liftingFirst: 'a gap, then a thin E',
       wrongOrder: 'a blurred C',
     });
   });

@@ -3,7 +3,7 @@ import type { Instrument, Pattern } from '../fingering';
 /** How the instrument is held up where the fingers hardly hold it; `lower` is the hand at the foot. */
 const support: Readonly<Record<Instrument['family'], (lower: string) => string>> = {
   pipes: (lower) => `Rest the foot of the chanter on a table, or hold it with the ${lower} thumb.`,
-  'irish-pipes': () => 'The chanter stands on the knee; keep its foot there.',
+  'irish-pipes': () => 'Keep the foot of the chanter on the knee.',
   whistle: (lower) => `Hold it up with the ${lower} thumb and the ${lower} little finger.`,
   recorder: (lower) => `Rest it on the ${lower} thumb.`,
   ocarina: () => 'Hold it up with the little fingers and the palms.',
@@ -19,5 +19,5 @@ export function heldThroughout(...patterns: readonly Pattern[]): number {
 export function comfortHint(instrument: Instrument, ...patterns: readonly Pattern[]): string | undefined {
   const held = heldThroughout(...patterns);
   if (held > 1) return undefined;
-  return `${held === 1 ? 'One finger hardly holds it.' : 'No finger holds it.'} ${support[instrument.family](instrument.fingers[instrument.fingers.length - 1].hand)}`;
+  return `${held === 1 ? 'One finger alone hardly holds the instrument.' : 'No finger is left to hold the instrument.'} ${support[instrument.family](instrument.fingers[instrument.fingers.length - 1].hand)}`;
 }

@@ -1,5 +1,5 @@
 import { coverOf, fingerCoverage, type Instrument } from '../fingering';
-import { listed } from './advice';
+import { listed } from '../words';
 import type { Change } from './change';
 
 /** For so many fingers of the lower hand a small turn of the wrist helps. */
@@ -8,7 +8,7 @@ const wristFrom = 3;
 /** The physical hints that are known for a change; none where none is. */
 export function physicalHints({ movers }: Change): readonly string[] {
   const lower = movers.filter(({ finger }) => /^R\d$/.test(finger)).length;
-  if (lower >= wristFrom) return ['A small turn of the wrist, about ten degrees, helps the index finger of the lower hand.'];
+  if (lower >= wristFrom) return ['Turn the wrist a little, about ten degrees: it helps the index finger of the lower hand.'];
   return movers.length > 1 ? ['Keep the fingers close to the holes, slightly staggered, not level.'] : [];
 }
 

@@ -22,7 +22,7 @@ describe('the second register of a flue', () => {
   it('is reached by breath alone where the fingers are the same', () => {
     const change = changeBetween(whistle, 'e5', 'e6');
     expect(change.kind).toBe('none');
-    expect(adviceFor(whistle, change, troubleOf(whistle, change)).todo).toBe('The same fingers: the breath alone changes.');
+    expect(adviceFor(whistle, change, troubleOf(whistle, change)).todo).toBe('The same fingers; only the breath changes.');
   });
 
   it('of a pattern that no chart has is the model’s second resonance', () => {

@@ -57,11 +57,11 @@ describe('tuning', () => {
   });
 
   it.each(['7', '7/0', '0/4', 'seven', '-7/4', '7/4/2', ''])('refuses “%s” as a fraction', (text) => {
-    expect(() => ratioOf(text)).toThrow('written as a fraction such as 7/4');
+    expect(() => ratioOf(text)).toThrow('Write a ratio as a fraction such as 7/4');
   });
 
   it('refuses a fraction that is another note, and a note that is not there', () => {
-    expect(() => withTuning(practiceChanter, { kind: 'ratios', ratios: { 'high-g': '3/2' } })).toThrow('high G at 3/2 would lie 267 cents from the chart');
+    expect(() => withTuning(practiceChanter, { kind: 'ratios', ratios: { 'high-g': '3/2' } })).toThrow('high G at 3/2 would be 267 cents away from the chart');
     expect(() => withTuning(practiceChanter, { kind: 'equal' })).not.toThrow();
     expect(() => withTuning(practiceChanter, { kind: 'cents', cents: { h: 3 } })).toThrow(ZelpitFault);
   });
@@ -100,7 +100,7 @@ describe('schools', () => {
   });
 
   it('refuse a question or an answer that is not theirs', () => {
-    expect(() => withSchools(whistle, { 'd-throw': 'light' })).toThrow('The whistle in D knows no school');
+    expect(() => withSchools(whistle, { 'd-throw': 'light' })).toThrow('The whistle in D has no choice');
     expect(() => withSchools(irish, { a: 'ajar' })).toThrow('A: ajar');
   });
 });
@@ -134,10 +134,10 @@ describe('kept fingerings', () => {
 
   it('refuse to hide the only one, other fingers’ notes, and a hole too few', () => {
     expect(() => withKeptFingerings(whistle, [own({ note: 'e5', pattern: [...pattern('XXX XXO')], isHidden: true })])).toThrow(
-      'E would be left without any fingering',
+      'E would have no fingering left',
     );
     expect(() => withKeptFingerings(whistle, [own({ note: 'e5', pattern: [...pattern('XXX XOO')] })])).toThrow('These are the fingers of F sharp');
-    expect(() => withKeptFingerings(whistle, [own({ pattern: [1, 0] })])).toThrow('has 6 holes; a fingering of C with 2 came');
+    expect(() => withKeptFingerings(whistle, [own({ pattern: [1, 0] })])).toThrow('has 6 holes, but this fingering of C has 2');
   });
 });
 

@@ -29,7 +29,7 @@ function withReference(instrument: Instrument, hertz: number): Instrument {
   const { lowestHertz, highestHertz } = instrument.reference;
   if (!(hertz >= lowestHertz && hertz <= highestHertz)) {
     const [low, high] = [lowestHertz.toFixed(1), highestHertz.toFixed(1)];
-    throw new ZelpitFault('out-of-range', `The ${instrument.name} is tuned between ${low} and ${high} Hz; ${hertz} came.`, { hertz });
+    throw new ZelpitFault('out-of-range', `The ${instrument.name} can be tuned between ${low} and ${high} Hz, not ${hertz}.`, { hertz });
   }
   return { ...instrument, reference: { ...instrument.reference, hertz } };
 }

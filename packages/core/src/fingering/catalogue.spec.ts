@@ -108,6 +108,6 @@ describe('loadInstrument', () => {
       ...practiceChanter,
       fingerings: practiceChanter.fingerings.map((each) => (each.note === 'b' ? { ...each, pattern: pattern('X XXX XXhO') } : each)),
     };
-    expect(() => loadInstrument(data)).toThrow('b half covers hole R3, which has no half cover');
+    expect(() => loadInstrument(data)).toThrow('B half covers hole R3, which has no half cover');
   });
 });

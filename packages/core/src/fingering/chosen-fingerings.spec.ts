@@ -52,15 +52,15 @@ describe('the name of a way', () => {
   it('is the note’s for the way taught first, and an alternative for another', () => {
     expect(wayName(practiceChanter, { note: 'low-a', pattern: pattern('X XXX XXXO') })).toBe('low A');
     const name = recorder.notes.find(({ id }) => id === other.note)?.schoolName ?? '';
-    expect(wayName(recorder, other)).toBe(`alternative ${name}`);
+    expect(wayName(recorder, other)).toBe(`${name} (fingering 2)`);
     expect(wayName(withChosen(recorder, [chosen]), other)).toBe(name);
-    expect(wayName(recorder, { note: other.note, pattern: recorder.holes.map(() => 0.25) })).toBe(`alternative ${name}`);
+    expect(wayName(recorder, { note: other.note, pattern: recorder.holes.map(() => 0.25) })).toBe(`${name} (fingering 2)`);
   });
 
   it('counts where there are several', () => {
     const third = instrumentById('whistle-d').fingerings.find(({ rank }) => rank === 3);
     expect(third).toBeDefined();
-    expect(wayName(instrumentById('whistle-d'), third ?? other)).toMatch(/^second alternative /);
+    expect(wayName(instrumentById('whistle-d'), third ?? other)).toMatch(/ \(fingering 3\)$/);
   });
 
   it('differs for every two ways of an instrument', () => {
@@ -79,6 +79,6 @@ describe('assertChosen', () => {
     expect(() => assertChosen(recorder, [{ ...chosen, pattern: [1, 1] }], played)).toThrow(/with 2 came/);
     expect(() => assertChosen(recorder, [chosen], new Set())).toThrow(/does not play it/);
     expect(() => assertChosen(recorder, [chosen, chosen], played)).toThrow(/Two fingerings/);
-    expect(() => assertChosen(recorder, [{ ...chosen, note: 'nowhere' }], played)).toThrow(/none of them/);
+    expect(() => assertChosen(recorder, [{ ...chosen, note: 'nowhere' }], played)).toThrow(/not “nowhere”/);
   });
 });

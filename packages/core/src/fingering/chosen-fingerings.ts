@@ -64,7 +64,7 @@ const keyOf = ({ pattern, foot }: Pick<ChosenFingering, 'pattern' | 'foot'>): st
 /**
  * A note by its name, and that its fingers are an alternative where they are not the ones taught first.
  * @throws ZelpitFault `unknown-note`
- * @example wayName(practiceChanter, { note: 'e', pattern: pattern('X XXO XXXX') }) // 'alternative E'
+ * @example wayName(practiceChanter, { note: 'e', pattern: pattern('X XXO XXXX') }) // 'E (fingering 2)'
  */
 export function wayName(
   instrument: Instrument,
@@ -73,10 +73,8 @@ export function wayName(
   const name = noteOf(instrument, note).schoolName;
   const rank = wayOf(instrument, { note, pattern, foot })?.rank ?? 2;
   if (rank === 1) return name;
-  return rank === 2 ? `alternative ${name}` : `${ordinals[rank - 2] ?? `${rank - 1}th`} alternative ${name}`;
+  return `${name} (fingering ${rank})`;
 }
-
-const ordinals: readonly string[] = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
 
 /**
  * Refuses ways that the instrument cannot have, of notes that are not played, and two ways of one note.

@@ -17,13 +17,13 @@ const things: Readonly<Record<string, string>> = {
 export function issueText(issue: z.core.$ZodIssue): string {
   const place = placeText(issue.path);
   const of = place === '' ? '' : `${place}: `;
-  if (issue.code === 'unrecognized_keys') return `${of}${listedKeys(issue.keys)} not known here`;
+  if (issue.code === 'unrecognized_keys') return `${of}${listedKeys(issue.keys)} not known to Zelpit`;
   if (issue.code === 'invalid_type' && issue.input === undefined && issue.message.includes('undefined')) return `${place || 'everything'} is missing`;
-  if (issue.code === 'invalid_value') return `${of}none of ${issue.values.map(String).join(', ')}`;
-  if (issue.code === 'too_big' && issue.origin === 'array') return `${of}more than ${issue.maximum} are there`;
-  if (issue.code === 'too_small' && issue.origin === 'array') return `${of}none is there`;
-  if (issue.code === 'too_big' && issue.origin === 'string') return `${of}longer than ${issue.maximum} signs`;
-  if (issue.code === 'too_small' && issue.origin === 'string') return `${of}nothing stands there`;
+  if (issue.code === 'invalid_value') return `${of}must be one of ${issue.values.map(String).join(', ')}`;
+  if (issue.code === 'too_big' && issue.origin === 'array') return `${of}at most ${issue.maximum} are allowed`;
+  if (issue.code === 'too_small' && issue.origin === 'array') return `${of}at least one is needed`;
+  if (issue.code === 'too_big' && issue.origin === 'string') return `${of}longer than ${issue.maximum} characters`;
+  if (issue.code === 'too_small' && issue.origin === 'string') return `${of}is empty`;
   if (issue.code === 'too_big') return `${of}more than ${issue.maximum}`;
   if (issue.code === 'too_small') return `${of}less than ${issue.minimum}`;
   return `${of}${issue.message.replace(/^Invalid input: /, '')}`;

@@ -41,11 +41,11 @@ describe('loadInstrument', () => {
   });
 
   it.each([
-    ['a finger that is not there', (copy: any) => (copy.holes[0].finger = 'Z'), /finger Z, which is not there/],
-    ['two notes with one pattern', (copy: any) => (copy.fingerings[1].pattern = copy.fingerings[0].pattern), /low-g and low-a share one pattern/],
-    ['a pattern of the wrong length', (copy: any) => copy.fingerings[2].pattern.pop(), /b has 7 holes instead of 8/],
-    ['a note without fingering', (copy: any) => copy.fingerings.pop(), /high-a has no fingering of rank 1/],
-    ['a hole twice', (copy: any) => (copy.holes[1].id = 'T'), /hole T is there twice/],
+    ['a finger that is not there', (copy: any) => (copy.holes[0].finger = 'Z'), /finger Z, which does not exist/],
+    ['two notes with one pattern', (copy: any) => (copy.fingerings[1].pattern = copy.fingerings[0].pattern), /low G and low A have the same fingering/],
+    ['a pattern of the wrong length', (copy: any) => copy.fingerings[2].pattern.pop(), /B has 7 holes instead of 8/],
+    ['a note without fingering', (copy: any) => copy.fingerings.pop(), /high A has no first choice of fingering/],
+    ['a hole twice', (copy: any) => (copy.holes[1].id = 'T'), /there are two of hole T/],
     ['an unknown field', (copy: any) => (copy.colour = 'black'), /colour/i],
     ['a coverage over 1', (copy: any) => (copy.fingerings[0].pattern[0] = 2), /fingering 1, pattern 1: more than 1/],
     ['a grace note on a note that is not there', (copy: any) => copy.graceNotes[0].on.push('low-x'), /low-x/],
@@ -56,7 +56,7 @@ describe('loadInstrument', () => {
 
 describe('patterns', () => {
   it('refuse another sign than X, O and h', () => {
-    expect(() => pattern('X XQX')).toThrow(/X, O or h; "Q" came/);
+    expect(() => pattern('X XQX')).toThrow(/X, O or h, not “Q”/);
   });
 
   it('count half holes and fingers over two holes', () => {
@@ -83,7 +83,7 @@ describe('look-ups', () => {
   });
 
   it('check units', () => {
-    expect(() => hertz(0)).toThrow(/between 1 and 20000; 0 came/);
+    expect(() => hertz(0)).toThrow(/between 1 and 20000, not 0/);
     expect(() => hertz(Number.NaN)).toThrow();
   });
 });

@@ -36,5 +36,5 @@ export {
   writeInstrumentFile,
 } from './instrument-file';
 export { keptFingeringSchema, withKeptFingerings, type ConfirmedFingering, type KeptFingering } from './kept-fingerings';
-export { schoolQuestions, withFirst, withSchools, type SchoolAnswer, type SchoolQuestion, type Schools } from './schools';
+export { speaksHighQuestion, schoolQuestions, withFirst, withSchools, type SchoolAnswer, type SchoolQuestion, type Schools } from './schools';
 export { equalRatio, ratioOf, tuningSchema, withTuning, type Tuning } from './tuning';

@@ -49,21 +49,25 @@ describe('an instrument file', () => {
   });
 
   it.each([
-    ['no JSON', 'X:1', 'This file is no JSON'],
-    ['a list', '[]', 'This file holds no instrument'],
-    ['another kind of file', '{"format":"something"}', 'This file holds no instrument'],
-    ['the version after this one', edited((file) => (file.version = 2)), 'This file has version 2; version 1 is read here.'],
+    ['no JSON', 'X:1', 'This is not a JSON file'],
+    ['a list', '[]', 'There is no instrument in this file'],
+    ['another kind of file', '{"format":"something"}', 'There is no instrument in this file'],
+    ['the version after this one', edited((file) => (file.version = 2)), 'This file has version 2; Zelpit reads version 1.'],
     ['no version', edited((file) => (file.version = undefined)), 'This file has version none'],
-    ['an unknown field', edited((file) => (file.instrument['colour'] = 'red')), '“colour” is not known here'],
-    ['an unknown field of a hole', edited((file) => (file.instrument['holes'] = [{ id: 'T', finger: 'T', depth: 3 }])), 'hole 1: “depth” is not known here'],
+    ['an unknown field', edited((file) => (file.instrument['colour'] = 'red')), '“colour” is not known to Zelpit'],
+    [
+      'an unknown field of a hole',
+      edited((file) => (file.instrument['holes'] = [{ id: 'T', finger: 'T', depth: 3 }])),
+      'hole 1: “depth” is not known to Zelpit',
+    ],
     [
       '200 holes',
       edited((file) => (file.instrument['holes'] = Array.from({ length: 200 }, (_, index) => ({ id: `h${index}`, finger: 'T' })))),
-      'holes: more than 12 are there',
+      'holes: at most 12 are allowed',
     ],
     ['a missing name', edited((file) => delete file.instrument['name']), 'name is missing'],
     ['HTML in a remark', edited((file) => (file.instrument['checks'] = ['<img src=x onerror=alert(1)>'])), 'check 1: is plain text'],
-    ['a megabyte', ' '.repeat(longestInstrumentFile + 1), 'longer than an instrument can be'],
+    ['a megabyte', ' '.repeat(longestInstrumentFile + 1), 'too long for an instrument'],
   ])('with %s is refused in a sentence', (_, text, message) => {
     expect(() => readInstrumentFile(text)).toThrow(message);
   });
@@ -78,12 +82,12 @@ describe('what contradicts itself', () => {
 
   it('two notes with one pattern in one register', () => {
     const [lowG, lowA, ...rest] = practiceChanter.fingerings;
-    expect(problemsOf({ fingerings: [lowG, { ...lowA, pattern: lowG.pattern }, ...rest] })).toContain('low-g and low-a share one pattern');
+    expect(problemsOf({ fingerings: [lowG, { ...lowA, pattern: lowG.pattern }, ...rest] })).toContain('low G and low A have the same fingering');
   });
 
   it('one fingering twice', () => {
     const [lowG] = practiceChanter.fingerings;
-    expect(problemsOf({ fingerings: [...practiceChanter.fingerings, { ...lowG, rank: 2 }] })).toContain('one fingering of low-g is there twice');
+    expect(problemsOf({ fingerings: [...practiceChanter.fingerings, { ...lowG, rank: 2 }] })).toContain('low G has the same fingering twice');
   });
 
   it('a half cover where a hole has none', () => {
@@ -94,12 +98,12 @@ describe('what contradicts itself', () => {
   it('a finger that is not there, and one that covers nothing', () => {
     const holes = practiceChanter.holes.map((hole) => (hole.id === 'R4' ? { ...hole, finger: 'R5' } : hole));
     const text = problemsOf({ holes });
-    expect(text).toContain('hole R4 names the finger R5, which is not there');
+    expect(text).toContain('hole R4 uses the finger R5, which does not exist');
     expect(text).toContain('the finger R4 covers no hole');
   });
 
   it('a note without a fingering', () => {
-    expect(problemsOf({ fingerings: practiceChanter.fingerings.slice(1) })).toContain('low-g has no fingering of rank 1');
+    expect(problemsOf({ fingerings: practiceChanter.fingerings.slice(1) })).toContain('low G has no first choice of fingering');
   });
 
   it('a reference outside its own range', () => {
@@ -111,7 +115,7 @@ describe('what contradicts itself', () => {
     ['a bore of no length', { bore: [bore[0], { ...bore[1], positionMillimetres: 0 }] }, 'the bore folds back'],
     ['a hole beyond the foot', { bore: [bore[0], { ...bore[1], positionMillimetres: 250 }] }, 'hole R4 lies outside the bore'],
     ['a bore wider than the tube', { outerDiameterMillimetres: 7 }, 'the bore is wider than the tube'],
-    ['holes that the instrument does not have', { holes: [] }, 'holes: none is there'],
+    ['holes that the instrument does not have', { holes: [] }, 'holes: at least one is needed'],
   ])('%s', (_, change, text) => {
     expect(instrumentProblems(withBore(change)).join('; ')).toContain(text);
   });

@@ -32,25 +32,25 @@ export function writeInstrumentFile(instrument: Instrument): string {
  */
 export function readInstrumentFile(text: string): Instrument {
   const head = headSchema.safeParse(parsed(text));
-  if (!head.success || head.data.format !== instrumentFormat) throw refused('This file holds no instrument.');
+  if (!head.success || head.data.format !== instrumentFormat) throw refused('There is no instrument in this file.');
   if (head.data.version !== instrumentFileVersion)
-    throw refused(`This file has version ${shown(head.data.version)}; version ${instrumentFileVersion} is read here.`);
+    throw refused(`This file has version ${shown(head.data.version)}; Zelpit reads version ${instrumentFileVersion}.`);
   const file = instrumentFileSchema.safeParse(head.data);
   if (!file.success) {
     // What is not known here comes first: it says most about the file.
     const known = ({ code }: z.core.$ZodIssue): number => (code === 'unrecognized_keys' ? 0 : 1);
     const problems = [...file.error.issues].sort((one, other) => known(one) - known(other)).map(issueText);
-    throw refused(`The instrument does not hold together: ${problems.slice(0, 8).join('; ')}.`, problems);
+    throw refused(`The instrument in this file has mistakes: ${problems.slice(0, 8).join('; ')}.`, problems);
   }
   return loadInstrument(file.data.instrument);
 }
 
 function parsed(text: string): unknown {
-  if (text.length > longestInstrumentFile) throw refused(`This file is longer than an instrument can be (${longestInstrumentFile} signs).`);
+  if (text.length > longestInstrumentFile) throw refused(`This file is too long for an instrument (at most ${longestInstrumentFile} characters).`);
   try {
     return JSON.parse(text);
   } catch {
-    throw refused('This file is no JSON, so there is no instrument in it.');
+    throw refused('This is not a JSON file, so there is no instrument in it.');
   }
 }
 

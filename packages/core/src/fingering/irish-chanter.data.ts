@@ -58,12 +58,12 @@ const data: InstrumentData = {
   graceNotes: [],
   taps: [],
   breath:
-    'The bag gives the breath. The second register comes from more bag pressure, not from fingers. All holes closed on the knee are silent: that is the stop that separates notes.',
+    'The bag gives the breath. The second register comes from more pressure on the bag, not from the fingers. With all holes closed on the knee the chanter is silent: this is the stop that separates notes.',
   checks: [
-    'Bellows round the waist on the bellows-arm side, mirrored for a left-handed set.',
+    'Bellows round the waist, on the side of the bellows arm; the other way round for a left-handed set.',
     'Blowpipe into the bellows, chanter into the bag, joints wound airtight.',
-    'Arm strap snug, knee leather under the foot.',
-    'Outlet about four fifths covered, half a minute of even flow; then notes held five to six seconds.',
+    'Arm strap snug, never tight; leather on the knee under the foot of the chanter.',
+    'Cover about four fifths of the outlet and keep the air even for half a minute; then hold notes for five to six seconds.',
   ],
   mirror: { kind: 'allowed', said: 'A left-handed set has the hands the other way round.' },
 };

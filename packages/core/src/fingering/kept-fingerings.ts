@@ -60,7 +60,7 @@ function withOne(instrument: Instrument, kept: ConfirmedFingering): Instrument {
 
 function hiding(instrument: Instrument, kept: ConfirmedFingering, others: readonly Fingering[], ofNote: readonly Fingering[]): Instrument {
   if (ofNote.length === 0)
-    throw new ZelpitFault('invalid-pattern', `${noteOf(instrument, kept.note).schoolName} would be left without any fingering.`, { note: kept.note });
+    throw new ZelpitFault('invalid-pattern', `${noteOf(instrument, kept.note).schoolName} would have no fingering left.`, { note: kept.note });
   const best = ofNote.reduce((one, other) => (other.rank < one.rank ? other : one));
   return { ...instrument, fingerings: best.rank === 1 ? [...others] : others.map((each) => (each === best ? { ...each, rank: 1 } : each)) };
 }
@@ -73,13 +73,13 @@ function assertPlayable(instrument: Instrument, { note, pattern, foot, forNow }:
   const count = instrument.holes.length;
   for (const each of [pattern, ...(forNow === null ? [] : [forNow.eventually])])
     if (each.length !== count)
-      throw new ZelpitFault('invalid-pattern', `The ${instrument.name} has ${count} holes; a fingering of ${name} with ${each.length} came.`, { note });
+      throw new ZelpitFault('invalid-pattern', `The ${instrument.name} has ${count} holes, but this fingering of ${name} has ${each.length}.`, { note });
   const register = registerFor(instrument, note);
   const other = instrument.fingerings.find(
     (each) => each.note !== note && each.foot === foot && each.register === register && isSameFingers(each.pattern, pattern),
   );
   if (other !== undefined)
-    throw new ZelpitFault('invalid-pattern', `These are the fingers of ${noteOf(instrument, other.note).schoolName}; ${name} would share them.`, {
+    throw new ZelpitFault('invalid-pattern', `These are the fingers of ${noteOf(instrument, other.note).schoolName}, so ${name} cannot have them too.`, {
       note,
       other: other.note,
     });

@@ -16,7 +16,7 @@ export function loadInstrument(data: unknown): Instrument {
   const problems = instrumentProblems(data);
   if (problems.length > 0) {
     const more = problems.length > mostNamed ? `; and ${problems.length - mostNamed} more` : '';
-    throw new ZelpitFault('invalid-instrument', `The instrument does not hold together: ${problems.slice(0, mostNamed).join('; ')}${more}.`, { problems });
+    throw new ZelpitFault('invalid-instrument', `The instrument has mistakes: ${problems.slice(0, mostNamed).join('; ')}${more}.`, { problems });
   }
   return data as Instrument;
 }
@@ -30,8 +30,8 @@ export function instrumentProblems(data: unknown): readonly string[] {
 function contradictions(instrument: Instrument): string[] {
   const fingers = new Set(instrument.fingers.map((finger) => finger.id));
   const notes = new Set(instrument.notes.map((note) => note.id));
-  const missingFinger = (id: string, where: string): string[] => (fingers.has(id) ? [] : [`${where} names the finger ${id}, which is not there`]);
-  const missingNote = (id: string, where: string): string[] => (notes.has(id) ? [] : [`${where} names the note ${id}, which is not there`]);
+  const missingFinger = (id: string, where: string): string[] => (fingers.has(id) ? [] : [`${where} uses the finger ${id}, which does not exist`]);
+  const missingNote = (id: string, where: string): string[] => (notes.has(id) ? [] : [`${where} uses the note ${id}, which does not exist`]);
   return [
     ...doubled(instrument.fingers, 'finger'),
     ...doubled(instrument.holes, 'hole'),
@@ -58,7 +58,7 @@ function contradictions(instrument: Instrument): string[] {
 function doubled(things: readonly { readonly id: string }[], kind: string): string[] {
   const seen = new Set<string>();
   return things.flatMap(({ id }) => {
-    if (seen.has(id)) return [`${kind} ${id} is there twice`];
+    if (seen.has(id)) return [`there are two of ${kind} ${id}`];
     seen.add(id);
     return [];
   });
@@ -76,25 +76,26 @@ function rangeProblems({ reference, fingers, holes }: Instrument): string[] {
 function patternProblems(instrument: Instrument): string[] {
   const owner = new Map<string, string>();
   const problems: string[] = [];
+  const nameOf = (id: string): string => instrument.notes.find((note) => note.id === id)?.schoolName ?? id;
   for (const fingering of instrument.fingerings) {
     if (fingering.pattern.length !== instrument.holes.length) {
-      problems.push(`a fingering of ${fingering.note} has ${fingering.pattern.length} holes instead of ${instrument.holes.length}`);
+      problems.push(`a fingering of ${nameOf(fingering.note)} has ${fingering.pattern.length} holes instead of ${instrument.holes.length}`);
     }
     fingering.pattern.forEach((coverage, index) => {
       const hole = instrument.holes[index];
       if (coverage > 0 && coverage < 1 && hole !== undefined && hole.half === undefined)
-        problems.push(`${fingering.note} half covers hole ${hole.id}, which has no half cover`);
+        problems.push(`${nameOf(fingering.note)} half covers hole ${hole.id}, which has no half cover`);
     });
     const key = `${fingering.register}/${fingering.foot ?? ''}/${patternKey(fingering.pattern)}`;
     const other = owner.get(key);
-    if (other === fingering.note) problems.push(`one fingering of ${other} is there twice`);
-    else if (other !== undefined) problems.push(`${other} and ${fingering.note} share one pattern`);
+    if (other === fingering.note) problems.push(`${nameOf(other)} has the same fingering twice`);
+    else if (other !== undefined) problems.push(`${nameOf(other)} and ${nameOf(fingering.note)} have the same fingering`);
     owner.set(key, fingering.note);
   }
   for (const note of instrument.notes) {
     const firsts = instrument.fingerings.filter((fingering) => fingering.note === note.id && fingering.rank === 1).length;
-    if (firsts === 0) problems.push(`${note.id} has no fingering of rank 1`);
-    if (firsts > 1) problems.push(`${note.id} has ${firsts} fingerings of rank 1`);
+    if (firsts === 0) problems.push(`${note.schoolName} has no first choice of fingering`);
+    if (firsts > 1) problems.push(`${note.schoolName} has ${firsts} first choices of fingering`);
   }
   return problems;
 }

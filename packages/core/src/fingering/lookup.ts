@@ -10,7 +10,7 @@ export function noteOf(instrument: Instrument, id: NoteId): Note {
 
 function unknownNote(instrument: Instrument, id: NoteId): never {
   const known = instrument.notes.map((each) => each.schoolName).join(', ');
-  throw new ZelpitFault('unknown-note', `The ${instrument.name} plays ${known}; "${id}" is none of them.`, { id });
+  throw new ZelpitFault('unknown-note', `The ${instrument.name} plays ${known}, not “${id}”.`, { id });
 }
 
 /** @throws ZelpitFault `unknown-finger` */

@@ -72,9 +72,9 @@ function ocarina(id: string, layout: string, { larger, smaller }: SubHoles): Ins
     fingerings,
     graceNotes: [],
     taps: [],
-    breath: 'Very gentle warm breath for the low notes, more for the high ones. For a clear top the head bends, so that the ocarina points down.',
-    checks: ['Both thumbs close their holes behind.', 'The little fingers carry the ocarina on the highest notes.'],
-    mirror: { kind: 'warned', said: 'An ocarina is shaped for one hand on each side: for the other way round an instrument must be made so.' },
+    breath: 'Very gentle warm breath for the low notes, more for the high ones. For clear top notes, bow your head so that the ocarina points down.',
+    checks: ['Both thumbs close their holes behind.', 'On the highest notes the little fingers hold the ocarina.'],
+    mirror: { kind: 'warned', said: 'An ocarina is shaped for its two hands; to swap them you need one made that way.' },
   };
   return builtIn(data);
 }

@@ -11,7 +11,7 @@ const symbols: Readonly<Record<string, number>> = { X: 1, O: 0, h: 0.5 };
 export function pattern(text: string): Pattern {
   return [...text.replace(/\s/g, '')].map((sign) => {
     const coverage = symbols[sign];
-    if (coverage === undefined) throw new ZelpitFault('invalid-pattern', `A hole is written X, O or h; "${sign}" came.`, { sign, text });
+    if (coverage === undefined) throw new ZelpitFault('invalid-pattern', `Write each hole as X, O or h, not “${sign}”.`, { sign, text });
     return coverage;
   });
 }

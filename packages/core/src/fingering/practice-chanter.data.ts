@@ -66,13 +66,13 @@ const data: InstrumentData = {
   ],
   taps: [{ on: 'high-a', written: 'high-g', closes: ['T'] }],
   breath:
-    'One steady pressure for all nine notes: no more air for higher ones. Low A and high A are an exact octave, so slurring between them shows over- or under-blowing.',
+    'One steady pressure for all nine notes; do not blow harder for the high ones. Low A and high A are an exact octave, so slurring between them shows whether you blow too hard or too softly.',
   checks: [
-    'The reed sits firm and dry enough to speak.',
-    'The right hand stands in the low A shape, three down and the little finger up, for every top-hand note.',
-    'A sputter is too little breath; a reed that stops is too much.',
+    'The reed sits firmly and is dry enough to speak.',
+    'For every top-hand note the right hand keeps the low A shape: three fingers down, little finger up.',
+    'If the reed sputters, blow a little more; if it shuts off, blow less.',
   ],
-  mirror: { kind: 'allowed', said: 'Some players hold the right hand on top; the fingers change hands.' },
+  mirror: { kind: 'allowed', said: 'Some players have the right hand on top; left and right then change places.' },
   extras: [
     { name: 'C natural', pattern: pattern('X XXX XOXX'), remark: 'sharp on many practice chanters' },
     { name: 'F natural', pattern: pattern('X XOX XXXO'), remark: 'depends on the chanter' },

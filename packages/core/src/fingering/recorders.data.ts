@@ -101,11 +101,12 @@ function recorder(size: string, model: RecorderModel, lowest: number, writtenAbo
     fingerings: fingeringsOf(model, lowest),
     graceNotes: [],
     taps: [],
-    breath: 'Soft breath for the low notes, a little more for the upper octave. The thumb is pinched by bending the nail in, or slides.',
+    breath:
+      'Soft breath for the low notes, a little more for the upper octave. Pinch the thumb hole by bending the thumb so that the nail goes in, or slide the thumb.',
     checks: [
       'The left hand is on top, the thumb hole behind it.',
       'The right thumb carries the recorder; the fingers lie flat and do not press.',
-      'Lips lightly round the beak, teeth off it; each note begins with the tongue, as in a soft “doo”.',
+      'Lips lightly round the beak, teeth off it; start each note with the tongue, as in a soft “doo”.',
     ],
     mirror: {
       kind: 'refused',

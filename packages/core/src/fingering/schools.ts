@@ -32,7 +32,7 @@ const light = [
 const general: readonly SchoolQuestion[] = [
   {
     id: 'first-lines',
-    label: 'What comes first',
+    label: 'Taught first',
     answers: [
       { id: 'scale', text: 'scale first' },
       { id: 'crosses', text: 'crosses first' },
@@ -55,6 +55,17 @@ const general: readonly SchoolQuestion[] = [
     ],
   },
 ];
+
+/** Cuts over the thin part of the scale need an instrument that speaks at once there. */
+export const speaksHighQuestion = 'speaks-high';
+const speaksHigh: SchoolQuestion = {
+  id: speaksHighQuestion,
+  label: 'Speaks cleanly up high',
+  answers: [
+    { id: 'no', text: 'no: no cuts from B to A are proposed' },
+    { id: 'yes', text: 'yes' },
+  ],
+};
 
 /** Usual disagreements, by family. */
 const byFamily: Readonly<Record<Instrument['family'], readonly SchoolQuestion[]>> = {
@@ -83,28 +94,30 @@ const byFamily: Readonly<Record<Instrument['family'], readonly SchoolQuestion[]>
       id: 'b',
       label: 'B',
       answers: [
-        { id: 'ring', text: 'X XOX XXXX' },
-        { id: 'two', text: 'X XOO XXXX', first: first(9, 2) },
+        { id: 'ring', text: 'left middle up' },
+        { id: 'two', text: 'left middle and ring up', first: first(9, 2) },
       ],
     },
+    speaksHigh,
   ],
   whistle: [
     {
       id: 'c-natural',
       label: 'C natural',
       answers: [
-        { id: 'oxx-ooo', text: 'OXX OOO' },
-        { id: 'oxx-xox', text: 'OXX XOX', first: first(10, 2) },
+        { id: 'oxx-ooo', text: 'left middle and ring down' },
+        { id: 'oxx-xox', text: 'left middle and ring, right index and ring down', first: first(10, 2) },
         { id: 'half', text: 'half-covered first hole', first: first(10, 3) },
-        { id: 'oxx-xxo', text: 'OXX XXO', first: first(10, 4) },
+        { id: 'oxx-xxo', text: 'left middle and ring, right index and middle down', first: first(10, 4) },
       ],
     },
+    speaksHigh,
     {
       id: 'cut-finger',
-      label: 'Finger of a cut',
+      label: 'Finger that cuts',
       answers: [
         { id: 'nearest', text: 'the nearest above the note' },
-        { id: 'fixed', text: 'a fixed one per hand' },
+        { id: 'fixed', text: 'one fixed finger for each hand' },
       ],
     },
   ],
@@ -114,7 +127,7 @@ const byFamily: Readonly<Record<Instrument['family'], readonly SchoolQuestion[]>
       label: 'B flat',
       answers: [
         { id: 'chart', text: 'as the model’s chart' },
-        { id: 'other', text: 'the other way', first: first(10, 2) },
+        { id: 'other', text: 'the other fingering', first: first(10, 2) },
       ],
     },
     {
@@ -151,7 +164,7 @@ export function withSchools(instrument: Instrument, schools: Schools): Instrumen
     const question = schoolQuestions(instrument).find((each) => each.id === id);
     const answer = question?.answers.find((each) => each.id === answerId);
     if (question === undefined || answer === undefined)
-      throw new ZelpitFault('unknown-school', `The ${instrument.name} knows no school “${question?.label ?? id}: ${answerId}”.`, { id, answerId });
+      throw new ZelpitFault('unknown-school', `The ${instrument.name} has no choice “${question?.label ?? id}: ${answerId}”.`, { id, answerId });
     if (answer.swapped !== undefined) holes = withSwapped(holes, answer.swapped);
     for (const { semitone, rank } of answer.first ?? []) {
       const note = instrument.notes.find((each) => each.writtenSemitone === instrument.notes[0].writtenSemitone + semitone)?.id;

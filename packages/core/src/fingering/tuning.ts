@@ -25,7 +25,7 @@ export type Tuning = z.infer<typeof tuningSchema>;
  */
 export function ratioOf(text: string): number {
   const [, above, below] = /^([1-9]\d{0,3})\/([1-9]\d{0,3})$/.exec(text.trim()) ?? [];
-  if (above === undefined) throw new ZelpitFault('invalid-tuning', `A ratio is written as a fraction such as 7/4; “${text}” came.`, { text });
+  if (above === undefined) throw new ZelpitFault('invalid-tuning', `Write a ratio as a fraction such as 7/4, not “${text}”.`, { text });
   return Number(above) / Number(below);
 }
 
@@ -55,7 +55,7 @@ function ratioNear(note: Note, text: string): number {
   if (Math.abs(off) > widestCents)
     throw new ZelpitFault(
       'invalid-tuning',
-      `${note.schoolName} at ${text} would lie ${Math.round(Math.abs(off))} cents from the chart; at most ${widestCents} is a tuning.`,
+      `${note.schoolName} at ${text} would be ${Math.round(Math.abs(off))} cents away from the chart; at most ${widestCents} is possible.`,
       {
         note: note.id,
         text,

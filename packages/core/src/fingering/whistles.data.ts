@@ -82,13 +82,13 @@ function whistle(id: string, name: string, lowest: number): Instrument {
     fingerings: [...fingerings, vented, ...highest],
     graceNotes: [],
     taps: [],
-    breath: 'The second register is blown harder with the same fingers. The two lowest notes want little air; the highest want a straight, quick stream.',
+    breath: 'The second register is blown harder with the same fingers. The two lowest notes need little air; the highest need a narrow, fast stream.',
     checks: [
-      'Lips lightly round the mouthpiece, teeth off it; each note begins with the tongue, as in a soft “too”.',
-      'No finger is pressed: the pads just close the holes.',
+      'Lips lightly round the mouthpiece, teeth off it; start each note with the tongue, as in a soft “too”.',
+      'Do not press: the finger pads just close the holes.',
       'All six holes closed give the lowest note; if it jumps up, a finger leaks.',
     ],
-    mirror: { kind: 'allowed', said: 'Some players hold the right hand on top; the fingers change hands.' },
+    mirror: { kind: 'allowed', said: 'Some players have the right hand on top; left and right then change places.' },
   };
   return builtIn(data);
 }

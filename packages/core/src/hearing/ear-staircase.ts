@@ -56,7 +56,7 @@ export class EarStaircase {
   /** @param expected a first guess of the threshold, in ms; the guess is weak */
   constructor(expected = 25) {
     if (!(expected >= shortestMs && expected <= longestMs))
-      throw new ZelpitFault('out-of-range', `A first guess lies between ${shortestMs} and ${longestMs} ms; ${expected} came.`, { expected });
+      throw new ZelpitFault('out-of-range', `The first guess must be between ${shortestMs} and ${longestMs} ms, not ${expected}.`, { expected });
     grid.forEach((threshold, index) => {
       this.weights[index] = Math.exp(-0.5 * (Math.log(threshold / expected) / 1.2) ** 2);
     });

@@ -94,7 +94,7 @@ describe('markFor', () => {
     const higher = markFor(chanter, { kind: 'pop', note: 'low-a' }, 28);
     const corners = (path: string): number => path.split('L').length;
     expect(low?.kind === 'burst' && higher?.kind === 'burst' && corners(low.path) > corners(higher.path)).toBe(true);
-    expect(markFor(chanter, { kind: 'run', notes: ['b'] }, 28)).toMatchObject({ kind: 'stair', text: 'a run slips in' });
+    expect(markFor(chanter, { kind: 'run', notes: ['b'] }, 28)).toMatchObject({ kind: 'stair', text: 'other notes slip in' });
     expect(markFor(chanter, { kind: 'blur', note: 'b' }, 28)).toMatchObject({ kind: 'wave', text: 'a blur' });
     expect(markFor(chanter, { kind: 'none' }, 28)).toBeUndefined();
   });

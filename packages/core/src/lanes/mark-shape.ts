@@ -16,7 +16,7 @@ export function markFor(instrument: Instrument, trouble: Trouble, size: number):
       return { kind: 'burst', path: burst(size / 2, points), letter: note.writtenName, text: `${note.schoolName} cuts in` };
     }
     case 'run':
-      return { kind: 'stair', path: stair(size * 0.72), text: 'a run slips in' };
+      return { kind: 'stair', path: stair(size * 0.72), text: 'other notes slip in' };
     case 'stop':
       return { kind: 'wave', path: wave(size), text: 'a stop' };
     case 'blur':

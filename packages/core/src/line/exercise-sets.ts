@@ -1,6 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { noteOf, scaleDegree, soundingPitch, type Instrument, type NoteId } from '../fingering';
-import { capital } from '../movement';
+import { capital } from '../words';
 import type { Line } from './line';
 import { modeSteps, signsOfScale, type Mode } from './key-signature';
 import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
@@ -55,6 +55,8 @@ const rhythmBars: Readonly<Record<Rhythm, readonly number[]>> = {
 };
 const barsOfRhythm = 2;
 const barsOnLine = 6;
+/** C natural, in semitones above the lowest D. */
+const naturalSeventh = 10;
 
 /**
  * The instrument's own scale from its lowest note up: the chart's notes on the pipes, the major scale of the lowest note on whistles and the Irish chanter, the
@@ -65,6 +67,14 @@ export function ownScale(instrument: Instrument): readonly NoteId[] {
   return instrument.notes
     .map(({ id }) => id)
     .filter((id, place) => (place === 0 || isOfScale(instrument, id)) && centsOfRatio(soundingPitch(instrument, id) / first) < 1260);
+}
+
+/** The instrument's own scale over its whole range, and C natural with it on whistles and the Irish chanter. */
+export function wholeScale(instrument: Instrument): readonly NoteId[] {
+  const semitone = (id: NoteId): number => (noteOf(instrument, id).writtenSemitone - instrument.notes[0].writtenSemitone) % 12;
+  const isFolk = instrument.family === 'whistle' || instrument.family === 'irish-pipes';
+  const wanted = new Set([...ownScale(instrument).map(semitone), ...(isFolk ? [naturalSeventh] : [])]);
+  return instrument.notes.map(({ id }) => id).filter((id) => wanted.has(semitone(id)));
 }
 
 /**
@@ -118,7 +128,7 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
   const missing = missingSteps(instrument, wish.start, mode);
   switch (wish.kind) {
     case 'scale':
-      return { lines: line(from, 'Every note as long and as full as the next.', plain(upAndDown, quarter)), leftOut: missing };
+      return { lines: line(from, 'Every note as long and full as the next.', plain(upAndDown, quarter)), leftOut: missing };
     case 'scale-hard': {
       const { ids, twice } = withHardTwice(instrument, upAndDown, wish.hardness);
       const text =
@@ -135,7 +145,7 @@ export function exercisesOf(instrument: Instrument, wish: ExerciseWish): Exercis
       return {
         lines: line(
           `From ${name(wish.start)} to each note above`,
-          `${name(wish.start)} the same each time it comes back.`,
+          `${name(wish.start)} sounds the same each time it comes back.`,
           plain([...ids, wish.start], quarter),
         ),
         leftOut: [],
@@ -193,7 +203,7 @@ function withHardTwice(
 function inRhythms(instrument: Instrument, wish: ExerciseWish, wanted: readonly Rhythm[]): ExerciseLines {
   const { start, other } = wish;
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
-  if (other === undefined || other === start) return { lines: [], leftOut: [`${name(start)} by itself: a change goes between two notes`] };
+  if (other === undefined || other === start) return { lines: [], leftOut: [`${name(start)} to itself: a change needs two different notes`] };
   if (changeBetween(instrument, start, other).kind === 'none') return { lines: [], leftOut: [`${name(start)} to ${name(other)}: no finger moves`] };
   const musical = wanted.length === 1 ? 'Both notes equally long.' : 'The rhythm exact, both notes clear.';
   const lines = wanted.flatMap((rhythm) =>
@@ -231,7 +241,7 @@ function leapsFrom(instrument: Instrument, wish: ExerciseWish): ExerciseLines {
     { note: wish.start, twelfths: quarter },
   ]);
   return {
-    lines: asLines(instrument, wish, `Wide leaps from ${name(wish.start)}, slurred`, 'Each leap in one breath, nothing heard on the way.', notes),
+    lines: asLines(instrument, wish, `Wide leaps from ${name(wish.start)}, slurred`, 'Each leap in one breath, with nothing heard on the way.', notes),
     leftOut: still,
   };
 }
@@ -253,7 +263,7 @@ export function barsOf(instrument: Instrument, set: LineSet, { focus, hardness }
         { note: other, twelfths: quarter },
         { note: home, twelfths: 2 * quarter },
       ]);
-      return asLines(instrument, wish, `${name(home)} and back: ${others.map(name).join(', ')}`, 'Every note clear, nothing heard between.', notes);
+      return asLines(instrument, wish, `${name(home)} and back: ${others.map(name).join(', ')}`, 'Every note clear, nothing heard in between.', notes);
     }),
     leftOut: leftOut.map(({ home, other }) => `${name(home)} to ${name(other)}: no finger moves`),
   };
@@ -314,7 +324,7 @@ function partsOf(notes: readonly LineNote[]): readonly (readonly LineNote[])[] {
 /** What a line trains in the hands, from what its changes are. */
 export function physicalPurpose(changes: readonly Change[]): string {
   const crosses = changes.filter(({ kind }) => kind === 'cross').length;
-  if (crosses > 0 && crosses * 2 >= changes.length) return 'Fingers lift just before the others land, all as one.';
+  if (crosses > 0 && crosses * 2 >= changes.length) return 'Fingers lift just before the others land, almost as one.';
   const hands = new Set(changes.map((change) => change.hands));
   if (crosses > 0) return 'Steps without a cross teach the shape that the crosses need.';
   if (hands.size === 1 && hands.has('left')) return 'Shape and spacing of the upper hand; the lower hand stays as it is.';

@@ -130,7 +130,7 @@ describe('lines with music of their own', () => {
   it('leaves out what is none and names it', () => {
     expect(exercisesOf(chanter, wish('alternation', { start: 'c', other: 'c' }))).toEqual({
       lines: [],
-      leftOut: ['C by itself: a change goes between two notes'],
+      leftOut: ['C to itself: a change needs two different notes'],
     });
     expect(exercisesOf(chanter, wish('scale', { start: 'high-a' })).leftOut).toEqual(['Scale from high A: no note lies above it']);
     const whistle = instrumentById('whistle-d');

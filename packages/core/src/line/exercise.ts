@@ -16,8 +16,8 @@ export const lineNoteSchema = z.strictObject({
   twelfths: z
     .number()
     .int()
-    .min(1, 'A note lasts at least a twelfth of a beat.')
-    .max(2 * bar, 'A note lasts at most two bars.'),
+    .min(1, 'A note must last at least a twelfth of a beat.')
+    .max(2 * bar, 'A note can last at most two bars.'),
   /** Letters of the grace notes before it, as notes of the instrument. */
   graceNotes: z.array(noteIdSchema).max(12, 'At most twelve grace notes stand before a note.').readonly().optional(),
   /** The movement that they are, or a layer of it: so that another layer can be taken at any time. */
@@ -58,7 +58,7 @@ export function pairsIn(notes: readonly LineNote[]): readonly (readonly [NoteId,
  * @throws ZelpitFault `out-of-range` for no notes
  */
 export function filled(notes: readonly LineNote[]): readonly LineNote[] {
-  if (notes.length === 0) throw new ZelpitFault('out-of-range', 'A line has at least two notes; none came.', { count: 0 });
+  if (notes.length === 0) throw new ZelpitFault('out-of-range', 'A line needs at least two notes; this one has none.', { count: 0 });
   const missing = beatsOf(notes) * quarter - notes.reduce((sum, { twelfths }) => sum + twelfths, 0);
   const last = notes[notes.length - 1];
   return [...notes.slice(0, -1), { ...last, twelfths: last.twelfths + missing }];

@@ -36,6 +36,7 @@ export {
   physicalPurpose,
   rhythms,
   ownScale,
+  wholeScale,
   scaleFrom,
   type ExerciseKind,
   type ExerciseLines,

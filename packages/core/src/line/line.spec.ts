@@ -25,8 +25,8 @@ describe('a line in chosen fingers', () => {
   });
 
   it('says so in its name, and the plain line does not', () => {
-    expect(lineTitle(recorder, chosen)).toContain('alternative');
-    expect(lineTitle(recorder, plain)).not.toContain('alternative');
+    expect(lineTitle(recorder, chosen)).toContain('fingering 2');
+    expect(lineTitle(recorder, plain)).not.toContain('fingering 2');
     expect(lineTitle(asFingered(recorder, chosen), chosen)).toBe(lineTitle(recorder, plain));
   });
 

@@ -1,6 +1,7 @@
 import { adviceFor, changeBetween, troubleOf, type Advice, type Change, type Trouble } from '../change';
 import { assertChosen, chosenFingeringSchema, noteOf, patternKey, wayName, withChosen, type ChosenFingering, type Instrument, type NoteId } from '../fingering';
 import * as z from 'zod';
+import { count } from '../words';
 import { beatsOf, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { exerciseMusic } from './exercise-music';
 import { keyOfSigns, lettersUnder, signsOf } from './key-signature';
@@ -71,14 +72,14 @@ export const pacesOf = ({ tempo, speeds }: Pick<PacedLine, 'tempo' | 'speeds'>):
  */
 export function countText({ repetitions, exercise, speeds }: Pick<CountedLine, 'repetitions' | 'exercise' | 'speeds'>): string {
   const times = repetitions === 1 ? 'once through' : `${repetitions} times through`;
-  const count = exercise == null ? `${repetitions} ${repetitions === 1 ? 'line' : 'lines'} (${repetitions * changesInLine} changes)` : times;
-  return speeds == null ? count : `${count} at each speed`;
+  const amount = exercise == null ? `${count(repetitions, 'line')} (${repetitions * changesInLine} changes)` : times;
+  return speeds == null ? amount : `${amount} at each speed`;
 }
 
 /** The pace of a line, as it is said: "free", "60 beats a minute", "38, 48, 60 beats a minute, until the first slip". */
 export function paceText(line: Pick<PacedLine, 'tempo' | 'speeds'>): string {
   const paces = pacesOf(line);
-  if (paces[0] === null) return 'free';
+  if (paces[0] === null) return 'no click';
   return `${paces.join(', ')} beats a minute${paces.length > 1 ? ', until the first slip' : ''}`;
 }
 

@@ -1,7 +1,7 @@
 import { changeBetween, type Change } from '../change';
 import { chartedPattern, fingerCoverage, noteOf, type Instrument, type NoteId } from '../fingering';
+import { capital } from '../words';
 import {
-  capital,
   compileMovement,
   firstAllowed,
   isTapAlone,

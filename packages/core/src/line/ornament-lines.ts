@@ -26,8 +26,8 @@ const titles: Readonly<Record<OrnamentExercise, string>> = {
 const physical: Readonly<Record<OrnamentExercise, string>> = {
   cuts: 'The finger hardly leaves the hole: a flick, not a note.',
   taps: 'The finger bounces off the hole by itself.',
-  'short-rolls': 'Cut and tap stand firmly on the beat.',
-  'long-rolls': 'Cut and tap part three even notes.',
+  'short-rolls': 'Cut and tap exactly on the beat.',
+  'long-rolls': 'Cut and tap separate three even notes.',
   crans: 'Another finger for each cut; none comes late.',
 };
 
@@ -116,7 +116,7 @@ function asLines(instrument: Instrument, kind: OrnamentExercise, notes: readonly
     const pair = changing === -1 ? { home: first.id, other: second.id } : { home: part[changing].note, other: part[changing + 1].note };
     return {
       ...pair,
-      exercise: { title, musical: 'The ornament is heard, the note is not broken.', physical: physical[kind], focus: 'fingers', notes: filled(part) },
+      exercise: { title, musical: 'The ornament is heard; the note is not broken.', physical: physical[kind], focus: 'fingers', notes: filled(part) },
     };
   });
 }

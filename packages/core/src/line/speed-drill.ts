@@ -19,7 +19,7 @@ const drillGrowth = 1.08;
  * @example drillOf('three-speeds', 80).speeds // [40, 60, 80]
  */
 export function drillOf(kind: DrillKind, full: number): Drill {
-  if (!(full >= 40 && full <= 300)) throw new ZelpitFault('out-of-range', `A full speed lies between 40 and 300 beats a minute; ${full} came.`, { full });
+  if (!(full >= 40 && full <= 300)) throw new ZelpitFault('out-of-range', `Full speed must be between 40 and 300 beats a minute, not ${full}.`, { full });
   switch (kind) {
     case 'as-it-is':
       return { tempo: full, speeds: null, repetitions: 4, point: '' };

@@ -1,4 +1,5 @@
 import { chartedPattern, noteOf, withFingers, type FingerId, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { capital } from '../words';
 import { usualMovementSettings, type MovementDefinition, type MovementPart, type MovementSettings } from './definition';
 import { graceSteps } from './grace-steps';
 import { allowsGraceNote, firstAllowed, graceNoteNamed, openerOf, tapOf, withNextFinger } from './laws';
@@ -67,7 +68,7 @@ export function compileMovement(
     return {
       ...common,
       kind: 'unplayable',
-      reason: `${capital(withArticle(movement.names[0]))} ends on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.`,
+      reason: `The ${movement.names[0]} can only end on ${movement.arrivals?.map(name).join(', ') ?? ''}, not on ${name(after)}.`,
     };
   const cell = movement.cells?.find((each) => each.before === before && each.after === after);
   if (cell !== undefined) return overridden(instrument, common, cell.graces);
@@ -108,7 +109,7 @@ function overridden(instrument: Instrument, ends: Ends, graces: readonly NoteId[
     if (kind === 'lifting' && index === 0 && openers.includes(written)) return { kind: 'opener', written, pattern, fingers };
     return { kind: kind === 'charted' && written === lowest ? 'low' : kinds[kind], written, pattern, fingers };
   });
-  return compiledOf(instrument, ends, { steps, text: ['Written so by the teacher, and not by the rule.'] }, true);
+  return compiledOf(instrument, ends, { steps, text: ['Your own form, not the usual one.'] }, true);
 }
 
 interface Place {
@@ -152,7 +153,7 @@ function addPart(instrument: Instrument, { steps, text }: Building, part: Moveme
         );
       const isAgain = steps.some(({ kind }) => kind === 'tap') && tap.closes.length === 1;
       const isDragged = isAgain && settings.secondTap === 'drag';
-      if (isDragged) text.push('The second tap is the finger drawn back over its hole.');
+      if (isDragged) text.push('For the second tap, draw the finger back over its hole.');
       steps.push({ kind: 'tap', written: tap.written, pattern: tap.pattern, fingers: tap.closes, ...(isDragged && { isDragged }) });
       return;
     }
@@ -182,8 +183,8 @@ function assertLifts(instrument: Instrument, written: NoteId, before: NoteId, af
   if (rule === undefined || allowsGraceNote(instrument, chartedPattern(instrument, before), rule)) return;
   const name = noteOf(instrument, before).schoolName;
   const instead = openers.includes(written) ? openerOf(instrument, openers, before, after) : undefined;
-  const otherwise = instead === undefined ? '' : ` What opens it there is ${withArticle(instead.name)}.`;
-  throw new Unplayable(`${capital(withArticle(rule.name))} is not possible from ${name}: its finger, or one nearer the face, is up there.${otherwise}`);
+  const otherwise = instead === undefined ? '' : ` There the ${instead.name} opens it.`;
+  throw new Unplayable(`The ${rule.name} is not possible from ${name}: its finger, or one above it, is already up.${otherwise}`);
 }
 
 /** A grace note's fingers opened over a note. */
@@ -192,9 +193,7 @@ function lifted(instrument: Instrument, written: NoteId, over: NoteId, { twoFing
   const pattern = chartedPattern(instrument, over);
   if (rule === undefined) throw new Unplayable(`The ${instrument.name} has no grace note ${noteOf(instrument, written).schoolName}.`);
   if (!allowsGraceNote(instrument, pattern, rule))
-    throw new Unplayable(
-      `${capital(withArticle(rule.name))} is not possible on ${noteOf(instrument, over).schoolName}: its finger, or one nearer the face, is up there.`,
-    );
+    throw new Unplayable(`The ${rule.name} is not possible on ${noteOf(instrument, over).schoolName}: its finger, or one above it, is already up.`);
   const fingers = twoFingers.includes(written) ? withNextFinger(instrument, pattern, rule.opens) : rule.opens;
   return { kind: 'grace', written, pattern: withFingers(instrument, pattern, fingers, 0), fingers };
 }
@@ -205,14 +204,14 @@ function addOpener(instrument: Instrument, steps: MovementStep[], text: string[]
   const name = (id: NoteId): string => noteOf(instrument, id).schoolName;
   if (rule === undefined) {
     const up = before !== null && firstAllowed(instrument, openers, before) === undefined ? before : after;
-    text.push(`The thumb is up on ${name(up)}, so nothing opens it: the half form.`);
+    text.push(`The thumb is up on ${name(up)}, so there is no opening grace note.`);
     return;
   }
   if (rule.written !== usual) {
     const usualRule = graceNoteNamed(instrument, usual);
     const isBefore = before !== null && usualRule !== undefined && !allowsGraceNote(instrument, chartedPattern(instrument, before), usualRule);
     if (isBefore && settings.thumbDown === 'plain' && movement.parts.length === 1) {
-      text.push(`Coming down from ${name(before)} it is left plain.`);
+      text.push(`Coming down from ${name(before)} it has no grace note.`);
       return;
     }
     text.push(`The index finger is up on ${name(isBefore ? before : after)}, so the thumb opens it.`);
@@ -237,7 +236,7 @@ function tappedInstead(instrument: Instrument, steps: MovementStep[], text: stri
   text.splice(
     0,
     text.length,
-    `On ${noteOf(instrument, after).schoolName} ${withArticle(movement.names[0])} is the note, tapped, and the note again: no second grace note is possible on it.`,
+    `On ${noteOf(instrument, after).schoolName} the ${movement.names[0]} is the note, a tap and the note again, because no second grace note is possible there.`,
   );
 }
 
@@ -248,11 +247,5 @@ function dropWhatSounds(instrument: Instrument, { steps, text }: Building, { mov
   if (first.kind === 'low' && fromLowest === 'full') return;
   if (first.kind === 'note' && movement.skipsSounding !== true) return;
   steps.shift();
-  text.push(`${capital(noteOf(instrument, before).schoolName)} sounds already.`);
+  text.push(`${capital(noteOf(instrument, before).schoolName)} is sounding already.`);
 }
-
-/** "an E grace note", "a G grace note": by how the name is said. */
-export const withArticle = (name: string): string => `${/^([aeiou]|[AEFHILMNORSX]\b)/.test(name) ? 'an' : 'a'} ${name}`;
-
-/** With a capital letter at the start of a sentence or title. */
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -28,7 +28,7 @@ export type MovementPart = Readonly<z.infer<typeof movementPartSchema>>;
 export const movementIdSchema = z
   .string()
   .min(1, 'A movement needs an id.')
-  .max(60, 'An id has at most 60 characters.')
+  .max(60, 'An id can have at most 60 characters.')
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'An id is written in small letters and figures with hyphens between.');
 
 const nameSchema = z.string().trim().min(1, 'A movement needs a name.').max(60, 'A name of a movement has at most 60 characters.');

@@ -1,5 +1,5 @@
 export { graceNoteRule, graceSteps, hidingGraceNote, type GraceStep } from './grace-steps';
-export { capital, compileMovement, withArticle, writtenForm, type CompiledMovement, type MovementStep, type StepKind } from './compile';
+export { compileMovement, writtenForm, type CompiledMovement, type MovementStep, type StepKind } from './compile';
 export {
   isTapAlone,
   movementDefinitionSchema,
@@ -26,6 +26,7 @@ export { movementHints, movementSupport } from './movement-hints';
 export { changesAlong, innerChanges, movementRisk, type InnerChange } from './inner-changes';
 export {
   compileOrnament,
+  isLowestOf,
   cutFinger,
   ornamentChoicesSchema,
   ornamentKinds,
@@ -40,6 +41,6 @@ export {
   type OrnamentStep,
   type TapChoice,
 } from './ornaments';
-export { neighbourOrnaments, trillBetween, type NeighbourOrnament, type NeighbourWay, type TrillPair } from './trills';
+export { isNeighbourOrnament, neighbourOrnaments, trillBetween, type NeighbourOrnament, type NeighbourWay, type TrillPair } from './trills';
 export { proofreadMovement, type MovementProof } from './proof-movement';
 export { judgeMovement, type JudgedMovement, type PlayedElement, type StrayPattern } from './judge-movement';

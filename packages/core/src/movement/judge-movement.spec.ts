@@ -66,7 +66,7 @@ describe('judgeMovement', () => {
     expect(judgeMovement(chanter, compileMovement(chanter, movementById('tap'), 'e', 'low-g'), [{ finger: 'L3', isDown: true, ms: 0 }])).toBeUndefined();
   });
 
-  it('hears a strike that came before the grace note had ended, in ms', () => {
+  it('hears a strike that started before the grace note had ended, in ms', () => {
     const strike = compileMovement(chanter, movementById('strike'), 'e', 'c');
     const [opener, , tap] = stepsOf(strike);
     const both = withFingers(chanter, tap[0], ['L1'], 0);

@@ -69,14 +69,14 @@ describe('a movement out of one example', () => {
     const own = made('{gcd}c', 'high-g');
     expect(own.cells).toEqual([{ before: 'high-g', after: 'c', graces: ['high-g', 'c', 'd'] }]);
     const compiled = compileMovement(chanter, own, 'high-g', 'c');
-    expect(compiled).toMatchObject({ written: '{gcd}c', isOverride: true, text: ['Written so by the teacher, and not by the rule.'] });
+    expect(compiled).toMatchObject({ written: '{gcd}c', isOverride: true, text: ['Your own form, not the usual one.'] });
     expect(written(own, 'e', 'c')).toBe('{gcd}c');
     expect(written(own, 'high-g', 'b')).toBe('{aBd}B');
   });
 
   it('may be kept to the note of its example', () => {
     const own = made('{GdG}A', 'e', 'here');
-    expect(compileMovement(chanter, own, 'e', 'b')).toMatchObject({ kind: 'unplayable', reason: 'A mine ends on low A, not on B.' });
+    expect(compileMovement(chanter, own, 'e', 'b')).toMatchObject({ kind: 'unplayable', reason: 'The mine can only end on low A, not on B.' });
   });
 
   it('is the movement again that was compiled, for every start and arrival', () => {
@@ -95,8 +95,8 @@ describe('what is typed or played', () => {
   it.each([
     ['gcd c', /in braces/],
     ['{gcd}', /in braces/],
-    ['{gxd}c', /“x” is no letter/],
-    ['{gcd}h', /“h” is no letter/],
+    ['{gxd}c', /“x” is not a note/],
+    ['{gcd}h', /“h” is not a note/],
     ['', /in braces/],
   ])('“%s” cannot be read and says why', (text, message) => {
     expect(() => readWrittenForm(chanter, text)).toThrow(message);
@@ -111,7 +111,7 @@ describe('what is typed or played', () => {
   });
 
   it('a pattern that is nothing of the chanter is named', () => {
-    expect(() => lettersOfPatterns(chanter, [[0, 1, 0, 1, 0, 1, 0, 1]], 'c')).toThrow(/Step 1 is no note/);
+    expect(() => lettersOfPatterns(chanter, [[0, 1, 0, 1, 0, 1, 0, 1]], 'c')).toThrow(/Step 1 is not a note/);
   });
 });
 
@@ -138,7 +138,7 @@ describe('movements as a file', () => {
   });
 
   it.each([
-    ['no JSON', /no JSON/],
+    ['no JSON', /not a JSON/],
     ['{"format":"other"}', /format/],
     [movementFile([{ ...own, parts: [] }]), /parts|element/],
     [movementFile([{ ...own, id: 'Not An Id' }]), /small letters/],

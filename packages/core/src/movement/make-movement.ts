@@ -18,11 +18,11 @@ export interface WrittenForm {
  */
 export function readWrittenForm(instrument: Instrument, text: string): WrittenForm {
   const found = /^\{([^{}]+)\}\s*(\S+)$/.exec(text.trim());
-  if (found === null) throw unreadable('Write the grace notes in braces and the theme note after them, as {gcd}c.', text);
+  if (found === null) throw unreadable('Write the grace notes in braces, then the theme note, for example {gcd}c.', text);
   const noteOfLetter = (letter: string): NoteId => {
     const note = instrument.notes.find(({ abc }) => abc === letter);
     if (note === undefined)
-      throw unreadable(`“${letter}” is no letter of the ${instrument.name}: it has ${instrument.notes.map(({ abc }) => abc).join(' ')}.`, text);
+      throw unreadable(`“${letter}” is not a note of the ${instrument.name}. Its letters are ${instrument.notes.map(({ abc }) => abc).join(' ')}.`, text);
     return note.id;
   };
   return {
@@ -61,7 +61,7 @@ export function lettersOfPatterns(instrument: Instrument, patterns: readonly Pat
       .map((weight) => tapOf(instrument, theme, weight))
       .find((each) => each !== undefined && patternKey(each.pattern) === key);
     if (tap !== undefined) return tap.written;
-    throw new ZelpitFault('unreadable-movement', `Step ${index + 1} is no note, no grace note and no tap of the ${instrument.name}.`, { step: index });
+    throw new ZelpitFault('unreadable-movement', `Step ${index + 1} is not a note, grace note or tap of the ${instrument.name}.`, { step: index });
   });
 }
 
@@ -150,7 +150,7 @@ export function partText(instrument: Instrument, part: MovementPart): string {
     others.length === 0 ? `the ${name(first)} grace note` : `the ${name(first)} grace note, or ${others.map(name).join(', ')} ${where}`;
   switch (part.part) {
     case 'opener':
-      return `the opening grace note: ${openers.map(name).join(', or ')} where the first finger is up; none where both are up`;
+      return `the opening grace note: ${openers.map(name).join(', or ')} if the first finger is up; none if both are up`;
     case 'theme':
       return 'the theme note for a moment';
     case 'second':

@@ -32,11 +32,11 @@ export function readMovementFile(instrument: Instrument, text: string): Movement
   try {
     data = JSON.parse(text);
   } catch {
-    throw unreadable('The file is no JSON.');
+    throw unreadable('This is not a JSON file.');
   }
   const { success, data: file, error } = movementFileSchema.safeParse(data);
   if (!success) {
-    throw unreadable(`This is no file of movements: ${error.issues.slice(0, 3).map(issueText).join('; ')}.`);
+    throw unreadable(`This is not a file of movements: ${error.issues.slice(0, 3).map(issueText).join('; ')}.`);
   }
   for (const movement of file.movements) {
     const unknown = unknownNotes(instrument, movement);

@@ -38,8 +38,8 @@ describe('support', () => {
   const support = (id: string, before: string, after: string) => movementSupport(chanter, compileMovement(chanter, movementById(id), before, after));
 
   it('is said where a movement frees nearly all fingers, as at the change', () => {
-    expect(support('doubling', 'high-g', 'c')).toMatch(/^No finger holds it\. Rest the foot of the chanter on a table/);
-    expect(support('grace-note', 'high-g', 'c')).toMatch(/^One finger hardly holds it\./);
+    expect(support('doubling', 'high-g', 'c')).toMatch(/^No finger is left to hold the instrument\. Rest the foot of the chanter on a table/);
+    expect(support('grace-note', 'high-g', 'c')).toMatch(/^One finger alone hardly holds the instrument\./);
   });
 
   it('is not said where the hand holds it', () => {

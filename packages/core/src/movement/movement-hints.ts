@@ -1,11 +1,12 @@
 import { comfortHint, type Hints } from '../change';
 import { chartedPattern, noteOf, type Instrument, type NoteId } from '../fingering';
-import { capital, type CompiledMovement } from './compile';
+import { capital } from '../words';
+import type { CompiledMovement } from './compile';
 import type { MovementDefinition } from './definition';
 import { listenHints, physicalHintsOf, type MovementHint } from './movement-hints.data';
 
-const usualListen = 'Every element there, none more, all grace notes equally long.';
-const usualPhysical = 'Small, quick fingers; what lies stays down.';
+const usualListen = 'Every element, no extra ones, all grace notes equally long.';
+const usualPhysical = 'Small, quick fingers. Fingers that are down stay down.';
 
 /**
  * What to listen for in a movement on a note, and one physical hint: the definition's own words where it has some.

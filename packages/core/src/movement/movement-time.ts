@@ -36,7 +36,7 @@ export function timedSteps(movement: CompiledMovement, pace: MovementPace = usua
   if (!(graceMs >= 20 && graceMs <= 150) || !(lowTimes >= 1 && lowTimes <= 2.5) || !(evenTimes >= 1.5 && evenTimes <= 4))
     throw new ZelpitFault(
       'out-of-range',
-      `A grace note lasts 20 to 150 ms, a low note 1 to 2.5 times as long, and even onsets are 1.5 to 4 times apart; ${graceMs}, ${lowTimes} and ${evenTimes} came.`,
+      `A grace note lasts 20 to 150 ms, a low note 1 to 2.5 times as long, and even onsets are 1.5 to 4 times apart; these were ${graceMs}, ${lowTimes} and ${evenTimes}.`,
       { graceMs, lowTimes, evenTimes },
     );
   if (movement.kind === 'unplayable') return [];

@@ -75,14 +75,14 @@ export interface OrnamentStep {
 
 /** How an ornament is played, in a sentence. */
 export const ornamentText: Readonly<Record<OrnamentKind, string>> = {
-  cut: 'One finger lifts for a very brief moment: at most 50 ms, at most a fifth of an eighth.',
-  tap: 'One open finger closes as briefly, and bounces off by itself.',
+  cut: 'One finger lifts for an instant: at most 50 ms, and at most a fifth of an eighth note.',
+  tap: 'One open finger taps its hole just as briefly, and bounces off by itself.',
   'short-roll': 'Two eighths: a cut on the beat, the note, a tap on the second eighth, the note.',
   'long-roll': 'Three eighths: the note, a cut on the second, a tap on the third, the note.',
   'short-cran': 'Two eighths on the lowest note: a cut on each, by different fingers.',
   'long-cran': 'Three eighths on the lowest note: the note, then a cut on the second and the third, by different fingers.',
   'three-cut-cran': 'Two eighths on the lowest note with three cuts evenly spaced, by three fingers.',
-  slide: 'From the next lower note of the scale the tap’s finger uncovers evenly, beginning on the beat.',
+  slide: 'From the next lower note the finger uncovers its hole evenly, starting on the beat.',
   triplet: 'Three tongued notes in the time of two.',
   flutter: 'Two cuts by different fingers one after the other, on the beat.',
   stop: 'All holes closed on the knee for a moment.',
@@ -93,6 +93,8 @@ export type CompiledOrnament =
 
 /** A cut or tap is never longer, in ms; nor longer than this share of an eighth. */
 const [longestMs, longestShare] = [50, 0.2];
+/** Semitones of an octave, and of C natural above the lowest D. */
+const [octave, naturalSeventh] = [12, 10];
 const usualSlideMs = 120;
 const usualCranFingers: readonly FingerId[] = ['L3', 'R1', 'R2'];
 
@@ -109,11 +111,18 @@ interface Choice {
 function chosenFinger(instrument: Instrument, finger: FingerId, { name, does, pattern, isPossible }: Choice): Found {
   const { id, label } = fingerOf(instrument, finger);
   if (isPossible(fingerCoverage(instrument, pattern, id))) return { finger: id };
-  return { reason: `On ${name} the ${label} finger ${does === 'cut' ? 'is up' : 'lies'} already, so it cannot ${does} it.` };
+  return { reason: `On ${name} the ${label} finger ${does === 'cut' ? 'is already up' : 'is already down'}, so it cannot ${does} here.` };
 }
 
+function stepsAboveLowest(instrument: Instrument, note: NoteId): number {
+  return (noteOf(instrument, note).writtenSemitone - instrument.notes[0].writtenSemitone) % octave;
+}
+
+/** True for the lowest note, on which every hole is closed and no tap is possible. */
+export const isLowestOf = (instrument: Instrument, note: NoteId): boolean => instrument.notes[0].id === note;
+
 /**
- * The finger that cuts a note: the lowest one that lies, or in the other school the upper hand's ring finger, else its index finger.
+ * The finger that cuts a note, the same in every register: the lowest one that lies, or in the other school the upper hand's ring finger, else its index finger.
  * @throws ZelpitFault `unknown-note`
  */
 export function cutFinger(instrument: Instrument, note: NoteId, { cuts, cutOn }: OrnamentSettings): Found {
@@ -123,9 +132,9 @@ export function cutFinger(instrument: Instrument, note: NoteId, { cuts, cutOn }:
   if (chosen !== undefined) return chosenFinger(instrument, chosen, { name, does: 'cut', isPossible: (coverage) => coverage === 1, pattern });
   const fingers = instrument.fingers.filter(({ thumb }) => !thumb);
   const lying = fingers.filter(({ id }) => fingerCoverage(instrument, pattern, id) === 1);
-  if (lying.length === 0) return { reason: `No finger lies on ${name}, so none can cut it.` };
-  if (fingerCoverage(instrument, pattern, fingers[0].id) < 1)
-    return { reason: `On ${name} the index finger is up: which finger cuts it is the teacher's choice.` };
+  if (lying.length === 0) return { reason: `On ${name} no finger is down, so none can cut.` };
+  if (stepsAboveLowest(instrument, note) === naturalSeventh && fingerCoverage(instrument, pattern, fingers[0].id) < 1)
+    return { reason: `On ${name} the index finger is up: choose the finger that cuts.` };
   if (cuts === 'nearest') return { finger: lying[lying.length - 1].id };
   const ring = lying.find(({ id }) => id === 'L3');
   return { finger: (ring ?? lying[0]).id };
@@ -161,10 +170,13 @@ export function tapFinger(instrument: Instrument, note: NoteId, { tapOn }: Ornam
   if (instrument.family === 'irish-pipes') {
     const offered = tapChoices(instrument, note).map(({ label, isStop }) => (isStop ? `${label} (closes every hole: a stop)` : label));
     if (offered.length === 0) return { reason: `No open finger can tap ${name}.` };
-    return { reason: `On a chanter that is fingered closed taps are the teacher’s choice. On ${name}: ${offered.join(', or ')}.` };
+    return { reason: `With closed fingering the teacher chooses the finger that taps. On ${name}: ${offered.join(', or ')}.` };
   }
   const open = instrument.fingers.find(({ id, thumb }) => !thumb && fingerCoverage(instrument, pattern, id) < 1);
-  return open === undefined ? { reason: `Every hole is closed on ${name}, so no tap is possible: a cran stands in.` } : { finger: open.id };
+  // The octaves of the lowest note are tapped no more than it is: the hole that may stand open there only helps it to speak.
+  if (stepsAboveLowest(instrument, note) === 0 && !isLowestOf(instrument, note))
+    return { reason: `${name} is fingered as the lowest note, so no tap is possible.` };
+  return open === undefined ? { reason: `Every hole is closed on ${name}, so no tap is possible. Play a cran instead.` } : { finger: open.id };
 }
 
 /**
@@ -173,7 +185,7 @@ export function tapFinger(instrument: Instrument, note: NoteId, { tapOn }: Ornam
  */
 export function compileOrnament(instrument: Instrument, kind: OrnamentKind, note: NoteId, settings: OrnamentSettings = usualOrnaments): CompiledOrnament {
   const { eighthMs } = settings;
-  if (!(eighthMs >= 60 && eighthMs <= 2000)) throw new ZelpitFault('out-of-range', `An eighth lasts 60 to 2000 ms; ${eighthMs} came.`, { eighthMs });
+  if (!(eighthMs >= 60 && eighthMs <= 2000)) throw new ZelpitFault('out-of-range', `An eighth note must last 60 to 2000 ms, not ${eighthMs}.`, { eighthMs });
   const pattern = chartedPattern(instrument, note);
   const brief = Math.min(longestMs / eighthMs, longestShare);
   const maker = new StepMaker(pattern, brief);
@@ -237,8 +249,7 @@ export function compileOrnament(instrument: Instrument, kind: OrnamentKind, note
 
 /** Three notes in the time of two, each begun by the tongue. */
 function triplet(instrument: Instrument, maker: StepMaker, brief: number): CompiledOrnament {
-  if (instrument.family !== 'whistle')
-    return { kind: 'unplayable', reason: `The ${instrument.name} has no tongue: a triplet on it is a run of three notes of the scale.` };
+  if (instrument.family !== 'whistle') return { kind: 'unplayable', reason: `The ${instrument.name} is not tongued: its triplet is three notes of the scale.` };
   for (let index = 1; index <= 3; index += 1) {
     maker.longer('tongue', [], undefined, brief / 2);
     maker.until((index * 2) / 3);
@@ -275,7 +286,7 @@ function cran(instrument: Instrument, note: NoteId, maker: StepMaker, { at, eigh
   if (!isLowest && settings.cranOn?.includes(note) !== true)
     return {
       kind: 'unplayable',
-      reason: `A cran belongs to the lowest note, where no tap is possible; on ${noteOf(instrument, note).schoolName} it is the teacher’s choice.`,
+      reason: `A cran belongs to the lowest note, where no tap is possible; on ${noteOf(instrument, note).schoolName} it is up to the teacher.`,
     };
   const isLying = (finger: FingerId): boolean =>
     instrument.fingers.some(({ id }) => id === finger) &&

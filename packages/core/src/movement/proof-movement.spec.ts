@@ -20,16 +20,16 @@ describe('lines about movements', () => {
   });
 
   it.each([
-    ['{GdGe}A from D', /^wrong: A taorluath from D is \{GBGe\}A\. After D the grace note inside is B\.$/],
-    ['{gcd}c from high G', /^wrong: A doubling from high G is \{acd\}c\. The index finger is up/],
+    ['{GdGe}A from D', /^wrong: The taorluath from D is \{GBGe\}A\. After D the grace note inside is B\.$/],
+    ['{gcd}c from high G', /^wrong: The doubling from high G is \{acd\}c\. The index finger is up/],
     ['C doubling: G grace note to C, E grace note to C', /^wrong: Element 3 is the D grace note, not E: \{gcd\}c\.$/],
-    ['C doubling: G grace note to C, D grace note to B', /^wrong: It arrives on C, not B/],
+    ['C doubling: G grace note to C, D grace note to B', /^wrong: It ends on C, not B/],
     ['C doubling: G grace note to C', /^wrong: Element 3 is the D grace note, not nothing/],
-    ['taorluath to E: low G', /^wrong: A taorluath ends on low A, B, C, not on E\.$/],
-    ['{GdGd}A from E', /^wrong: No movement\. Nearest is taorluath, \{GdGe\}A: element 4 is D, not E\.$/],
-    ['{BcBcBcBc}A', /^wrong: No movement is written nearly like this\.$/],
-    ['C doubling: something odd', /^wrong: An element cannot be read/],
-    ['{gcd}c from Zed', /no single note/],
+    ['taorluath to E: low G', /^wrong: The taorluath can only end on low A, B, C, not on E\.$/],
+    ['{GdGd}A from E', /^wrong: Not a known movement\. The nearest is the taorluath, \{GdGe\}A: element 4 is D, not E\.$/],
+    ['{BcBcBcBc}A', /^wrong: No known movement is written like this\.$/],
+    ['C doubling: something odd', /^wrong: One part cannot be read/],
+    ['{gcd}c from Zed', /not one note/],
   ])('%s is found wrong, and why', (line, expected) => {
     expect(text(line)).toMatch(expected);
   });

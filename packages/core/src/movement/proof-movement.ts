@@ -1,6 +1,7 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { notesMeant, readNote } from '../proof';
-import { capital, compileMovement, withArticle, type CompiledMovement } from './compile';
+import { capital } from '../words';
+import { compileMovement, type CompiledMovement } from './compile';
 import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
 import { findMovements, movementsOf } from './movements';
 import { MovementReader } from './recognise';
@@ -53,10 +54,11 @@ function proofOfWritten(instrument: Instrument, { own, settings }: Studio, { gro
   const after = noteOfAbc(instrument, theme);
   if (after === undefined || !letters.every((each) => each !== undefined)) return undefined;
   const before = from === undefined ? null : noteNamed(instrument, from);
-  if (before === undefined) return { kind: 'wrong', text: `“${from?.trim() ?? ''}” is no single note of the ${instrument.name}.` };
+  if (before === undefined) return { kind: 'wrong', text: `“${from?.trim() ?? ''}” is not one note of the ${instrument.name}.` };
   const found = new MovementReader(instrument, own).read(before, letters, after);
-  if (found.kind === 'none') return { kind: 'wrong', text: 'No movement is written nearly like this.' };
-  if (found.kind === 'unknown') return { kind: 'wrong', text: `No movement. Nearest is ${nameOf(found.nearest)}, ${found.nearest.written}: ${found.differs}.` };
+  if (found.kind === 'none') return { kind: 'wrong', text: 'No known movement is written like this.' };
+  if (found.kind === 'unknown')
+    return { kind: 'wrong', text: `Not a known movement. The nearest is the ${nameOf(found.nearest)}, ${found.nearest.written}: ${found.differs}.` };
   const [first] = found.candidates;
   const wanted = compileMovement(instrument, first.movement, before, after, settings);
   const given = `{${group}}${theme}`;
@@ -64,7 +66,7 @@ function proofOfWritten(instrument: Instrument, { own, settings }: Studio, { gro
   if (isSo || wanted.kind === 'unplayable') return { kind: 'right', text: `Right: ${nameOf(first)} to ${noteOf(instrument, after).schoolName}.` };
   return {
     kind: 'wrong',
-    text: `${capital(withArticle(nameOf(first)))} from ${noteOf(instrument, before ?? after).schoolName} is ${wanted.written}. ${wanted.text.join(' ')}`.trim(),
+    text: `The ${nameOf(first)} from ${noteOf(instrument, before ?? after).schoolName} is ${wanted.written}. ${wanted.text.join(' ')}`.trim(),
   };
 }
 
@@ -81,7 +83,7 @@ function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: s
   const [movement] = findMovements(instrument, name, own);
   if (movement === undefined || !/[a-z]{3}/i.test(name) || (after === undefined && noteWords !== '')) return undefined;
   const before = from === null ? null : noteNamed(instrument, from[1]);
-  if (before === undefined) return { kind: 'wrong', text: `“${from?.[1].trim() ?? ''}” is no single note of the ${instrument.name}.` };
+  if (before === undefined) return { kind: 'wrong', text: `“${from?.[1].trim() ?? ''}” is not one note of the ${instrument.name}.` };
   if (after === undefined) return proofWithoutArrival(instrument, { movement, before, settings }, elements);
   const compiled = compileMovement(instrument, movement, before, after, settings);
   if (compiled.kind === 'unplayable') return { kind: 'wrong', text: compiled.reason };
@@ -92,17 +94,17 @@ function proofOfWords(instrument: Instrument, { own, settings }: Studio, head: s
   // The head has named the note on which it ends already.
   const isWithoutEnd = other === compiled.steps.length && given.length === compiled.steps.length;
   if (isWithoutEnd || (other === -1 && given.length === wanted.length)) return { kind: 'right', text: `Right: ${compiled.written}.` };
-  if (other === -1) return { kind: 'wrong', text: `It ends sooner: ${compiled.written}.` };
+  if (other === -1) return { kind: 'wrong', text: `It ends earlier: ${compiled.written}.` };
   const isArrival = other === wanted.length - 1;
   const step = compiled.steps[other];
   const expected =
     isArrival || step.kind === 'low' || step.kind === 'note' ? noteOf(instrument, wanted[other]).schoolName : graceName(instrument, wanted[other]);
   const came = given[other] === undefined ? 'nothing' : noteOf(instrument, given[other]).schoolName;
   const why = compiled.text.length === 0 ? '' : ` ${compiled.text.join(' ')}`;
-  return { kind: 'wrong', text: `${isArrival ? 'It arrives on' : `Element ${other + 1} is the`} ${expected}, not ${came}: ${compiled.written}.${why}` };
+  return { kind: 'wrong', text: `${isArrival ? 'It ends on' : `Element ${other + 1} is the`} ${expected}, not ${came}: ${compiled.written}.${why}` };
 }
 
-const unreadElement: MovementProof = { kind: 'wrong', text: 'An element cannot be read. Write each as “G grace note to C”.' };
+const unreadElement: MovementProof = { kind: 'wrong', text: 'One part cannot be read. Write each part like “G grace note to C”.' };
 
 /** The letters of all elements; undefined where one of them cannot be read. */
 function lettersOf(instrument: Instrument, elements: string): readonly NoteId[] | undefined {
@@ -130,7 +132,7 @@ function proofWithoutArrival(instrument: Instrument, { movement, before, setting
   const names = right.map(({ id }) => noteOf(instrument, id).schoolName).join(', ');
   if (right.length > 0)
     return { kind: 'right', text: `Right: ${nameOf(right[0].compiled)} on ${right.length === instrument.notes.length ? 'every note' : names}.` };
-  if (forms.length === 0) return { kind: 'wrong', text: `${capital(withArticle(movement.names[0]))} cannot be played from there.` };
+  if (forms.length === 0) return { kind: 'wrong', text: `The ${movement.names[0]} cannot be played from there.` };
   return {
     kind: 'wrong',
     text: `${capital(movement.names[0])} is written otherwise: ${forms

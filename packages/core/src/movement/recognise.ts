@@ -7,10 +7,10 @@ import { editDistance, movementsOf } from './movements';
 /** Settings under which movements are written in another way, and how that is said. */
 const variants: readonly { readonly settings: MovementSettings; readonly text: string }[] = [
   { settings: usualMovementSettings, text: '' },
-  { settings: { ...usualMovementSettings, fromLowest: 'full' }, text: 'in full from the lowest note' },
+  { settings: { ...usualMovementSettings, fromLowest: 'full' }, text: 'in full after the lowest note' },
   { settings: { ...usualMovementSettings, classical: true }, text: 'with a classical ending' },
-  { settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' }, text: 'in full from the lowest note, with a classical ending' },
-  { settings: { ...usualMovementSettings, thumbDown: 'plain' }, text: 'plain coming down' },
+  { settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' }, text: 'in full after the lowest note, with a classical ending' },
+  { settings: { ...usualMovementSettings, thumbDown: 'plain' }, text: 'no grace note coming down' },
   { settings: { ...usualMovementSettings, lightTaps: lightTapNotes }, text: 'with a light tap' },
 ];
 
@@ -124,7 +124,7 @@ function differenceText(instrument: Instrument, played: Played, letters: readonl
   }
   if (letters.length > wanted.length) {
     const extra = letters.findIndex((each, index) => each !== wanted[index]);
-    return `${name(letters[extra])} is one too many, element ${extra + 1}`;
+    return `${name(letters[extra])} is extra, element ${extra + 1}`;
   }
   const other = letters.findIndex((each, index) => each !== wanted[index]);
   return `element ${other + 1} is ${name(letters[other])}, not ${name(wanted[other])}`;

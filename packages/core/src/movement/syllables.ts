@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { noteIdSchema, noteOf, type Instrument, type NoteId } from '../fingering';
 import { graceSteps } from './grace-steps';
 
-const syllable = z.string().trim().max(12, 'A syllable has at most 12 characters.');
+const syllable = z.string().trim().max(12, 'A syllable can have at most 12 characters.');
 
 /** A teacher's syllables: for each note as a note, and as a grace note. What is empty is the note's letter. */
 export const syllableSetSchema = z.record(noteIdSchema, z.strictObject({ note: syllable, grace: syllable }));

@@ -44,6 +44,9 @@ function centsOff(instrument: Instrument, { note, pattern, register }: Fingering
 /** Ornaments of a note with its neighbour: there and back, or the neighbour once before it. */
 export type NeighbourOrnament = 'trill' | 'upper-mordent' | 'lower-mordent' | 'grace-note';
 
+const neighbourKinds: ReadonlySet<string> = new Set<NeighbourOrnament>(['trill', 'upper-mordent', 'lower-mordent', 'grace-note']);
+export const isNeighbourOrnament = (kind: string): kind is NeighbourOrnament => neighbourKinds.has(kind);
+
 /** One way of playing such an ornament: main and neighbour by turns. */
 export interface NeighbourWay {
   readonly kind: NeighbourOrnament;

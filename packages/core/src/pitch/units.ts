@@ -12,7 +12,7 @@ export type Milliseconds = Unit<'milliseconds'>;
 
 function checked<Name extends string>(name: string, value: number, low: number, high: number): Unit<Name> {
   if (!(value >= low && value <= high)) {
-    throw new ZelpitFault('out-of-range', `${name} must lie between ${low} and ${high}; ${value} came.`, { name, value, low, high });
+    throw new ZelpitFault('out-of-range', `${name} must be between ${low} and ${high}, not ${value}.`, { name, value, low, high });
   }
   return value as Unit<Name>;
 }

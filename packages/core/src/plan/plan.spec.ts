@@ -49,7 +49,7 @@ describe('counts', () => {
   });
 
   it.each([
-    [{ tempo: null }, 'free'],
+    [{ tempo: null }, 'no click'],
     [{ tempo: 60 }, '60 beats a minute'],
     [{ tempo: 40, speeds: [40, 60, 80] }, '40, 60, 80 beats a minute, until the first slip'],
   ])('the pace %j is "%s"', (line, text) => {
@@ -86,9 +86,13 @@ describe('tenMinuteSheet', () => {
   });
 
   it('says what it holds', () => {
-    expect(heldPhrase({ lines: [], heldMoments: 19, troubledMoments: 22, minutes: 9 })).toBe('These 0 lines hold 19 of the 22 weak moments of the tune.');
+    expect(heldPhrase({ lines: [], heldMoments: 19, troubledMoments: 22, minutes: 9 })).toBe(
+      'These 0 lines cover 19 of the 22 places in the tune that can go wrong.',
+    );
     const [line] = tenMinuteSheet(chanter, changes('c e c e|')).lines;
-    expect(heldPhrase({ lines: [line], heldMoments: 3, troubledMoments: 3, minutes: 3 })).toBe('This line holds 3 of the 3 weak moments of the tune.');
+    expect(heldPhrase({ lines: [line], heldMoments: 3, troubledMoments: 3, minutes: 3 })).toBe(
+      'This line covers 3 of the 3 places in the tune that can go wrong.',
+    );
   });
 
   it('counts what the tongue hides too, at what is left of it: a tongued tune has its lines', () => {

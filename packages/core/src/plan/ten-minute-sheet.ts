@@ -117,6 +117,6 @@ export function plannedLine(instrument: Instrument, line: Line): PlannedLine {
 
 /** "These 3 lines hold 14 of the 25 weak moments of the tune." */
 export function heldPhrase({ lines, heldMoments, troubledMoments }: TenMinutes): string {
-  const subject = lines.length === 1 ? 'This line holds' : `These ${lines.length} lines hold`;
-  return `${subject} ${heldMoments} of the ${troubledMoments} weak moments of the tune.`;
+  const subject = lines.length === 1 ? 'This line covers' : `These ${lines.length} lines cover`;
+  return `${subject} ${heldMoments} of the ${troubledMoments} places in the tune that can go wrong.`;
 }

@@ -51,9 +51,13 @@ const turns = 60;
 export function fitTiming(all: readonly TimedChange[], rho = 0.5): FittedTiming {
   const timed = withoutSlips(all.filter(({ moments }) => moments.length > 1));
   if (timed.length < fewestRepetitions)
-    throw new ZelpitFault('out-of-range', `At least ${fewestRepetitions} changes of two fingers or more tell a player's timing; ${timed.length} came.`, {
-      count: timed.length,
-    });
+    throw new ZelpitFault(
+      'out-of-range',
+      `At least ${fewestRepetitions} changes of two or more fingers are needed to measure a player’s timing; there are ${timed.length}.`,
+      {
+        count: timed.length,
+      },
+    );
   const fingers = [...new Set(timed.flatMap(({ change }) => change.movers.map(({ finger }) => finger)))];
   const { biases, lead } = solveMeans(timed, fingers);
   const residuals = timed.map(({ change, moments }) => centred(moments.map((at, index) => at - expected(change.movers[index], fingers, biases, lead))));

@@ -120,7 +120,7 @@ describe('fitTiming', () => {
   };
 
   it('refuses to tell anything from fewer than eight changes', () => {
-    expect(() => fitTiming(playedBy(levels.learner, 1).slice(0, 7))).toThrow(/At least 8 changes.*7 came/);
+    expect(() => fitTiming(playedBy(levels.learner, 1).slice(0, 7))).toThrow(/At least 8 changes.*there are 7/);
   });
 
   it('recovers the spread of all fingers, each finger’s and the lead, with errors that hold', () => {

@@ -149,7 +149,7 @@ describe('proofread', () => {
   it('says what is wrong in a sentence, and asks which finger is meant', () => {
     expect(proofText(baroque, of(baroque, 'E: 0 123'))).toBe('These fingers are G, not low E or high E.');
     expect(proofText(whistle, of(whistle, 'E: like D with the ring finger off'))).toBe('Which finger is “ring”: L ring or R ring?');
-    expect(proofText(baroque, of(baroque, 'F: 0 123 4', german))).toBe('Right on the German model, not on this one.');
+    expect(proofText(baroque, of(baroque, 'F: 0 123 4', german))).toBe('Right for the German model, but not for this one.');
     expect(proofText(baroque, of(baroque, 'E: thumb 1 banana'))).toBe('“banana” cannot be read.');
   });
 

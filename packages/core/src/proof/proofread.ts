@@ -188,11 +188,11 @@ export function proofText(instrument: Instrument, proof: Proof): string {
         ? `Right: ${name(proof.note)}.`
         : `Right: ${name(proof.note)}, an alternate${proof.fingering.remark === undefined ? '' : ` (${proof.fingering.remark})`}.`;
     case 'right-on-other-model':
-      return `Right on the ${proof.model} model, not on this one.`;
+      return `Right for the ${proof.model} model, but not for this one.`;
     case 'right-for-another':
       return `These fingers are ${name(proof.note)}${proof.wanted.length === 0 ? '' : `, not ${proof.wanted.map(name).join(' or ')}`}.`;
     case 'unknown':
-      return `No chart has these fingers${proof.wanted.length === 0 ? '' : ` for ${proof.wanted.map(name).join(' or ')}`}; they sound near ${name(proof.near)}.`;
+      return `No chart has this fingering${proof.wanted.length === 0 ? '' : ` for ${proof.wanted.map(name).join(' or ')}`}; it sounds close to ${name(proof.near)}.`;
     case 'ambiguous':
       return `Which finger is “${proof.word}”: ${proof.choices.map(label).join(' or ')}?`;
     case 'unread':

@@ -53,7 +53,7 @@ describe('faults of a strike', () => {
   const steps = (fault?: MovementFault) => movementTimeline(chanter, strike, { pace, noteMs: 400, slower: 1, fault }).steps;
   const open = (pattern: readonly number[], finger: string): boolean => pattern[chanter.holes.findIndex((hole) => hole.finger === finger)] === 0;
 
-  it('struck before the grace note has ended: both fingers are away from where they lie', () => {
+  it('struck starts before the grace note ends: both fingers are away from where they lie', () => {
     const fault = steps({ kind: 'overlap', element: 2 }).find(({ role }) => role === 'fault');
     expect(fault).toBeDefined();
     expect(open(fault?.pattern ?? [], 'L1')).toBe(true);

@@ -34,14 +34,14 @@ export function difficultyOf(
   const terms = [
     { label: movers.length === 1 ? 'one finger moves' : `${movers.length} fingers move`, value: weights.mover * movers.length },
     { label: 'some lift while others land', value: opposed > 0 ? weights.opposition + weights.opposed * (opposed - 1) : 0 },
-    { label: 'both hands', value: change.hands === 'both' ? weights.bothHands : 0 },
-    { label: 'ring finger', value: weights.ringFinger * count('3') },
-    { label: 'little finger', value: weights.littleFinger * count('4') },
+    { label: 'both hands move', value: change.hands === 'both' ? weights.bothHands : 0 },
+    { label: 'a ring finger moves', value: weights.ringFinger * count('3') },
+    { label: 'a little finger moves', value: weights.littleFinger * count('4') },
     { label: 'ring and little finger of one hand go opposite ways', value: isCoupled(change) ? weights.coupled : 0 },
     { label: 'a low note cuts in', value: weights.low * risk.low.probability * (1 + weights.lowLoudness * louderBy(instrument, change, sounds)) },
-    { label: 'notes between slip in', value: weights.run * risk.run.probability },
-    { label: 'too open for a moment', value: weights.overOpen * risk['over-open'].probability },
-    { label: 'a sound between', value: weights.between * (risk.between.probability + risk.above.probability) },
+    { label: 'notes in between slip in', value: weights.run * risk.run.probability },
+    { label: 'a gap is heard', value: weights.overOpen * risk['over-open'].probability },
+    { label: 'another sound in between', value: weights.between * (risk.between.probability + risk.above.probability) },
   ].filter(({ value }) => value > 0.005);
   return { total: terms.reduce((sum, { value }) => sum + value, 0), terms: [...terms].sort((one, other) => other.value - one.value) };
 }

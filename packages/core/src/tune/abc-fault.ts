@@ -16,17 +16,17 @@ interface Known {
 const known: readonly Known[] = [
   {
     sign: /Missing the closing '?\}/,
-    problem: () => 'A group of grace notes opens here and is never closed.',
+    problem: () => 'A group of grace notes starts here and is never closed.',
     expected: '"}" after the last grace note',
   },
   {
     sign: /Missing the closing quote/,
-    problem: () => 'A text above the staff opens here and is never closed.',
+    problem: () => 'A text above the staff starts here and is never closed.',
     expected: 'a second quotation mark',
   },
   {
     sign: /Unknown character ignored/,
-    problem: (_, character) => (character === '' ? 'A sign here means nothing in ABC.' : `The sign "${character}" means nothing in ABC here.`),
+    problem: (_, character) => (character === '' ? 'A character here means nothing in ABC.' : `“${character}” means nothing in ABC here.`),
     expected: 'a note letter, a length, a bar line or grace notes in braces',
   },
   {
@@ -35,7 +35,7 @@ const known: readonly Known[] = [
     expected: 'a length such as 2, 3, /2 or 3/2',
   },
   { sign: /chord/i, problem: (message) => `${message}.`, expected: '"]" after the last note of the chord' },
-  { sign: /tuplet|triplet/i, problem: (message) => `${message}.`, expected: 'as many notes as the triplet sign counts, such as (3abc' },
+  { sign: /tuplet|triplet/i, problem: (message) => `${message}.`, expected: 'as many notes as the number says, for example (3abc' },
 ];
 
 /** Turns a parser's warning, a text with `line:column`, a message and markup, into plain words. */
@@ -50,7 +50,7 @@ export function abcFaultFrom(warning: string, abc: string, firstLine: number): A
     line: firstLine + line - 1,
     column,
     problem: match?.problem(message, character) ?? `${message}.`,
-    expected: match?.expected ?? 'ABC as standard 2.1 describes it',
+    expected: match?.expected ?? 'ABC as in standard 2.1',
   };
 }
 

@@ -39,8 +39,8 @@ export function numberBars(
 
 /** Field by field: spreading hundreds of notes took most of the time of reading a tune. */
 function placedAt(note: UnplacedNote, bar: number, beat: number): TuneNote {
-  const { index, written, graceNotes, strayGraceNotes, duration, isTiedFromPrevious, isSlurred, source } = note;
-  return { index, written, graceNotes, strayGraceNotes, duration, bar, beat, isTiedFromPrevious, isSlurred, source };
+  const { index, written, graceNotes, strayGraceNotes, duration, isTiedFromPrevious, sign, isSlurred, source } = note;
+  return { index, written, graceNotes, strayGraceNotes, duration, bar, beat, isTiedFromPrevious, sign, isSlurred, source };
 }
 
 function lengthOf(notes: readonly UnplacedNote[], bar: UnnumberedBar): number {

@@ -1,6 +1,7 @@
 import { changeOfFingerings } from '../change';
 import { chartedFingering, coverOf, noteOf, type Fingering, type Instrument } from '../fingering';
 import { tongueSilenceMs, type Hiding, type RiskTable } from '../timing';
+import { count } from '../words';
 import { isTongued, type Articulation, type Tune } from './tune';
 
 /** A key for a tune, in the octave in which it lies best on an instrument. */
@@ -118,9 +119,9 @@ function choiceOf(name: string, weighed: Weighed, now: Weighed): KeyChoice {
   const ratio = now.difficulty === 0 ? 1 : difficulty / now.difficulty;
   const compared = semitones === 0 || outside > 0 || now.outside > 0 ? '' : comparedText(ratio);
   const facts = [
-    outside === 0 ? 'all notes fit' : `${outside} ${outside === 1 ? 'note does' : 'notes do'} not fit`,
-    halfHoled === 0 ? 'no half holes' : `${halfHoled} half-holed ${halfHoled === 1 ? 'note' : 'notes'}`,
-    forked === 0 ? '' : `${forked} forked ${forked === 1 ? 'note' : 'notes'}`,
+    outside === 0 ? 'all notes fit' : `${count(outside, 'note does', 'notes do')} not fit`,
+    halfHoled === 0 ? 'no half holes' : count(halfHoled, 'half-holed note'),
+    forked === 0 ? '' : count(forked, 'forked note'),
     compared,
   ].filter((fact) => fact !== '');
   const way = wayText(semitones);

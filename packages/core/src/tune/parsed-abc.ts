@@ -17,6 +17,8 @@ export interface ParsedElement {
   readonly duration?: number;
   readonly pitches?: readonly ParsedPitch[];
   readonly rest?: { readonly type: string };
+  /** Names of the decorations over a note, as the parser calls them. */
+  readonly decoration?: readonly string[];
   readonly gracenotes?: readonly ParsedPitch[];
   readonly startSlur?: readonly unknown[];
   readonly endSlur?: readonly unknown[];

@@ -31,12 +31,12 @@ export type BookReading = { readonly kind: 'read'; readonly entry: ReadEntry } |
  * @throws ZelpitFault `not-abc-text` for an empty text or for bytes that are no text
  */
 export function* readBook(instrument: Instrument, text: string, parse: ParseAbc, choose = instrumentForKey): Generator<BookReading> {
-  assertText(text);
+  assertText(text, keyExample(instrument));
   const entries = splitBook(text);
   if (!entries.some((entry) => /^[XTKML]:/m.test(entry.abc))) {
     throw new ZelpitFault(
       'not-abc-text',
-      'This is no ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, and K:HP before the notes.',
+      `This is not ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, then ${keyExample(instrument)} before the notes.`,
     );
   }
   for (const entry of entries) yield readEntry(choose(instrument, entry.abc), entry, parse);
@@ -52,19 +52,19 @@ export function instrumentForKey(wanted: Instrument, abc: string): Instrument {
   return instruments.find(({ ownKeys }) => ownKeys.includes(key)) ?? wanted;
 }
 
-function assertText(text: string): void {
+/** How the key of a tune for an instrument is written, by its own key where it has one. */
+const keyExample = ({ ownKeys }: Instrument): string => (ownKeys.length === 0 ? 'its key, for example K:D,' : `its key, K:${ownKeys[0]} here,`);
+
+function assertText(text: string, key: string): void {
   if (text.trim() === '')
-    throw new ZelpitFault(
-      'not-abc-text',
-      'There is nothing in it: the text is empty. A tune begins with X:1, then T: and its title, and K:HP before the notes.',
-    );
+    throw new ZelpitFault('not-abc-text', `The text is empty. A tune begins with X:1, then T: and its title, then ${key} before the notes.`);
   let strange = 0;
   const sample = text.slice(0, 20_000);
   for (let index = 0; index < sample.length; index += 1) {
     const code = sample.charCodeAt(index);
     if (code === 0xfffd || (code < 32 && code !== 9 && code !== 10 && code !== 13)) strange += 1;
   }
-  if (strange > sample.length / 100) throw new ZelpitFault('not-abc-text', 'This is no text file, so there is no ABC in it.', { strange });
+  if (strange > sample.length / 100) throw new ZelpitFault('not-abc-text', 'This is not a text file, so there is no ABC in it.', { strange });
 }
 
 function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): BookReading {
@@ -75,7 +75,9 @@ function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): B
   if (keyLine === -1) {
     const music = lines.findIndex((line) => !/^[A-Za-z]:|^%|^\s*$/.test(line));
     const line = entry.firstLine + (music === -1 ? lines.length - 1 : music);
-    return refuse([{ line, column: 1, problem: 'The music begins without a key.', expected: 'a line K:HP (or another key) before the first note' }]);
+    return refuse([
+      { line, column: 1, problem: 'The music starts before a key is given.', expected: `a line with ${keyExample(instrument)} before the first note` },
+    ]);
   }
   const parsed = parse(entry.abc);
   const faults = abcFaults(parsed.warnings ?? [], entry.abc, entry.firstLine);

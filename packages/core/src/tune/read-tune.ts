@@ -2,7 +2,7 @@ import type { Instrument, NoteId } from '../fingering';
 import { numberBars, type UnnumberedBar, type UnplacedNote } from './bars';
 import type { ParsedAbc, ParsedElement } from './parsed-abc';
 import { defaultTempo, meterFrom } from './meter';
-import { placePhrase, type Notice, type Tune } from './tune';
+import { placePhrase, type Notice, type Tune, type OrnamentSign } from './tune';
 import { keyAccidentals, writtenNote, type Accidentals } from './written-pitch';
 
 interface Reading {
@@ -55,7 +55,7 @@ export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
     tempo: tempoOf(parsed, meter.beat, meter.text),
     notes,
     bars,
-    notices: voices ? [...strays, { text: 'More than one voice: only the first is read', bar: 1, beat: 1 }] : strays,
+    notices: voices ? [...strays, { text: 'more than one voice, and only the first is read', bar: 1, beat: 1 }] : strays,
   };
 }
 
@@ -109,13 +109,13 @@ function readNote(reading: Reading, element: ParsedElement): void {
     if (read.kind === 'note') graceNotes.push(read.note);
     else if (read.kind === 'outside') {
       strayGraceNotes.push({ at: graceNotes.length + strayGraceNotes.length, text: read.text });
-      reading.strays.push({ note: index, text: `grace note ${read.text}` });
+      reading.strays.push({ note: index, text: `grace note ${read.text} cannot be played` });
     }
   }
   const [pitch, ...chord] = element.pitches ?? [];
   const written = pitch === undefined ? ({ kind: 'rest' } as const) : writtenNote(instrument, pitch, accidentals, isOwnKey);
-  if (written.kind === 'outside') reading.strays.push({ note: index, text: written.text });
-  if (chord.length > 0) reading.strays.push({ note: index, text: 'a chord: only its first note is read' });
+  if (written.kind === 'outside') reading.strays.push({ note: index, text: `${written.text} cannot be played` });
+  if (chord.length > 0) reading.strays.push({ note: index, text: 'a chord, and only its first note is read' });
   reading.notes.push({
     index,
     written,
@@ -123,11 +123,29 @@ function readNote(reading: Reading, element: ParsedElement): void {
     strayGraceNotes,
     duration: (element.duration ?? 0) * reading.multiplier,
     isTiedFromPrevious: pitch?.endTie !== undefined,
+    sign: signOf(element),
     isSlurred: reading.slurs > 0,
     source: { start: element.startChar ?? 0, end: element.endChar ?? 0 },
   });
   reading.slurs = Math.max(0, reading.slurs + slurCount(element, 'startSlur') - slurCount(element, 'endSlur'));
   if (element.endTriplet !== undefined) reading.multiplier = 1;
+}
+
+/** Signs over notes by the parser's names for them. */
+const signs: Readonly<Record<string, OrnamentSign>> = {
+  irishroll: 'roll',
+  roll: 'roll',
+  trill: 'trill',
+  'trill(': 'trill',
+  mordent: 'lower-mordent',
+  lowermordent: 'lower-mordent',
+  uppermordent: 'upper-mordent',
+  pralltriller: 'upper-mordent',
+  slide: 'slide',
+};
+
+function signOf({ decoration = [] }: ParsedElement): OrnamentSign | undefined {
+  return decoration.flatMap((name) => signs[name] ?? []).at(0);
 }
 
 /** Slurs that begin or end at a note; a parser may name them on the note or on its pitch. */

@@ -1,6 +1,7 @@
-import type { Instrument, NoteId } from '../fingering';
+import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { compileOrnament, usualOrnaments, type OrnamentKind, type OrnamentSettings } from '../movement';
 import type { Tune, TuneNote } from './tune';
+import { writtenOrnaments } from './written-ornaments';
 
 /** How many ornaments a tune carries: only what parts repeated notes, a few, or as many as in a session. */
 export type Density = 'plain' | 'a-few' | 'session';
@@ -26,6 +27,12 @@ export interface SeparationWishes {
 const budgets: Readonly<Record<Density, number>> = { plain: 0, 'a-few': 2, session: 5 };
 const barsInPhrase = 4;
 const eighth = 1 / 8;
+/** An eighth as long as this, in ms, belongs to a slow tune: crans and rolls would break its line. */
+const slowEighthMs = 430;
+/** A note entered from so many semitones below, in the second register, may be slid into. */
+const [wideEntry, octave] = [5, 12];
+/** What busies a slow tune. */
+const busy: ReadonlySet<OrnamentKind> = new Set(['long-roll', 'short-roll', 'long-cran', 'short-cran', 'triplet']);
 
 interface Candidate {
   readonly index: number;
@@ -48,7 +55,11 @@ export function proposeSeparations(
 ): readonly Separation[] {
   if (instrument.family !== 'whistle' && instrument.family !== 'irish-pipes') return [];
   const plainKind: SeparationKind = instrument.family === 'irish-pipes' ? 'stop' : 'tongue';
-  const candidates = tune.notes.flatMap((note, index) => candidateAt(tune, note, index) ?? []);
+  const decorated = new Set(writtenOrnaments(instrument, tune).map(({ note }) => note));
+  const isSlow = eighthMsOf(tune) >= slowEighthMs;
+  const candidates = tune.notes
+    .flatMap((note, index) => (decorated.has(note) ? [] : (candidateAt(instrument, tune, note, index) ?? [])))
+    .map((candidate) => (isSlow ? { ...candidate, kinds: candidate.kinds.filter((kind) => !busy.has(kind)) } : candidate));
   const spent = new Map<number, number>();
   const proposals = new Map<number, Separation>();
   for (const { index, note, id, isRepeated, kinds } of [...candidates].sort((one, other) => other.weight - one.weight || one.index - other.index)) {
@@ -62,7 +73,7 @@ export function proposeSeparations(
   return [...proposals].sort(([one], [other]) => one - other).map(([, proposal]) => proposal);
 }
 
-function candidateAt(tune: Tune, note: TuneNote, index: number): Candidate | undefined {
+function candidateAt(instrument: Instrument, tune: Tune, note: TuneNote, index: number): Candidate | undefined {
   if (note.written.kind !== 'note' || note.isTiedFromPrevious || note.graceNotes.length > 0) return undefined;
   const id = note.written.note;
   const previous = tune.notes[index - 1]?.written;
@@ -70,9 +81,23 @@ function candidateAt(tune: Tune, note: TuneNote, index: number): Candidate | und
   const isOnBeat = Math.abs(note.beat - Math.round(note.beat)) < 0.01;
   const isLong = note.duration >= 3 * eighth - 1e-6;
   if (isLong) return { index, note, id, isRepeated, weight: isOnBeat ? 3 : 2, kinds: ['long-roll', 'long-cran', 'cut'] };
+  const isQuarter = note.duration >= 2 * eighth - 1e-6;
+  if (isRepeated && isQuarter)
+    return { index, note, id, isRepeated, weight: isOnBeat ? 2.6 : 1.6, kinds: isOnBeat ? ['short-roll', 'cut', 'tap'] : ['triplet', 'tap', 'cut'] };
   if (isRepeated) return { index, note, id, isRepeated, weight: isOnBeat ? 2.5 : 1.5, kinds: isOnBeat ? ['cut', 'tap'] : ['tap', 'cut'] };
-  const endsPhrase = note.bar > 0 && note.bar % barsInPhrase === 0 && note.duration >= 2 * eighth - 1e-6 && isOnBeat;
+  if (isOnBeat && isQuarter && isHighEntry(instrument, previous, id)) return { index, note, id, isRepeated, weight: 1.2, kinds: ['slide'] };
+  const endsPhrase = note.bar > 0 && note.bar % barsInPhrase === 0 && isQuarter && isOnBeat;
   return endsPhrase ? { index, note, id, isRepeated, weight: 1, kinds: ['short-roll', 'short-cran'] } : undefined;
+}
+
+/** How long an eighth lasts at the tune's own tempo, in ms. */
+export const eighthMsOf = ({ meter, tempo }: Tune): number => (60_000 / tempo) * (eighth / meter.beat);
+
+/** True where the tune enters the second register from well below, or after a rest. */
+function isHighEntry(instrument: Instrument, previous: TuneNote['written'] | undefined, id: NoteId): boolean {
+  const semitone = noteOf(instrument, id).writtenSemitone;
+  if (semitone - instrument.notes[0].writtenSemitone < octave) return false;
+  return previous?.kind !== 'note' || semitone - noteOf(instrument, previous.note).writtenSemitone >= wideEntry;
 }
 
 /** Cuts over the thin part of the scale, where hardly a hole is closed, need a well-speaking instrument. */
@@ -99,7 +124,9 @@ const names: Readonly<Record<OrnamentKind | 'tongue', string>> = {
 };
 
 function reason(kind: OrnamentKind | undefined, isRepeated: boolean, plain: SeparationKind): string {
-  if (kind === undefined) return `The note repeats, and the phrase carries enough: ${names[plain]} parts it.`;
-  if (kind === 'cut' || kind === 'tap') return isRepeated ? `The note repeats: ${names[kind]} parts it.` : `A long note: ${names[kind]} begins it.`;
+  if (kind === undefined) return `The note repeats, but the phrase has enough ornaments: ${names[plain]} separates it.`;
+  if (kind === 'cut' || kind === 'tap') return isRepeated ? `The note repeats: ${names[kind]} separates it.` : `A long note: ${names[kind]} starts it.`;
+  if (kind === 'slide') return `The tune enters high: ${names[kind]} softens it.`;
+  if (isRepeated && (kind === 'short-roll' || kind === 'triplet')) return `The note repeats: ${names[kind]} separates and fills it.`;
   return kind === 'short-roll' || kind === 'short-cran' ? `The phrase ends here: ${names[kind]} makes it firm.` : `A long note: ${names[kind]} fills it.`;
 }

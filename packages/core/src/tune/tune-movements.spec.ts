@@ -1,7 +1,7 @@
 import abcjs from 'abcjs';
 import { instrumentById, practiceChanter as chanter, type Instrument } from '../fingering';
 import { MovementReader, usualMovementSettings } from '../movement';
-import { movementsOfTune, proposeSeparations, readTune, withGraceNotes, type Density, type ParsedAbc, type Tune } from '.';
+import { movementsOfTune, proposeSeparations, readTune, withGraceNotes, writtenOrnaments, type Density, type ParsedAbc, type Tune } from '.';
 
 const tuneOf = (instrument: Instrument, text: string): Tune => readTune(instrument, abcjs.parseOnly(text)[0] as unknown as ParsedAbc);
 
@@ -104,7 +104,7 @@ describe('what parts repeated notes', () => {
     }
   });
 
-  it('on the lowest note no roll is possible, so a cran stands in; each says why', () => {
+  it('on the lowest note no roll is possible, so a cran is played; each says why', () => {
     const onLowest = proposed('session').filter(({ note, kind }) => note.written.kind === 'note' && note.written.note === 'd5' && kind !== 'tongue');
     for (const { kind } of onLowest) expect(kind).not.toMatch(/roll|tap/);
     for (const { text } of proposed('session')) expect(text).toMatch(/\.$/);
@@ -114,5 +114,68 @@ describe('what parts repeated notes', () => {
     const pipes = instrumentById('irish-chanter-d');
     expect(proposeSeparations(pipes, tuneOf(pipes, text), { density: 'plain' }).every(({ kind }) => kind === 'stop')).toBe(true);
     expect(proposeSeparations(chanter, tuneOf(chanter, 'X:1\nT:a\nM:4/4\nL:1/4\nK:HP\nAAAA|\n'), { density: 'session' })).toEqual([]);
+  });
+
+  it('a slow tune has no rolls and no crans', () => {
+    const slow = tuneOf(whistle, text.replace('K:D', 'Q:1/4=50\nK:D'));
+    const kinds = new Set(proposeSeparations(whistle, slow, { density: 'session' }).map(({ kind }) => kind));
+    for (const kind of kinds) expect(kind).not.toMatch(/roll|cran|triplet/);
+  });
+
+  it('a high entry is softened by a slide, a repeated quarter filled by a roll or a triplet, and a long one on the lowest note by a cran', () => {
+    const kindsOf = (music: string) =>
+      new Map(
+        proposeSeparations(whistle, tuneOf(whistle, `X:1\nT:One Wet Slate\nM:4/4\nL:1/8\nQ:1/4=120\nK:D\n${music}|\n`), { density: 'session' }).map(
+          ({ note, kind }) => [note.index, kind],
+        ),
+      );
+    expect(kindsOf('A2 f2 A2 e2').get(1)).toBe('slide');
+    expect(kindsOf('G2 G2 D2 D2').get(1)).toBe('short-roll');
+    expect(kindsOf('G2 A G2 G2 F').get(3)).toBe('triplet');
+    expect(kindsOf('D3 E D4').get(0)).toBe('long-cran');
+  });
+
+  it('what is decorated already is left alone', () => {
+    const written = tuneOf(whistle, 'X:1\nT:One Wet Slate\nM:4/4\nL:1/8\nK:D\n~A3 A {B}A2 F2|\n');
+    const places = proposeSeparations(whistle, written, { density: 'session' }).map(({ note }) => note.index);
+    expect(places).not.toContain(0);
+    expect(places).not.toContain(2);
+  });
+
+  it('cuts over the thin part of the scale wait for an instrument that speaks cleanly up high', () => {
+    const high = tuneOf(whistle, 'X:1\nT:One Wet Slate\nM:4/4\nL:1/8\nQ:1/4=120\nK:D\nB4 BB B2|\n');
+    const cuts = (hasThinCuts: boolean) => proposeSeparations(whistle, high, { density: 'session', hasThinCuts }).filter(({ kind }) => kind === 'cut').length;
+    expect([cuts(false), cuts(true)]).toEqual([0, expect.any(Number)]);
+    expect(cuts(true)).toBeGreaterThan(0);
+  });
+});
+
+describe('ornaments as they are written', () => {
+  const kindsIn = (model: string, music: string): readonly string[] => {
+    const instrument = instrumentById(model);
+    const tune = tuneOf(instrument, `X:1\nT:Three Wet Slates\nM:4/4\nL:1/8\nK:D\n${music}|\n`);
+    return writtenOrnaments(instrument, tune).map(({ note, kind }) => `${note.index} ${kind}`);
+  };
+
+  it.each([
+    ['a roll sign over two eighths and over three', 'whistle-d', '~G2 ~A3 B2 c', ['0 short-roll', '1 long-roll']],
+    ['a roll sign on the lowest note is a cran', 'whistle-d', '~D2 ~D3 E2 F', ['0 short-cran', '1 long-cran']],
+    ['a grace note above is a cut, one below a tap', 'whistle-d', '{A}G2 {F}G2 A4', ['0 cut', '1 tap']],
+    ['a long roll written out is one', 'whistle-d', 'G{B}G{F}G A2 B2 c', ['0 long-roll']],
+    ['a short roll written out is one', 'whistle-d', '{B}G{F}G A2 B2 A2', ['0 short-roll']],
+    ['a cran written out is one', 'whistle-d', 'D{A}D{F}D A2 B2 A', ['0 long-cran']],
+    ['a slide', 'whistle-d', '!slide!A4 B4', ['0 slide']],
+    ['on the Irish chanter too', 'irish-chanter-d', '~G3 A B4', ['0 long-roll']],
+    [
+      'trills and mordents of the recorder',
+      'recorder-soprano-baroque',
+      'TG2 MA2 !uppermordent!B2 {d}c2',
+      ['0 trill', '1 lower-mordent', '2 upper-mordent', '3 grace-note'],
+    ],
+    ['nothing where nothing is written', 'whistle-d', 'G2 A2 B2 A2', []],
+  ])('%s', (_, model, music, expected) => expect(kindsIn(model, music)).toEqual(expected));
+
+  it('on the Highland pipes groups of grace notes are movements', () => {
+    expect(writtenOrnaments(chanter, tuneOf(chanter, 'X:1\nT:a\nM:4/4\nL:1/4\nK:HP\n{g}A {gcd}c e a|\n'))).toEqual([]);
   });
 });

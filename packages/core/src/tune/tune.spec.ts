@@ -45,7 +45,11 @@ describe('readTune', () => {
 
   it('names notes outside the nine with their place and keeps the rest', () => {
     const read = tune("A,2 A2|b2 c'2|A4|");
-    expect(read.notices.map(noticePhrase)).toEqual(['A below low G (bar 1, beat 1)', 'B above high A (bar 2, beat 1)', 'C above high A (bar 2, beat 2)']);
+    expect(read.notices.map(noticePhrase)).toEqual([
+      'A below low G cannot be played (bar 1, beat 1)',
+      'B above high A cannot be played (bar 2, beat 1)',
+      'C above high A cannot be played (bar 2, beat 2)',
+    ]);
     expect(changesOfTune(chanter, read).open).toEqual([]);
   });
 
@@ -83,7 +87,7 @@ describe('readTune', () => {
 
   it('says when a second voice or a chord is left out', () => {
     expect(tune('[Ae]2 A2|').notices[0].text).toMatch(/chord/);
-    expect(tune('V:1\nA4|\nV:2\ne4|').notices.at(-1)?.text).toMatch(/More than one voice/);
+    expect(tune('V:1\nA4|\nV:2\ne4|').notices.at(-1)?.text).toMatch(/more than one voice/);
   });
 });
 
@@ -201,7 +205,7 @@ describe('readBook', () => {
     expect(readings.map((reading) => `${reading.kind} ${reading.entry.title}`)).toEqual(['read Good', 'refused Bad', 'read Fine']);
     const bad = readings[1];
     expect(bad.kind === 'refused' && bad.entry.faults).toEqual([
-      { line: 9, column: 5, problem: 'A group of grace notes opens here and is never closed.', expected: '"}" after the last grace note' },
+      { line: 9, column: 5, problem: 'A group of grace notes starts here and is never closed.', expected: '"}" after the last grace note' },
     ]);
   });
 
@@ -225,7 +229,7 @@ describe('readBook', () => {
   it.each([
     ['', /text is empty/],
     [' \n \n', /text is empty/],
-    ['\u0000\u0001\u0002\ufffd'.repeat(100), /no text file/],
+    ['\u0000\u0001\u0002\ufffd'.repeat(100), /not a text file/],
     ['Dear parents,\nband practice is on Friday.\n', /no line starts with X:/],
   ])('refuses what is no ABC: %j', (text, message) => {
     expect(() => readAll(text)).toThrow(message);
@@ -243,7 +247,7 @@ describe('abcFaults', () => {
   it('names the sign that means nothing', () => {
     const abc = 'X:1\nK:HP\nA Q B|\n';
     expect(abcFaults(parse(abc).warnings ?? [], abc, 11)).toEqual([
-      { line: 13, column: 3, problem: 'The sign "Q" means nothing in ABC here.', expected: 'a note letter, a length, a bar line or grace notes in braces' },
+      { line: 13, column: 3, problem: '“Q” means nothing in ABC here.', expected: 'a note letter, a length, a bar line or grace notes in braces' },
     ]);
   });
 });

@@ -4,6 +4,9 @@ import type { NoteId } from '../fingering';
 export type WrittenNote =
   { readonly kind: 'note'; readonly note: NoteId } | { readonly kind: 'outside'; readonly text: string; readonly semitone: number } | { readonly kind: 'rest' };
 
+/** A sign over a note that stands for an ornament. */
+export type OrnamentSign = 'roll' | 'trill' | 'upper-mordent' | 'lower-mordent' | 'slide';
+
 export interface TuneNote {
   readonly index: number;
   readonly written: WrittenNote;
@@ -18,6 +21,8 @@ export interface TuneNote {
   /** Beat within the bar, 1 for the first; 1.5 halfway to the second. */
   readonly beat: number;
   readonly isTiedFromPrevious: boolean;
+  /** The ornament that a sign over it asks for. */
+  readonly sign: OrnamentSign | undefined;
   /** True where a slur joins it to the note before. */
   readonly isSlurred: boolean;
   /** Character range in the tune's text. */

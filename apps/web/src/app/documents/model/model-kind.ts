@@ -1,5 +1,5 @@
 import type { OwnModel } from '@zelpit/contract';
-import { instrumentProblems, type Instrument } from '@zelpit/core';
+import { count, instrumentProblems, type Instrument } from '@zelpit/core';
 import { map, of, type Observable } from 'rxjs';
 import type { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { changedIn, type Comparison, type Piece } from '../../kernel/saving/pieces';
@@ -24,7 +24,7 @@ export function modelKind(shelf: InstrumentShelf): DocumentKind<ModelDraft, OwnM
     kind: 'model',
     load: (id) => shelf.fetchModel(id),
     save: (id, { instrument }, version, key): Observable<SaveResult<OwnModel>> => {
-      if (instrumentProblems(instrument).length > 0) return of({ kind: 'refused', message: 'The instrument does not hold together yet.' });
+      if (instrumentProblems(instrument).length > 0) return of({ kind: 'refused', message: 'The instrument still has mistakes.' });
       return shelf.saveModel(id, version, instrument, { key, triesAgain: false }).pipe(map((stored) => ({ kind: 'saved', stored })));
     },
     draftOf: ({ instrument }) => ({ instrument }),
@@ -71,6 +71,6 @@ export function compareModels(base: ModelDraft, mine: ModelDraft, theirs: ModelD
 function partText(instrument: Instrument, key: Part): string {
   const value = instrument[key];
   if (typeof value === 'string') return value;
-  if (Array.isArray(value)) return `${value.length} ${value.length === 1 ? 'entry' : 'entries'}: ${text(value).slice(0, 200)}`;
+  if (Array.isArray(value)) return `${count(value.length, 'entry', 'entries')}: ${text(value).slice(0, 200)}`;
   return text(value ?? 'none').slice(0, 200);
 }

@@ -30,7 +30,7 @@ export function compareSheets(
     theirs: theirs[key],
     changed: changedIn(base[key], mine[key], theirs[key]),
   });
-  const pieces = [text('title', 'Title'), text('note', 'Words at the head'), ...lines, ...orderPiece(base, mine, theirs, title)];
+  const pieces = [text('title', 'Title'), text('note', 'Message at the top'), ...lines, ...orderPiece(base, mine, theirs, title)];
   return { pieces, join: (choices) => join(mine, theirs, ids, choices) };
 }
 

@@ -3,6 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { sheetLimits, type SheetSummary } from '@zelpit/contract';
 import type { Instrument } from '@zelpit/core';
+import { count } from '@zelpit/core';
 import { Attempt } from '../../kernel/api/attempt';
 import { KeyService } from '../../kernel/keys/key.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';
@@ -20,20 +21,20 @@ import { SheetsService } from './sheets.service';
       <button type="button" class="btn btn-solid" [disabled]="isDisabled()" (click)="make()">
         New sheet for {{ student.alias }}
         @if (hasKey()) {
-          <kbd>S</kbd>
+          <kbd>N</kbd>
         }
       </button>
       <!-- It stands there before it is known whether there is a sheet: nothing may move under the hand. -->
       <span ngbDropdown placement="bottom-end">
-        <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="isDisabled() || sheetsHere().length === 0">Onto a sheet</button>
+        <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="isDisabled() || sheetsHere().length === 0">Add to a sheet</button>
         <span ngbDropdownMenu>
           @for (sheet of sheetsHere(); track sheet.id) {
-            <button type="button" ngbDropdownItem (click)="addTo(sheet)">{{ sheet.title }}, {{ sheet.lineCount }} lines</button>
+            <button type="button" ngbDropdownItem (click)="addTo(sheet)">{{ sheet.title }}, {{ count(sheet.lineCount, 'line') }}</button>
           }
         </span>
       </span>
     } @else if (!state.isOfStudent()) {
-      <a class="btn btn-solid" routerLink="/students">Add a first student</a>
+      <a class="btn btn-solid" routerLink="/students">Add your first student</a>
     }
     <zp-export-lines [instrument]="instrument()" [title]="fileTitle() || title()" [lines]="lines()" />
     @if (making.fault()) {
@@ -42,6 +43,7 @@ import { SheetsService } from './sheets.service';
   `,
 })
 export class LinesOntoSheetComponent implements OnInit, OnDestroy {
+  protected readonly count = count;
   private readonly sheets = inject(SheetsService);
   private readonly router = inject(Router);
   private readonly keys = inject(KeyService);
@@ -58,7 +60,7 @@ export class LinesOntoSheetComponent implements OnInit, OnDestroy {
   readonly note = input('');
   /** The tune from which they come. */
   readonly tune = input<string | null>(null);
-  /** True where the key S makes a new sheet. */
+  /** True where the key N makes a new sheet. */
   readonly hasKey = input(false);
 
   private readonly all = signal<readonly SheetSummary[]>([]);
@@ -69,7 +71,7 @@ export class LinesOntoSheetComponent implements OnInit, OnDestroy {
   private release = (): void => undefined;
 
   ngOnInit(): void {
-    if (this.hasKey()) this.release = this.keys.use([{ keys: ['s'], cap: 'S', label: 'Put these lines on a new sheet', run: () => this.make() }]);
+    if (this.hasKey()) this.release = this.keys.use('newSheet', { make: () => this.make() });
     // Without them the lines can still go onto a new sheet.
     if (!this.state.isOfStudent()) this.sheets.list().subscribe({ next: (sheets) => this.all.set(sheets), error: () => this.all.set([]) });
   }

@@ -41,7 +41,7 @@ class FakeSheets {
   };
 }
 
-const away = (): Observable<never> => throwError(() => new ApiFault(0, 'The server does not answer.'));
+const away = (): Observable<never> => throwError(() => new ApiFault(0, 'The server is not answering.'));
 /** Lets so much time pass, with all that waits in it. */
 const wait = (ms: number): Promise<void> => jest.advanceTimersByTimeAsync(ms);
 const settled = 700;
@@ -163,7 +163,7 @@ describe('SheetEditor', () => {
 
   it('shows both versions after a change elsewhere, and sends nothing until one is chosen', async () => {
     const { editor, sheets } = await opened();
-    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed elsewhere.', 'changed-elsewhere'));
+    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed somewhere else.', 'changed-elsewhere'));
     sheets.now = stored({ title: 'Theirs', version: 7 });
     editor.setTitle('Mine');
     await wait(settled);
@@ -180,7 +180,7 @@ describe('SheetEditor', () => {
 
   it('saves nothing where the other version is taken as it is', async () => {
     const { editor, sheets } = await opened();
-    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed elsewhere.', 'changed-elsewhere'));
+    sheets.answer = () => throwError(() => new ApiFault(409, 'Changed somewhere else.', 'changed-elsewhere'));
     sheets.now = stored({ title: 'Theirs', version: 7 });
     editor.setTitle('Mine');
     await wait(settled);
@@ -192,10 +192,10 @@ describe('SheetEditor', () => {
 
   it('says what the server does not take, and keeps it', async () => {
     const { editor, sheets } = await opened();
-    sheets.answer = () => throwError(() => new ApiFault(400, 'A title is missing.'));
+    sheets.answer = () => throwError(() => new ApiFault(400, 'Enter a title.'));
     editor.setTitle('');
     await wait(settled);
-    expect([editor.state(), editor.message(), editor.shown().title]).toEqual(['refused', 'A title is missing.', '']);
+    expect([editor.state(), editor.message(), editor.shown().title]).toEqual(['refused', 'Enter a title.', '']);
   });
 
   it('keeps the work of somebody whose session has ended, and shows it to nobody else', async () => {

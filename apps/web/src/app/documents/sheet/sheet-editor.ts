@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
+import { count } from '@zelpit/core';
 import { KeptDocument } from '../../kernel/saving/kept-document';
 import type { DraftLine } from './line-input';
 import { sheetKind, type SheetDraft } from './sheet-kind';
@@ -28,7 +29,7 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
   }
 
   setNote(note: string): void {
-    this.edit((draft) => ({ ...draft, note }), 'the words at the head', 'note');
+    this.edit((draft) => ({ ...draft, note }), 'the message at the top', 'note');
   }
 
   editLine(id: string, change: Partial<SheetLineInput>, text: string): void {
@@ -39,7 +40,7 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
   /** Adds lines at the end, in one step to undo, and gives them back. */
   addAll(lines: readonly Omit<SheetLineInput, 'id'>[]): readonly DraftLine[] {
     const added = lines.map((line) => ({ ...line, id: crypto.randomUUID() }));
-    this.edit((draft) => ({ ...draft, lines: [...draft.lines, ...added] }), added.length === 1 ? 'a line added' : `${added.length} lines added`);
+    this.edit((draft) => ({ ...draft, lines: [...draft.lines, ...added] }), `${count(added.length, 'line')} added`);
     return added;
   }
 

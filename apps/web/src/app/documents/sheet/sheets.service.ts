@@ -36,7 +36,9 @@ export class SheetsService {
       switchMap(({ title, note, version, lines: before }) => {
         const all = [...before.map(lineInput), ...lines];
         if (all.length > sheetLimits.lines)
-          return throwError(() => new ApiFault(422, `A sheet holds ${sheetLimits.lines} lines; “${title}” would have ${all.length}.`));
+          return throwError(
+            () => new ApiFault(422, `A sheet holds at most ${sheetLimits.lines} lines; “${title}” would have ${all.length}. Start a new sheet.`),
+          );
         return this.save(id, { title, note, version, lines: all });
       }),
       tap((saved) => (this.answered = saved)),

@@ -17,7 +17,7 @@ const detail = (pins: TunePin[], pinsVersion: number): object => ({
 });
 const stale = (request: TestRequest): void =>
   request.flush(
-    { type: problemType('changed-elsewhere'), title: 'Changed elsewhere', status: 409, detail: 'It was changed meanwhile.' },
+    { type: problemType('changed-elsewhere'), title: 'Changed somewhere else', status: 409, detail: 'It was changed meanwhile.' },
     { status: 409, statusText: 'Conflict' },
   );
 

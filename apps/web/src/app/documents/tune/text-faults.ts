@@ -12,7 +12,7 @@ export function textFaults(instrument: Instrument, abc: string, parse: ParseAbc)
   try {
     const readings = [...readBook(instrument, abc, parse)];
     if (readings.length !== 1)
-      return { faults: [], text: `This text holds ${readings.length} tunes; here one is kept. Bring the others in from the list of tunes.` };
+      return { faults: [], text: `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.` };
     const [reading] = readings;
     return { faults: reading.kind === 'refused' ? reading.entry.faults : [], text: '' };
   } catch (error) {

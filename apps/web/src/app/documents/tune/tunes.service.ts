@@ -100,7 +100,7 @@ export class TunesService {
   }
 
   bringIn(file: Blob, instrument: string): Observable<ImportResult> {
-    return this.outgoing.make(tuneRoutes.bringTunes, { query: { instrument }, body: file }, 'what you brought in');
+    return this.outgoing.make(tuneRoutes.bringTunes, { query: { instrument }, body: file }, 'what you added');
   }
 
   save(id: string, input: TuneInput, sending?: Sending): Observable<TuneSave> {

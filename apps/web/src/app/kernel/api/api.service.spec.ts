@@ -34,7 +34,7 @@ describe('ApiService', () => {
     api.call(sheetRoutes.sheet, { id: '1' }).subscribe({ error: (error: unknown) => (fault = error) });
     http.expectOne('/api/sheets/1').flush({ id: 1 });
     expect(fault).toBeDefined();
-    expect(messageOf(fault)).toContain('Something unexpected happened here');
+    expect(messageOf(fault)).toContain('Something went wrong on this page');
   });
 
   it("turns the server's problem into its sentence and status", () => {
@@ -77,7 +77,7 @@ describe('ApiService', () => {
       failing(http, '/api/sheets/1');
       http.expectNone('/api/sheets/1');
       expect(fault).toMatchObject({ status: 0, isAway: true });
-      expect(messageOf(fault)).toContain('The server does not answer');
+      expect(messageOf(fault)).toContain('The server is not answering');
     });
 
     it('sends a write again under one key, so that it is done once, and another write under another', () => {

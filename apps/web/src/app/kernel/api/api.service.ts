@@ -27,10 +27,10 @@ export class ApiFault extends Error {
 
 /** The sentence in whatever was thrown. */
 export function messageOf(error: unknown): string {
-  return error instanceof ApiFault ? error.message : 'Something unexpected happened here. Reload the page; what was saved is safe.';
+  return error instanceof ApiFault ? error.message : 'Something went wrong on this page. Reload it; everything that was saved is safe.';
 }
 
-const away = 'The server does not answer. What you did last may not be saved; try again in a moment.';
+const away = 'The server is not answering. Your last change may not be saved. Try again in a moment.';
 /** Waits before an answer is asked for again, where the server is away. */
 const pauses: readonly number[] = [400, 1200, 3000];
 const patienceMs = 30_000;

@@ -1,9 +1,12 @@
-import { Component, computed, input, output } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import { Component, computed, contentChild, input, output, type TemplateRef } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 
 export interface Choice<T> {
   readonly value: T;
   readonly label: string;
+  /** Words beside its drawing, where it has one. */
+  readonly beside?: string;
 }
 
 /** The label of a value; nothing where it cannot be chosen. */
@@ -15,10 +18,27 @@ export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => c
  */
 @Component({
   selector: 'zp-chooser',
-  imports: [NgbDropdownModule],
+  imports: [NgbDropdownModule, NgTemplateOutlet],
   template: `
     <span ngbDropdown class="chooser" container="body" (openChange)="$event && opening.emit()">
-      <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + shown()">{{ shown() }}</button>
+      <button
+        type="button"
+        class="chooser-word"
+        ngbDropdownToggle
+        [class.is-shortened]="shortens()"
+        [attr.aria-label]="purpose() + ': ' + shown()"
+        [title]="shortens() ? shown() : ''"
+      >
+        @if (shortens()) {
+          <span class="shortened">{{ shown().slice(0, -tail) }}</span><span class="shortened-tail">{{ shown().slice(-tail) }}</span>
+        } @else {
+          @if (figure(); as drawn) {
+            <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ $implicit: value() }" />
+          } @else {
+            {{ shown() }}
+          }
+        }
+      </button>
       <span ngbDropdownMenu role="menu" class="chooser-menu">
         @for (choice of choices(); track choice.value) {
           <button
@@ -27,12 +47,18 @@ export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => c
             role="menuitem"
             [class.is-chosen]="choice.value === value()"
             [attr.aria-current]="choice.value === value() || null"
+            [attr.aria-label]="figure() ? choice.label : null"
             (click)="valueChange.emit(choice.value)"
           >
-            {{ choice.label }}
+            @if (figure(); as drawn) {
+              <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ $implicit: choice.value }" />
+              {{ choice.beside }}
+            } @else {
+              {{ choice.label }}
+            }
           </button>
         } @empty {
-          <span class="px-3">Nothing to choose from yet.</span>
+          <span class="px-3">Nothing to choose yet.</span>
         }
       </span>
     </span>
@@ -45,10 +71,17 @@ export class ChooserComponent<T> {
   readonly value = input.required<T>();
   /** What is shown instead of the label: where the choices are not here yet, or the sentence needs other words. */
   readonly word = input('');
+  /** True for a word that gives way in its middle where the sentence has no room. */
+  readonly shortens = input(false);
   readonly valueChange = output<T>();
+
+  /** Draws a choice by its value, where a drawing says it better than its label. */
+  protected readonly figure = contentChild<TemplateRef<unknown>>('figure');
 
   /** It is being opened: choices that take a moment to find are found now. */
   readonly opening = output<void>();
 
+  /** Letters at the end that always stay. */
+  protected readonly tail = 6;
   protected readonly shown = computed(() => this.word() || labelOf(this.choices(), this.value()));
 }

@@ -14,33 +14,49 @@ describe('KeyService', () => {
   beforeEach(() => {
     document.body.replaceChildren();
     count = 0;
-    release = TestBed.inject(KeyService).use([{ keys: [' ', 'l'], cap: 'L', label: 'Count', run: () => (count += 1) }]);
+    const add = (): void => void (count += 1);
+    release = TestBed.inject(KeyService).use('line', { play: add, faulty: add, slower: add, faster: add });
   });
   afterEach(() => release());
 
   it('runs what a key stands for, capital or not, and takes the key', () => {
-    expect(press('l').defaultPrevented).toBe(true);
-    press('L');
+    expect(press('f').defaultPrevented).toBe(true);
+    press('F');
     press(' ');
     expect(count).toBe(3);
   });
 
   it('rests while somebody types, with a modifier, and on a button that takes the key itself', () => {
-    press('l', add('input'));
-    press('l', add('textarea'));
-    press('l', document.body, { ctrlKey: true });
+    press('f', add('input'));
+    press('f', add('textarea'));
+    press('f', document.body, { ctrlKey: true });
     press(' ', add('button'));
     expect(count).toBe(0);
-    press('l', add('button'));
+    press('f', add('button'));
     expect(count).toBe(1);
+  });
+
+  it('works on a box that was ticked, but for the space bar that ticks it', () => {
+    const box = add('input') as HTMLInputElement;
+    box.type = 'checkbox';
+    press('f', box);
+    expect(count).toBe(1);
+    press(' ', box);
+    expect(count).toBe(1);
+    box.focus();
+    box.dispatchEvent(new MouseEvent('click', { bubbles: true, detail: 1 }));
+    expect(document.activeElement).not.toBe(box);
   });
 
   it('lets the page in front go first and forgets it when it goes', () => {
     let front = 0;
-    const releaseFront = TestBed.inject(KeyService).use([{ keys: ['l'], cap: 'L', label: 'Front', run: () => (front += 1) }]);
-    press('l');
+    const add = (): void => void (front += 1);
+    const releaseFront = TestBed.inject(KeyService).use('changes', {
+      ...{ play: add, clean: add, faulty: add, open: add, outOfOrder: add, slow: add, ear: add, onKeys: add },
+    });
+    press('f');
     releaseFront();
-    press('l');
+    press('f');
     expect([front, count]).toEqual([1, 1]);
   });
 });

@@ -1,18 +1,15 @@
 import { Injectable, signal } from '@angular/core';
+import { keyTable, type KeyEntry, type KeyPage } from './key-table';
 
-export interface KeyBinding {
-  /** As `KeyboardEvent.key` gives it; several for a key that pedals send too. */
-  readonly keys: readonly string[];
-  /** As printed on the key cap. */
-  readonly cap: string;
-  readonly label: string;
-  readonly run: () => void;
-  /** True for a key that counts with Ctrl (or Command), also while somebody types; `shift` with Shift too. */
-  readonly ctrl?: true;
-  readonly shift?: true;
+export interface KeyBinding extends KeyEntry {
+  /** @param key as `KeyboardEvent.key` gave it, a letter small */
+  readonly run: (key: string) => void;
 }
 
-const typing = 'input, textarea, select, [contenteditable="true"]';
+/** What takes letters: a box to tick and a slider take none. */
+const typing = 'input:not([type="checkbox"], [type="radio"], [type="range"]), textarea, select, [contenteditable="true"]';
+/** What takes the space bar or Enter for itself. */
+const pressed = 'button, a, summary, input, [role="button"], [role="menuitem"]';
 
 /** The keys of the page in view. They rest while somebody types or a dialog is open. */
 @Injectable({ providedIn: 'root' })
@@ -21,15 +18,17 @@ export class KeyService {
 
   constructor() {
     document.addEventListener('keydown', (event) => this.onKey(event));
-    // A button that was clicked gives the space bar back to the sound.
+    // A button or a box that was clicked gives the space bar and the arrows back to the page.
     document.addEventListener('click', (event) => {
-      const button = (event.target as Element | null)?.closest?.('button:not([role="combobox"])');
-      if (event.detail > 0 && button instanceof HTMLElement && button.getAttribute('aria-haspopup') === null) button.blur();
+      const control = (event.target as Element | null)?.closest?.('button:not([role="combobox"]), input[type="checkbox"], input[type="radio"]');
+      if (event.detail > 0 && control instanceof HTMLElement && control.getAttribute('aria-haspopup') === null) control.blur();
     });
   }
 
-  /** Adds a page's keys; call what comes back when the page goes. */
-  use(bindings: readonly KeyBinding[]): () => void {
+  /** Adds the keys of a page, or of a part of one; call what comes back when it goes. */
+  use<P extends KeyPage>(page: P, runs: Readonly<Record<keyof (typeof keyTable)[P], (key: string) => void>>): () => void {
+    const entries: Readonly<Record<string, KeyEntry>> = keyTable[page];
+    const bindings = Object.entries<(key: string) => void>(runs).map(([name, run]): KeyBinding => ({ ...entries[name], run }));
     this.layers.update((layers) => [...layers, bindings]);
     return () => this.layers.update((layers) => layers.filter((layer) => layer !== bindings));
   }
@@ -47,7 +46,8 @@ export class KeyService {
     const target = event.target as Element | null;
     if (target?.closest?.(typing) || document.querySelector('.modal.show')) return;
     const isPressingControl =
-      (event.key === ' ' || event.key === 'Enter') && target?.closest?.('button, a, [role="button"], [role="menuitem"], summary') != null;
+      (event.key === ' ' || event.key === 'Enter' || event.key.startsWith('Arrow')) &&
+      target?.closest?.(event.key.startsWith('Arrow') ? 'input' : pressed) != null;
     if (isPressingControl) return;
     const isInMenu = target?.closest?.('[role="menu"], .dropdown-menu') != null;
     if (isInMenu) return;
@@ -55,7 +55,7 @@ export class KeyService {
     const binding = this.all().find((each) => each.ctrl === undefined && each.keys.includes(key));
     if (binding === undefined) return;
     event.preventDefault();
-    binding.run();
+    binding.run(key);
   }
 
   private onCtrl(event: KeyboardEvent): void {
@@ -64,6 +64,6 @@ export class KeyService {
     const binding = this.all().find((each) => each.ctrl === true && (each.shift === true) === event.shiftKey && each.keys.includes(key));
     if (binding === undefined) return;
     event.preventDefault();
-    binding.run();
+    binding.run(key);
   }
 }

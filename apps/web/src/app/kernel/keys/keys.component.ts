@@ -15,7 +15,7 @@ import { KeyService } from './key.service';
           <dd>{{ binding.label }}</dd>
         }
       </dl>
-      <p class="second">A foot pedal that sends Space, Page Up, Page Down or arrows works as these keys do.</p>
+      <p class="second">A foot pedal that sends Space, Page Up, Page Down or arrow keys works too.</p>
       <button type="button" class="btn btn-solid" (click)="modal.close()" ngbAutofocus>Close <kbd>Esc</kbd></button>
     </div>
   `,

@@ -1,4 +1,5 @@
 import { Component, computed, input, linkedSignal, output } from '@angular/core';
+import { count } from '@zelpit/core';
 import { firstChoices, type Choices, type Comparison, type Side } from './pieces';
 
 /** Two versions of one document side by side, piece by piece, to choose from. */
@@ -7,13 +8,13 @@ import { firstChoices, type Choices, type Comparison, type Side } from './pieces
   template: `
     <section class="band" aria-label="Two versions">
       <div class="band-said" role="alert">
-        <p class="band-todo">{{ name() }} was changed elsewhere too.</p>
+        <p class="band-todo">{{ name() }} was also changed somewhere else.</p>
         <p class="band-else">{{ text() }}</p>
       </div>
       <div class="band-actions">
-        <button type="button" class="btn btn-solid" (click)="resolved.emit(comparison().join(choices()))">Keep what is chosen</button>
-        <button type="button" class="btn btn-line" (click)="all('mine')">All mine</button>
-        <button type="button" class="btn btn-line" (click)="all('theirs')">All of theirs</button>
+        <button type="button" class="btn btn-solid" (click)="resolved.emit(comparison().join(choices()))">Save what I chose</button>
+        <button type="button" class="btn btn-line" (click)="all('mine')">Use all mine</button>
+        <button type="button" class="btn btn-line" (click)="all('theirs')">Use all theirs</button>
       </div>
     </section>
     <main class="layer page-fill versions">
@@ -24,9 +25,9 @@ import { firstChoices, type Choices, type Comparison, type Side } from './pieces
           <p class="version-name">
             {{ piece.name }}
             @if (piece.changed === 'both') {
-              <span class="wrongly">changed on both sides</span>
+              <span class="wrongly">changed in both</span>
             } @else {
-              <span class="second">changed {{ piece.changed === 'mine' ? 'here' : 'elsewhere' }} only</span>
+              <span class="second">changed {{ piece.changed === 'mine' ? 'here' : 'there' }} only</span>
             }
           </p>
           @for (side of sides; track side) {
@@ -45,12 +46,13 @@ import { firstChoices, type Choices, type Comparison, type Side } from './pieces
         </div>
       }
       @if (alike() > 0) {
-        <p class="second version-alike">{{ alike() }} {{ alike() === 1 ? 'piece is' : 'pieces are' }} the same in both.</p>
+        <p class="second version-alike">{{ count(alike(), 'part is', 'parts are') }} the same in both.</p>
       }
     </main>
   `,
 })
 export class ConflictComponent<D> {
+  protected readonly count = count;
   readonly name = input.required<string>();
   readonly comparison = input.required<Comparison<D>>();
   /** When the other version was saved, in words. */
@@ -65,10 +67,8 @@ export class ConflictComponent<D> {
   protected readonly alike = computed(() => this.comparison().pieces.length - this.differing().length);
   protected readonly text = computed(() => {
     const clashes = this.differing().filter(({ changed }) => changed === 'both').length;
-    if (clashes === 0) return 'Nothing was changed on both sides: both can be kept together as chosen below.';
-    return clashes === 1
-      ? 'One piece was changed on both sides. Choose which one holds.'
-      : `${clashes} pieces were changed on both sides. Choose for each which one holds.`;
+    if (clashes === 0) return 'The two versions changed different parts, so both can be kept as chosen below.';
+    return clashes === 1 ? 'One part was changed in both. Choose which to keep.' : `${clashes} parts were changed in both. Choose which to keep for each.`;
   });
 
   protected choose(key: string, side: Side): void {

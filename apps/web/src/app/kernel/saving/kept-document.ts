@@ -29,7 +29,7 @@ const labels: Readonly<Partial<Record<SaveState, string>>> = {
   saving: 'Saving …',
   away: 'Waiting for the server; kept in this browser',
   'signed-out': 'Signed out; kept in this browser',
-  conflict: 'Changed elsewhere',
+  conflict: 'Changed somewhere else',
   refused: 'Not saved yet; kept in this browser',
 };
 

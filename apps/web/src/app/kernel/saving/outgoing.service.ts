@@ -49,7 +49,11 @@ export class OutgoingService {
         return from(set(key, { person, key, path: addressOf(route, request), body, said: label, at: Date.now() } satisfies KeptMaking, this.store)).pipe(
           switchMap(() =>
             throwError(
-              () => new KeptForLater(error.status, `The server does not answer. ${capital(label)} waits in this browser and goes to it as soon as it does.`),
+              () =>
+                new KeptForLater(
+                  error.status,
+                  `The server is not answering. ${capital(label)} is kept in this browser and will be sent as soon as it answers.`,
+                ),
             ),
           ),
         );
@@ -72,7 +76,7 @@ export class OutgoingService {
   private async sendOne({ path, body, key, said }: KeptMaking): Promise<'done' | 'away'> {
     try {
       await firstValueFrom(this.api.resend(path, body, key));
-      this.notices.done(`${capital(said)} has reached the server.`);
+      this.notices.done(`${capital(said)} has been saved on the server.`);
       this.arrived.next();
     } catch (error) {
       if (!(error instanceof ApiFault) || error.isAway || error.status === 401 || error.status === 429) return 'away';

@@ -47,7 +47,7 @@ describe('OutgoingService', () => {
     api.answer = away;
     const fault = await firstValueFrom(make(service)).catch((error: unknown) => error);
     expect(fault).toBeInstanceOf(KeptForLater);
-    expect((fault as KeptForLater).message).toContain('Pim waits in this browser');
+    expect((fault as KeptForLater).message).toContain('Pim is kept in this browser');
     expect(await service.sendKept('b')).toBe('away');
     api.answer = () => of({ id: '1' });
     let arrived = 0;
@@ -57,7 +57,7 @@ describe('OutgoingService', () => {
     expect(api.sent).toHaveLength(3);
     expect(new Set(api.sent.map(({ key }) => key)).size).toBe(1);
     expect(arrived).toBe(1);
-    expect(notices.notices().at(-1)?.message).toBe('Pim has reached the server.');
+    expect(notices.notices().at(-1)?.message).toBe('Pim has been saved on the server.');
   });
 
   it('keeps a pasted text too, and what was made as the session ended', async () => {

@@ -45,8 +45,9 @@ export class PendingWork {
     if (kind === undefined) return 'unknown';
     const state = await this.sendAll(kind, place, work);
     const name = kind.nameOf(state.stored);
-    if (state.kind === 'saved') this.notices.done(`What you typed in “${name}” before is saved now.`);
-    if (state.kind === 'conflict') this.notices.done(`“${name}” was changed elsewhere, and here is something of yours that is not saved. Open it to choose.`);
+    if (state.kind === 'saved') this.notices.done(`Your earlier changes to “${name}” are now saved.`);
+    if (state.kind === 'conflict')
+      this.notices.done(`“${name}” was changed somewhere else while you had unsaved changes here. Open it and choose what to keep.`);
     return state.kind;
   }
 

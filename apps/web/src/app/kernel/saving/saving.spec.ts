@@ -81,8 +81,8 @@ describe('the steps of saving', () => {
   });
 
   it('stays with what is refused until something else is typed', () => {
-    const { state } = run(startSaving(kind, first), typed(''), due, { kind: 'refused', key: 'key 1', message: 'A title is missing.' });
-    expect(state).toMatchObject({ kind: 'refused', draft: '', message: 'A title is missing.', outstanding: null });
+    const { state } = run(startSaving(kind, first), typed(''), due, { kind: 'refused', key: 'key 1', message: 'Enter a title.' });
+    expect(state).toMatchObject({ kind: 'refused', draft: '', message: 'Enter a title.', outstanding: null });
     expect(run(state, typed('a'), due).effects).toMatchObject([{ kind: 'send' }]);
   });
 

@@ -42,11 +42,11 @@ export class UndoComponent implements OnInit, OnDestroy {
   private release = (): void => undefined;
 
   ngOnInit(): void {
-    this.release = this.keys.use([
-      { keys: ['z'], ctrl: true, cap: 'Ctrl Z', label: 'Undo', run: () => this.document().undo() },
-      { keys: ['z'], ctrl: true, shift: true, cap: 'Ctrl Shift Z', label: 'Redo', run: () => this.document().redo() },
-      { keys: ['y'], ctrl: true, cap: 'Ctrl Y', label: 'Redo', run: () => this.document().redo() },
-    ]);
+    this.release = this.keys.use('undo', {
+      undo: () => this.document().undo(),
+      redo: () => this.document().redo(),
+      redoToo: () => this.document().redo(),
+    });
   }
 
   ngOnDestroy(): void {
@@ -55,11 +55,11 @@ export class UndoComponent implements OnInit, OnDestroy {
 
   protected undoText(): string {
     const text = this.document().undoes();
-    return text === undefined ? 'Undo: nothing to go back to' : `Undo: ${text}`;
+    return text === undefined ? 'Nothing to undo' : `Undo: ${text}`;
   }
 
   protected redoText(): string {
     const text = this.document().redoes();
-    return text === undefined ? 'Redo: nothing to go on to' : `Redo: ${text}`;
+    return text === undefined ? 'Nothing to redo' : `Redo: ${text}`;
   }
 }

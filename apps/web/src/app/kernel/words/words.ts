@@ -1,5 +1,4 @@
-/** With a capital in front. */
-export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+export { capital } from '@zelpit/core';
 
 /** "9 March 2026". */
 export const dayInWords = (moment: string): string => new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

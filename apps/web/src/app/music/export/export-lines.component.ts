@@ -13,10 +13,10 @@ import { LinePlayer } from '../lines/line-player.service';
 
 type Kind = 'abc' | 'musicxml' | 'mid' | 'wav' | 'pdf';
 const kinds: readonly { readonly kind: Kind; readonly text: string }[] = [
-  { kind: 'abc', text: 'ABC, to be read by other music programs' },
-  { kind: 'musicxml', text: 'MusicXML, for engraving programs' },
-  { kind: 'mid', text: 'MIDI, the keys of a keyboard' },
-  { kind: 'pdf', text: 'PDF, on paper' },
+  { kind: 'abc', text: 'ABC, for other music programs' },
+  { kind: 'musicxml', text: 'MusicXML, for notation programs' },
+  { kind: 'mid', text: 'MIDI, to play on a computer or keyboard' },
+  { kind: 'pdf', text: 'PDF, to print' },
 ];
 const waveRate = 44_100;
 /** Silence between two lines, in s. */
@@ -35,8 +35,8 @@ const pauseSeconds = 1.5;
         @for (each of kinds; track each.kind) {
           <button type="button" ngbDropdownItem (click)="menu.close(); save(each.kind)">{{ each.text }}</button>
         }
-        <span class="d-block px-3 py-2" role="group" aria-label="WAV, the sound of each line once">
-          <button type="button" class="word" (click)="menu.close(); save('wav')">WAV, the sound of each line once</button>
+        <span class="d-block px-3 py-2" role="group" aria-label="WAV, the sound of each line, once">
+          <button type="button" class="word" (click)="menu.close(); save('wav')">WAV, the sound of each line, once</button>
           <span class="d-flex flex-wrap gap-3 my-2">
             <button type="button" class="toggle" [attr.aria-pressed]="sound.hasClick()" (click)="sound.hasClick.set(!sound.hasClick())">
               Click <b>{{ sound.hasClick() ? 'on' : 'off' }}</b>
@@ -90,7 +90,7 @@ export class ExportLinesComponent {
     try {
       saveFile(fileNameOf(this.title(), kind), await this.made(kind));
     } catch (error) {
-      if (kind === 'pdf') this.notices.done('The PDF could not be made: the server did not give its fonts. Try again.');
+      if (kind === 'pdf') this.notices.done('The PDF could not be made because its fonts did not load. Try again.');
       else this.notices.fault(error);
     } finally {
       this.busy.set('');

@@ -5,9 +5,9 @@ export type ChartView = 'player' | 'facing' | 'mirror' | 'behind';
 
 export const views: readonly { readonly value: ChartView; readonly label: string }[] = [
   { value: 'player', label: 'by the player' },
-  { value: 'facing', label: 'by a teacher facing' },
+  { value: 'facing', label: 'by someone facing the player' },
   { value: 'mirror', label: 'in a mirror' },
-  { value: 'behind', label: 'from behind' },
+  { value: 'behind', label: 'from behind the player' },
 ];
 
 /** In which row a hole stands, from the top: looking down the instrument the player sees its foot farthest away. */

@@ -22,7 +22,7 @@ import { LinePlayer } from './line-player.service';
     </button>
     <button type="button" class="btn btn-line" [disabled]="!line()" (click)="start(true)">Faulty <kbd>F</kbd></button>
     <span class="strip-said">{{ title() }}</span>
-    <zp-tempo [beats]="tempo()" [written]="line()?.tempo === null ? 'free: only to hear it' : 'as on the sheet'" (slower)="slower()" (faster)="faster()" />
+    <zp-tempo [beats]="tempo()" [written]="line()?.tempo === null ? 'for listening only' : 'as on the sheet'" (slower)="slower()" (faster)="faster()" />
     <zp-sound-menu [hasBars]="false" />
   `,
   host: { class: 'strip', role: 'region', 'aria-label': 'Sound' },
@@ -42,12 +42,12 @@ export class LineStripComponent implements OnDestroy {
   });
 
   private wasFaulty = false;
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Play the chosen line, or stop', run: () => this.toggle() },
-    { keys: ['f'], cap: 'F', label: 'Hear it with the fault', run: () => this.start(true) },
-    { keys: ['-'], cap: '-', label: 'Slower', run: () => this.slower() },
-    { keys: ['+', '='], cap: '+', label: 'Faster', run: () => this.faster() },
-  ]);
+  private readonly release = inject(KeyService).use('line', {
+    play: () => this.toggle(),
+    faulty: () => this.start(true),
+    slower: () => this.slower(),
+    faster: () => this.faster(),
+  });
 
   ngOnDestroy(): void {
     this.release();

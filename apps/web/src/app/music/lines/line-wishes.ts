@@ -28,10 +28,10 @@ export const lineWishes: readonly Choice<LineWish>[] = [
   { value: 'scale', label: 'the scale from' },
   { value: 'scale-hard', label: 'the scale with its hard steps twice, from' },
   { value: 'scale-values', label: 'the scale in halves, quarters, eighths and sixteenths, from' },
-  { value: 'cumulative', label: 'to each note above, from' },
+  { value: 'cumulative', label: 'up to each higher note in turn, from' },
   { value: 'growing', label: 'the notes ticked as known, one more each time' },
   { value: 'alternation', label: 'two notes in turn:' },
-  { value: 'rhythms', label: 'even, dotted, cut, triplets and tied:' },
+  { value: 'rhythms', label: 'five rhythms (even, dotted, cut, triplets, tied):' },
   { value: 'leaps', label: 'wide slurred leaps from' },
 ];
 
@@ -69,10 +69,10 @@ export const modes: readonly Choice<Mode>[] = [
 export const movementExerciseChoices: readonly Choice<MovementExercise>[] = [
   { value: 'scale', label: 'on each note, up and down' },
   { value: 'from-every-note', label: 'into this note from every other' },
-  { value: 'opened-and-back', label: 'each note with its opener, then back to this one' },
+  { value: 'opened-and-back', label: 'each note with its opening grace note, then back to this one' },
   { value: 'repeated', label: 'between these two notes' },
   { value: 'both-ways', label: 'between these two notes, there and back' },
-  { value: 'same-note', label: 'on one note, in the form of the top hand' },
+  { value: 'same-note', label: 'on one note, with the top-hand grace notes' },
   { value: 'taps', label: 'taps: note, low note, note, tap' },
   { value: 'runs', label: 'G, D and E grace notes in a row' },
 ];

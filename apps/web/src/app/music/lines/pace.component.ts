@@ -4,15 +4,17 @@ import { sheetLimits } from '@zelpit/contract';
 const { slowest: slowestPace, fastest: fastestPace } = sheetLimits;
 const firstPace = 48;
 
-/** Free, or so many beats a minute on the click. */
+/** No click, or so many beats a minute with it. */
 @Component({
   selector: 'zp-pace',
   template: `
-    <label [attr.for]="name()">{{ label() }}</label>
+    <label [attr.for]="name()"
+      >{{ label() }}<span class="visually-hidden"> of {{ forWhat() }}</span></label
+    >
     <span class="d-flex flex-wrap align-items-center gap-2">
       <select class="form-select pace-kind" [id]="name()" (change)="chooseKind($event)">
-        <option value="free" [selected]="tempo() === null">free</option>
-        <option value="click" [selected]="tempo() !== null">on the click</option>
+        <option value="free" [selected]="tempo() === null">no click</option>
+        <option value="click" [selected]="tempo() !== null">with the click</option>
       </select>
       @if (tempo(); as beats) {
         <input

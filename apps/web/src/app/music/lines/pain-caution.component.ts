@@ -6,7 +6,7 @@ import { restPhrase } from '@zelpit/core';
   selector: 'zp-pain-caution',
   template: `
     <p class="caution">
-      <b>Stop if anything hurts, tingles or goes numb.</b> {{ rest }} after each line. If it comes back, see a health professional; no drill is worth it.
+      <b>Stop if anything hurts, tingles or goes numb.</b> {{ rest }} after each line. If it comes back, see a health professional. No exercise is worth it.
     </p>
   `,
 })

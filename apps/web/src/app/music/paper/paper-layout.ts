@@ -133,11 +133,11 @@ function nextHead(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<
 const rowsUnder = (sheet: SheetOnPaper, line: Line): number =>
   sheet.words === undefined ? 0 : wordRows(sheet.instrument, notesOfLine(line), sheet.words).length;
 
-/** "free, then on the click", "click 60", "click 40, 60, 80, until the first slip" */
+/** "no click at first, then with it", "click at 60", "click 40, 60, 80, until the first slip" */
 function paceOnPaper(line: PlannedLine): string {
   const paces = pacesOf(line);
-  if (paces[0] === null) return 'free, then on the click';
-  return `click ${paces.join(', ')}${paces.length > 1 ? ', until the first slip' : ''}`;
+  if (paces[0] === null) return 'no click at first, then with it';
+  return `click at ${paces.join(', ')}${paces.length > 1 ? ', until the first slip' : ''}`;
 }
 
 /** Sizes of a line's name, the largest that its room allows. */
@@ -159,7 +159,7 @@ function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Mea
   put(described.title, titleSize, 800, 34, 1);
   put(described.advice.todo, 19, 700, 24, 3);
   put(described.advice.otherwise, 16.5, 500, 22, 2);
-  if (line.point.trim() !== '') put(`Watch: ${line.point}`, 17, 700, 22, 4);
+  if (line.point.trim() !== '') put(`Watch for: ${line.point}`, 17, 700, 22, 4);
   y += 8;
   const times = countText(line);
   const count = line.repetitions * pacesOf(line).length;

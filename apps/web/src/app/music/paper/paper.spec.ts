@@ -126,14 +126,16 @@ describe('paperPages', () => {
 
   it('a drill is one line with its speeds, and a box for each of them', () => {
     const [row] = paperPages(sheet(1, { lines: [{ ...line, tempo: 40, speeds: [40, 50, 60], repetitions: 1 }] }), paperSizes[0], measure)[0].rows;
-    expect(row.texts.map(({ text }) => text)).toEqual(expect.arrayContaining(['1 line (8 changes) at each speed', 'click 40, 50, 60, until the first slip']));
+    expect(row.texts.map(({ text }) => text)).toEqual(
+      expect.arrayContaining(['1 line (8 changes) at each speed', 'click at 40, 50, 60, until the first slip']),
+    );
     expect(row.boxes).toHaveLength(3);
   });
 
   it('says what to watch and the pace, as typed', () => {
     const [page] = paperPages(sheet(1, { lines: [{ ...line, point: 'little finger waits', tempo: 52, repetitions: 1 }] }), paperSizes[0], measure);
     const text = page.rows[0].texts.map((text) => text.text);
-    expect(text).toEqual(expect.arrayContaining(['C to E', 'Watch: little finger waits', 'click 52', '1 line (8 changes)']));
+    expect(text).toEqual(expect.arrayContaining(['C to E', 'Watch for: little finger waits', 'click at 52', '1 line (8 changes)']));
   });
 });
 

@@ -7,6 +7,8 @@ type Abcjs = typeof AbcjsModule;
 /** Where a note stands in an engraved line, in px from the left edge of the staff's host. */
 export interface EngravedNote {
   readonly x: number;
+  /** Middle of its head, in px under the top line of the staff; undefined for a rest. */
+  readonly y: number | undefined;
   readonly graceNotes: readonly number[];
 }
 
@@ -32,7 +34,12 @@ interface PlacedHead {
   readonly c: string | null;
   readonly x: number;
   readonly w: number;
+  /** Steps of the scale above middle C. */
+  readonly pitch?: number;
 }
+
+/** The lines of the treble staff, in steps above middle C; two steps are a space. */
+const [bottomLine, topLine] = [2, 10];
 
 interface PlacedElement {
   readonly el_type: string;
@@ -105,11 +112,13 @@ export class Engraver {
     svg.querySelector('title')?.remove();
     host.style.removeProperty('height');
     const elements = tune.lines.flatMap((line) => line.staff?.[0]?.voices[0] ?? []);
-    return { svg, ...staffOf(svg, scale), ...placesOf(elements, scale), width: fullWidth * scale, height: height * scale };
+    const staff = staffOf(svg, scale);
+    const step = (staff.staffBottom - staff.staffTop) / (topLine - bottomLine);
+    return { svg, ...staff, ...placesOf(elements, scale, step), width: fullWidth * scale, height: height * scale };
   }
 }
 
-function placesOf(elements: readonly PlacedElement[], scale: number): Pick<Engraving, 'notes' | 'barLines'> {
+function placesOf(elements: readonly PlacedElement[], scale: number, step: number): Pick<Engraving, 'notes' | 'barLines'> {
   const notes: EngravedNote[] = [];
   const barLines: number[] = [];
   for (const { el_type: kind, abselem } of elements) {
@@ -119,7 +128,11 @@ function placesOf(elements: readonly PlacedElement[], scale: number): Pick<Engra
     const [head] = abselem.heads ?? [];
     const middle = (placed: PlacedHead): number => (placed.x + placed.w / 2) * scale;
     const graces = (abselem.extra ?? []).filter((each) => each.c?.startsWith('noteheads.') === true);
-    notes.push({ x: head === undefined ? (abselem.x + abselem.w / 2) * scale : middle(head), graceNotes: graces.map(middle) });
+    notes.push({
+      x: head === undefined ? (abselem.x + abselem.w / 2) * scale : middle(head),
+      y: head?.pitch === undefined ? undefined : (topLine - head.pitch) * step,
+      graceNotes: graces.map(middle),
+    });
   }
   return { notes, barLines };
 }

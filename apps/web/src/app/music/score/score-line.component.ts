@@ -1,6 +1,7 @@
 import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef, type OnDestroy } from '@angular/core';
 import {
   isTongued,
+  noteOf,
   laneLayout,
   seamBetween,
   type Articulation,
@@ -17,6 +18,10 @@ import { MarkComponent } from '../lanes/mark.component';
 import { Engraver, type Engraving } from './engraver.service';
 import type { ScoreLine } from './score-lines';
 
+const semitonesInOctave = 12;
+/** Room that a letter with "new" needs to its right. */
+const newWidth = 52;
+
 /** A place where two notes of the line meet. */
 interface Seam {
   readonly x: number;
@@ -24,15 +29,23 @@ interface Seam {
   readonly trouble: Trouble | undefined;
 }
 
-export const scoreGeometry = { labels: 104, staffTop: 46, lanesTop: 104, pitch: 21 } as const;
+export const scoreGeometry = { labels: 104, names: 27, staffTop: 64, letters: 136, lanesTop: 152, pitch: 17 } as const;
 /** Under the lanes: where marks stand, and where the line ends. */
-const [marksBelow, heightBelow] = [20, 44];
+const [marksBelow, heightBelow] = [18, 38];
+/** Narrower than this, fingers' names take less room and the music is drawn smaller. */
+const narrow = 560;
+const narrowly = { labels: 82, names: 26, staffTop: 52, letters: 108, lanesTop: 122 } as const;
+const fullScale = 1.1;
 
 /** Geometry of a line of music; ten fingers take more height than eight. */
-export function scoreGeometryFor(instrument: Instrument | undefined): typeof scoreGeometry & { readonly marks: number; readonly height: number } {
+export function scoreGeometryFor(
+  instrument: Instrument | undefined,
+  width = narrow,
+): Readonly<Record<keyof typeof scoreGeometry | 'marks' | 'height', number>> {
+  const geometry = width < narrow ? { ...scoreGeometry, ...narrowly } : scoreGeometry;
   const lanes = instrument === undefined ? 0 : laneLayout(instrument, scoreGeometry.pitch).height;
-  const end = scoreGeometry.lanesTop + lanes;
-  return { ...scoreGeometry, marks: end + marksBelow, height: end + heightBelow };
+  const end = geometry.lanesTop + lanes;
+  return { ...geometry, marks: end + marksBelow, height: end + heightBelow };
 }
 const leadSeam = 26;
 
@@ -43,18 +56,34 @@ const leadSeam = 26;
   template: `
     <svg class="score-layer" [attr.viewBox]="'0 0 ' + width() + ' ' + geometry().height" preserveAspectRatio="xMinYMin meet">
       @for (x of pillars(); track x) {
-        <svg:rect class="pillar" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
+        <svg:rect class="pillar" [attr.x]="x - 20" y="34" width="40" [attr.height]="geometry().height - 38" rx="12" />
       }
       @if (playingX(); as x) {
         <svg:g class="pillar-move" [style.transform]="'translateX(' + x + 'px)'">
-          <svg:rect class="pillar" x="-15" y="24" width="30" [attr.height]="geometry().height - 28" rx="12" />
+          <svg:rect class="pillar" x="-15" y="34" width="30" [attr.height]="geometry().height - 38" rx="12" />
         </svg:g>
       }
       @if (countInX(); as x) {
-        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="24" width="40" [attr.height]="geometry().height - 28" rx="12" />
+        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="34" width="40" [attr.height]="geometry().height - 38" rx="12" />
       }
       @for (bar of barNumbers(); track bar.text) {
-        <svg:text class="bar-number" [attr.x]="bar.x" y="14">{{ bar.text }}</svg:text>
+        <svg:text class="bar-number" [attr.x]="bar.x" y="13">{{ bar.text }}</svg:text>
+      }
+      @for (name of names(); track name.x) {
+        <svg:text class="movement-name" [attr.x]="name.x" [attr.y]="geometry().names" text-anchor="middle">{{ name.text }}</svg:text>
+      }
+      @for (head of newHeads(); track head.note) {
+        <svg:circle class="new-ring" [attr.cx]="head.x" [attr.cy]="head.y" r="11" />
+      }
+      @for (letter of letters(); track letter.note) {
+        @if (letter.isNew) {
+          <svg:rect class="new-ring" [attr.x]="letter.x - 17" [attr.y]="geometry().letters - 25" width="66" height="31" rx="9" />
+          <svg:text class="note-new" [attr.x]="letter.x + 12" [attr.y]="geometry().letters - 1">new</svg:text>
+        }
+        <svg:text class="note-letter" [attr.x]="letter.x" [attr.y]="geometry().letters" text-anchor="middle">{{ letter.text }}</svg:text>
+        @for (dot of letter.dots; track dot) {
+          <svg:circle [attr.cx]="letter.x + dot" [attr.cy]="geometry().letters - 20" r="2.6" fill="currentColor" />
+        }
       }
       <svg:g
         zpLanes
@@ -64,9 +93,17 @@ const leadSeam = 26;
         [left]="geometry().labels"
         [right]="width()"
         [pitch]="geometry().pitch"
+        [labelSize]="15"
       />
       @if (seams().length > 0) {
-        <svg:text class="lane-label wrongly" [attr.x]="geometry().labels - 12" [attr.y]="geometry().marks + 6" text-anchor="end" style="fill: var(--vermilion)">
+        <svg:text
+          class="lane-label wrongly"
+          [attr.x]="geometry().labels - 12"
+          [attr.y]="geometry().marks + 6"
+          text-anchor="end"
+          font-size="15"
+          style="fill: var(--vermilion)"
+        >
           cuts in
         </svg:text>
       }
@@ -112,6 +149,12 @@ export class ScoreLineComponent implements OnDestroy {
   /** How notes with several fingerings are fingered, by index. */
   readonly path = input.required<TunePath>();
   readonly width = input.required<number>();
+  /** Whether the letters of the notes stand under them. */
+  readonly hasLetters = input(false);
+  /** Notes that are new to the student; empty where nobody knows. */
+  readonly unknown = input<ReadonlySet<NoteId>>(new Set());
+  /** Movements by the note that they decorate, by its index. */
+  readonly movements = input<ReadonlyMap<number, string>>(new Map());
   /** Notes that are fingered otherwise on the other model. */
   readonly dotted = input<ReadonlySet<NoteId>>();
   /** Changes by "from-to" of their notes. */
@@ -125,7 +168,7 @@ export class ScoreLineComponent implements OnDestroy {
   /** A notehead was clicked: its note's index. */
   readonly noteChosen = output<number>();
 
-  protected readonly geometry = computed(() => scoreGeometryFor(this.instrument()));
+  protected readonly geometry = computed(() => scoreGeometryFor(this.instrument(), this.width()));
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly engraving = signal<Engraving | undefined>(undefined);
 
@@ -136,10 +179,11 @@ export class ScoreLineComponent implements OnDestroy {
 
   constructor() {
     afterRenderEffect(() => {
-      const width = this.width() - scoreGeometry.labels;
+      const width = this.width() - this.geometry().labels;
+      const scale = this.width() < narrow ? fullScale * Math.max(0.62, this.width() / narrow) : fullScale;
       const { abc } = this.line();
       if (!this.isInView() && !this.hasTime()) return;
-      void this.engraver.engrave(this.host().nativeElement, abc, { width, scale: 1.1 }).then((engraving) => this.engraving.set(engraving));
+      void this.engraver.engrave(this.host().nativeElement, abc, { width, scale }).then((engraving) => this.engraving.set(engraving));
     });
   }
 
@@ -147,7 +191,7 @@ export class ScoreLineComponent implements OnDestroy {
     cancelIdleCallback(this.idle);
   }
 
-  protected readonly musicTop = computed(() => scoreGeometry.staffTop - (this.engraving()?.staffTop ?? 0));
+  protected readonly musicTop = computed(() => this.geometry().staffTop - (this.engraving()?.staffTop ?? 0));
 
   /** The line's notes as columns; the last note of the line before stands out of sight, so that the change into this line is seen. */
   protected readonly columns = computed((): readonly LaneNote[] => {
@@ -155,10 +199,11 @@ export class ScoreLineComponent implements OnDestroy {
     if (engraving === undefined) return [];
     const { first, end } = this.line();
     const { notes } = this.tune();
+    const { labels } = this.geometry();
     const own = notes.slice(first, end).map((note, index): LaneNote => {
       const placed = engraving.notes[index];
-      const x = scoreGeometry.labels + (placed?.x ?? 0);
-      const graceNotes = note.graceNotes.map((each, position) => ({ x: scoreGeometry.labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
+      const x = labels + (placed?.x ?? 0);
+      const graceNotes = note.graceNotes.map((each, position) => ({ x: labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
       return { x, note: note.written.kind === 'note' ? note.written.note : null, graceNotes, ...this.fingersOf(note.index) };
     });
     const before = notes[first - 1];
@@ -171,7 +216,45 @@ export class ScoreLineComponent implements OnDestroy {
     const { first, end } = this.line();
     return this.columns()
       .slice(first - end)
-      .map(({ x }, position) => ({ x, note: first + position }));
+      .map(({ x, graceNotes }, position) => ({ x, note: first + position, graceNotes }));
+  });
+
+  /** The name of a movement over its grace notes. */
+  protected readonly names = computed(() =>
+    this.heads().flatMap(({ x, note, graceNotes }) => {
+      const text = this.movements().get(note);
+      if (text === undefined) return [];
+      const [first, last] = [graceNotes.at(0)?.x ?? x, graceNotes.at(-1)?.x ?? x];
+      return [{ text, x: (first + last) / 2 }];
+    }),
+  );
+
+  /** The letter of each note, a dot over it for the high one; one that goes on from a tied note has none. */
+  protected readonly letters = computed(() => {
+    if (!this.hasLetters() && this.unknown().size === 0) return [];
+    const [lowest] = this.instrument().notes;
+    return this.heads().flatMap(({ x, note }) => {
+      const { written, isTiedFromPrevious } = this.tune().notes[note];
+      if (written.kind !== 'note' || isTiedFromPrevious) return [];
+      const isNew = this.unknown().has(written.note);
+      if (!isNew && !this.hasLetters()) return [];
+      const { writtenName, writtenSemitone } = noteOf(this.instrument(), written.note);
+      const high = Math.floor((writtenSemitone - lowest.writtenSemitone) / semitonesInOctave);
+      const dots = Array.from({ length: high }, (_, dot) => (dot - (high - 1) / 2) * 7);
+      return [{ x: isNew ? Math.min(x, this.width() - newWidth) : x, note, text: writtenName, isNew, dots }];
+    });
+  });
+
+  /** Heads of notes that are new to the student. */
+  protected readonly newHeads = computed(() => {
+    const engraving = this.engraving();
+    const { first } = this.line();
+    return this.heads().flatMap(({ x, note }) => {
+      const { written } = this.tune().notes[note];
+      const y = engraving?.notes[note - first]?.y;
+      if (y === undefined || written.kind !== 'note' || !this.unknown().has(written.note)) return [];
+      return [{ x, note, y: this.geometry().staffTop + y }];
+    });
   });
 
   /** Where notes stand that another model fingers otherwise. */
@@ -222,7 +305,7 @@ export class ScoreLineComponent implements OnDestroy {
       if (bar.number === 0 || goesOn || seen.has(bar.number) || column === undefined) return [];
       seen.add(bar.number);
       const left = column.graceNotes[0]?.x ?? column.x;
-      return [{ x: Math.max(scoreGeometry.labels + 2, left - 14), text: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];
+      return [{ x: Math.max(this.geometry().labels + 2, left - 14), text: bar.number === 1 || seen.size === 1 ? `bar ${bar.number}` : String(bar.number) }];
     });
   });
 
@@ -231,7 +314,7 @@ export class ScoreLineComponent implements OnDestroy {
 
   protected readonly text = computed(() => {
     const numbers = this.line().bars.map((index) => this.tune().bars[index].number);
-    return `Music and finger lanes, bars ${numbers[0]} to ${numbers[numbers.length - 1]}. The list of changes below says the same in words.`;
+    return `Music and finger lanes, bars ${numbers[0]} to ${numbers[numbers.length - 1]}. The list of changes below gives the same in words.`;
   });
 
   private columnX(note: number): number | undefined {

@@ -10,10 +10,8 @@ export interface ScoreLine {
   readonly bars: readonly number[];
 }
 
-const noteWidth = 42;
-const graceNoteWidth = 12;
-const barWidth = 14;
-const clefWidth = 80;
+/** Room for a theme note, for a grace note, for a bar line and for clef and meter, in px. */
+const [noteWidth, graceNoteWidth, barWidth, clefWidth] = [72, 24, 14, 70];
 
 /**
  * Breaks a tune into lines that fit a width: the same number of bars in each, four at most, fewer where the music is

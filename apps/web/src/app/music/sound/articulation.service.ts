@@ -4,7 +4,7 @@ import { isTonguedFamily, type Articulation, type Instrument } from '@zelpit/cor
 const storageKey = 'zelpit.articulation.';
 
 const words: Readonly<Record<Articulation, string>> = {
-  written: 'tongued but for slurs',
+  written: 'tongued except in slurs',
   tongued: 'all tongued',
   slurred: 'all slurred',
 };

@@ -4,9 +4,9 @@ import type { FaultKind } from '@zelpit/core';
 export type ChosenFault = FaultKind | 'worst';
 
 export const faultWords: Readonly<Record<ChosenFault, string>> = {
-  worst: 'the worst of each change',
-  'land-early': 'lands too soon',
-  'lift-early': 'lifts too soon',
+  worst: 'each change’s worst fault',
+  'land-early': 'lands early',
+  'lift-early': 'lifts early',
   'wrong-order': 'out of order',
 };
 

@@ -1,15 +1,4 @@
-import {
-  holeSign,
-  noteOf,
-  spokenFingers,
-  type Change,
-  type ChangeRisk,
-  type Fingering,
-  type Instrument,
-  type Level,
-  type Pattern,
-  type SoundClass,
-} from '@zelpit/core';
+import { noteOf, spokenFingers, type Change, type ChangeRisk, type Fingering, type Instrument, type Level, type SoundClass } from '@zelpit/core';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 import { capital } from '../../kernel/words/words';
 
@@ -17,9 +6,9 @@ import { capital } from '../../kernel/words/words';
 export type Whose = Level | 'measured';
 
 export const levelChoices: readonly Choice<Level>[] = [
-  { value: 'beginner', label: 'a beginner' },
-  { value: 'learner', label: 'a learner' },
-  { value: 'fluent', label: 'a fluent player' },
+  { value: 'beginner', label: 'a beginner (fingers vary by 25 ms)' },
+  { value: 'learner', label: 'a learner (15 ms)' },
+  { value: 'fluent', label: 'a fluent player (8 ms)' },
 ];
 
 /** "In how many of a hundred": what is said of a probability. */
@@ -31,10 +20,10 @@ export function inHundred(probability: number): string {
 
 const rows: readonly (readonly [SoundClass, string])[] = [
   ['low', 'a low note cuts in'],
-  ['run', 'notes between slip in'],
-  ['over-open', 'too open for a moment'],
-  ['between', 'a sound between'],
-  ['above', 'a sound above both'],
+  ['run', 'notes in between slip in'],
+  ['over-open', 'a gap is heard'],
+  ['between', 'another sound in between'],
+  ['above', 'a sound higher than both notes'],
   ['silent', 'silence'],
 ];
 
@@ -66,9 +55,9 @@ export const nameOfNote = (instrument: Instrument, id: string): string => noteOf
 
 export const soundText: Readonly<Record<SoundClass, string>> = {
   low: 'too low',
-  'over-open': 'too open',
-  run: 'a note between',
-  between: 'a sound between',
+  'over-open': 'a gap',
+  run: 'a note in between',
+  between: 'another sound in between',
   above: 'too high',
   same: 'hardly heard',
   silent: 'silence',
@@ -76,17 +65,7 @@ export const soundText: Readonly<Record<SoundClass, string>> = {
 
 /** Loudness against the reference note; nothing where none is known. */
 export const loudText = (decibels: number | undefined): string =>
-  decibels === undefined ? '' : `${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
-
-/** "X XOO XXXO": the holes in the order of the instrument, with a gap between the hands. */
-export function holesText(instrument: Instrument, pattern: Pattern): string {
-  return pattern.map((coverage, hole) => (hole > 0 && partOf(instrument, hole) !== partOf(instrument, hole - 1) ? ' ' : '') + holeSign(coverage)).join('');
-}
-
-function partOf(instrument: Instrument, hole: number): string {
-  const finger = instrument.fingers.find(({ id }) => id === instrument.holes[hole].finger);
-  return finger?.thumb === true ? 'thumb' : (finger?.hand ?? '');
-}
+  decibels === undefined || Math.abs(decibels) < 0.05 ? '' : `${decibels > 0 ? '+' : ''}${decibels.toFixed(1).replace('-', '−')} dB`;
 
 /** "Left ring lifts; right middle and ring land." */
 export function moversText(instrument: Instrument, { movers }: Change): string {

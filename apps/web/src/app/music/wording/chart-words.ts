@@ -1,15 +1,4 @@
-import {
-  comfortHint,
-  holeSign,
-  listed,
-  moversBetween,
-  noteOf,
-  type Fingering,
-  type Instrument,
-  type NamedPitch,
-  type Pattern,
-  type PatternAnswer,
-} from '@zelpit/core';
+import { comfortHint, listed, moversBetween, noteOf, type Fingering, type Instrument, type NamedPitch, type Pattern, type PatternAnswer } from '@zelpit/core';
 import { capital } from '../../kernel/words/words';
 
 /** "12 cents sharp", "in tune". */
@@ -31,17 +20,17 @@ function decibelsText(decibels: number): string {
 
 /** What a tried pattern gives, as sentences. */
 export function answerText(instrument: Instrument, answer: PatternAnswer): readonly string[] {
-  if (answer.kind === 'silent') return ['Nothing sounds.'];
-  if (answer.kind === 'unknown') return ['No geometry is known for this instrument, so only the fingers of its chart have a pitch.'];
+  if (answer.kind === 'silent') return ['These fingers make no sound.'];
+  if (answer.kind === 'unknown') return ['Zelpit does not know this instrument’s measurements, so only fingerings from its chart have a pitch.'];
   const { sounding, overblown, isSteady, spread, loudness } = answer;
-  const steadiness = isSteady || overblown !== undefined ? [] : ['It is unsteady: the tone may jump.'];
-  const spreadText = spread === undefined || spread < 10 ? [] : [`From instrument to instrument this differs by about ${spread} cents.`];
+  const steadiness = isSteady || overblown !== undefined ? [] : ['Unsteady: the tone may jump.'];
+  const spreadText = spread === undefined || spread < 10 ? [] : [`It varies by about ${spread} cents from one instrument to another.`];
   return [
     `Sounds ${pitchText(instrument, sounding)}.`,
     ...(overblown === undefined ? [] : [`Blown harder: ${pitchText(instrument, overblown)}.`]),
     ...steadiness,
     ...spreadText,
-    ...(loudness === undefined ? [] : [`Loudness ${decibelsText(loudness)} against the reference note, calibrated from what players report.`]),
+    ...(loudness === undefined ? [] : [`Loudness ${decibelsText(loudness)} compared with the reference note (from what players report).`]),
   ];
 }
 
@@ -67,23 +56,4 @@ export function fromText(instrument: Instrument, before: Fingering, after: Finge
   const moves = [...text(labels('lift'), 'lifts', 'lift'), ...text(labels('lower'), 'lands', 'land')].join(', ');
   const hint = comfortHint(instrument, before.pattern, after.pattern);
   return [`From ${name}: ${moves}.`, ...(hint === undefined ? [] : [hint])];
-}
-
-/** Holes as they are recited: numbers where the instrument has them, else signs. */
-export function recited(instrument: Instrument, pattern: Pattern): string {
-  if (instrument.family === 'recorder') {
-    const sign = (hole: number): string => {
-      if (pattern[hole] >= 1) return String(hole);
-      if (pattern[hole] <= 0) return '';
-      return hole === 0 ? 'ø' : `${hole}h`;
-    };
-    const parts = [[0], [1, 2, 3], [4, 5, 6, 7]].map((part) => part.map(sign).join(''));
-    return parts.filter((part) => part !== '').join(' ');
-  }
-  // A gap where another hand, or the thumb, begins.
-  const partOf = (hole: number): string => {
-    const finger = instrument.fingers.find(({ id }) => id === instrument.holes[hole].finger);
-    return finger?.thumb === true ? 'thumb' : (finger?.hand ?? '');
-  };
-  return pattern.map((coverage, hole) => `${hole > 0 && partOf(hole) !== partOf(hole - 1) ? ' ' : ''}${holeSign(coverage)}`).join('');
 }

@@ -1,4 +1,4 @@
-import type { OrnamentKind } from '@zelpit/core';
+import type { NeighbourOrnament, OrnamentKind } from '@zelpit/core';
 
 /** What ornaments are called. */
 export const ornamentNames: Readonly<Record<OrnamentKind, string>> = {
@@ -13,4 +13,21 @@ export const ornamentNames: Readonly<Record<OrnamentKind, string>> = {
   triplet: 'triplet',
   flutter: 'flutter',
   stop: 'stop',
+};
+
+/** What ornaments with a neighbour in the scale are called. */
+export const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
+  trill: 'trill',
+  'upper-mordent': 'mordent upwards',
+  'lower-mordent': 'mordent downwards',
+  'grace-note': 'grace note from above',
+};
+
+/** What an ornament that stands in a tune is called over its note. */
+export const writtenNames: Readonly<Record<OrnamentKind | NeighbourOrnament, string>> = {
+  ...ornamentNames,
+  ...neighbourNames,
+  'upper-mordent': 'mordent',
+  'lower-mordent': 'mordent',
+  'grace-note': 'grace note',
 };

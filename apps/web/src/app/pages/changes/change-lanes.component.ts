@@ -91,7 +91,7 @@ const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open'
         <text [attr.x]="left" [attr.y]="heardEnd() + 26 + step.row * 24" class="seam-said" [class.wrongly]="step.isFault">{{ step.text }}</text>
       }
       @if (steps().length === 0) {
-        <text [attr.x]="left" [attr.y]="heardEnd() + 26" class="seam-said">All fingers in one instant: nothing is heard between.</text>
+        <text [attr.x]="left" [attr.y]="heardEnd() + 26" class="seam-said">All fingers move at the same instant: nothing is heard in between.</text>
       }
     </svg>
   `,
@@ -248,7 +248,7 @@ export class ChangeLanesComponent {
     if (index === -1) return undefined;
     const ms = this.moments()[index];
     const isLift = this.change().movers[index].direction === 'lift';
-    const text = ms === 0 ? 'in the middle' : `${Math.abs(ms)} ms ${ms < 0 ? 'early' : 'late'}`;
+    const text = ms === 0 ? 'on time' : `${Math.abs(ms)} ms ${ms < 0 ? 'early' : 'late'}`;
     const edge = (at: number): number => this.xOf(clamped(at));
     return { index, x: this.xOf(ms), ms, text, isLift, early: edge(ms - this.sigma()), late: edge(ms + this.sigma()) };
   }
@@ -263,7 +263,7 @@ export class ChangeLanesComponent {
   private heardText(ms: number, role: string, sound: InBetweenSound | undefined): string {
     if (sound === undefined) return `${Math.round(ms)} ms of silence: ${this.cover()?.opens === null ? 'the tongue' : 'every hole is closed'}`;
     const name = noteOf(this.instrument(), sound.note).schoolName;
-    const spread = sound.spread >= 15 ? `, within ${sound.spread} cents` : '';
+    const spread = sound.spread >= 15 ? `, give or take ${sound.spread} cents` : '';
     const steadiness = sound.isSteady ? '' : ', unsteady';
     if (role === 'grace') return `${Math.round(ms)} ms of the grace note, near ${name}${spread}${steadiness}`;
     const about = sound.kind === 'low' || sound.kind === 'run' ? name : `about ${name}`;

@@ -2,6 +2,7 @@ import { Component, computed, effect, inject, input, linkedSignal, signal, untra
 import { Router, RouterLink } from '@angular/router';
 import { scaleSqrt } from 'd3-scale';
 import {
+  count,
   adviceFor,
   bestLead,
   changeName,
@@ -18,18 +19,19 @@ import {
   loudnessShown,
   mirrorCheck,
   normalPool,
+  patternKey,
   RiskTable,
   troubleOf,
   wayIdOf,
   wayName,
   waysOf,
-  withArticle,
   type Change,
   type ChangePlay,
   type Fingering,
   type Hiding,
   type Instrument,
   type NoteId,
+  type Pattern,
   type TimingParameters,
   graceNoteMs,
   isTonguedFamily,
@@ -37,10 +39,13 @@ import {
   usualGraceNoteMs,
 } from '@zelpit/core';
 import { ChartState } from '../../studio/state/chart-state.service';
+import { TipComponent } from '../../kernel/tip/tip.component';
+import { WideComponent } from '../../kernel/wide/wide.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
 import { SoundMenuComponent } from '../../music/sound/sound-menu.component';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
@@ -49,7 +54,6 @@ import { ChangeLanesComponent } from './change-lanes.component';
 import type { ChangeMapAnswer, ChangeMapRequest, MappedChange } from './change-map-messages';
 import { startChangeMapWorker } from './change-map-worker';
 import {
-  holesText,
   inHundred,
   levelChoices,
   loudText,
@@ -67,16 +71,16 @@ import { PlayerTimings } from '../../studio/trials/player-timings.service';
 type Quantity = 'difficulty' | 'low' | 'run' | 'gap' | 'length';
 
 const quantities: readonly Choice<Quantity>[] = [
-  { value: 'difficulty', label: 'how hard it is' },
+  { value: 'difficulty', label: 'difficulty' },
   { value: 'low', label: 'a low note cuts in' },
-  { value: 'run', label: 'notes between slip in' },
-  { value: 'gap', label: 'too open for a moment' },
+  { value: 'run', label: 'notes in between slip in' },
+  { value: 'gap', label: 'a gap is heard' },
   { value: 'length', label: 'how long a fault sounds' },
 ];
 const opennessChoices: readonly Choice<number>[] = [
-  { value: 1, label: 'as much as too closed' },
-  { value: 0.3, label: 'a third as much as too closed' },
-  { value: 3, label: 'three times as much as too closed' },
+  { value: 1, label: 'as much as a low note' },
+  { value: 0.3, label: 'a third as much as a low note' },
+  { value: 3, label: 'three times as much as a low note' },
 ];
 const leadDraws = 3000;
 const leadNormals = normalPool(2, 32_768);
@@ -133,10 +137,22 @@ interface Cell extends BareCell {
 /** Every change of an instrument: how much trouble it is, and one of them taken apart in time. */
 @Component({
   selector: 'zp-changes',
-  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, GlideComponent, SoundMenuComponent, RouterLink],
+  imports: [
+    TipComponent,
+    FingeringComponent,
+    WideComponent,
+    SentenceComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    ChangeLanesComponent,
+    GlideComponent,
+    SoundMenuComponent,
+    RouterLink,
+  ],
   templateUrl: './changes.page.html',
 })
 export class ChangesPage implements OnDestroy {
+  protected readonly count = count;
   private readonly transport = inject(Transport);
   private readonly chart = inject(ChartState);
   private readonly timings = inject(PlayerTimings);
@@ -227,10 +243,18 @@ export class ChangesPage implements OnDestroy {
     return (['from', 'to'] as const).flatMap((end) => {
       const all = waysOf(instrument, chosen[end].note);
       if (all.length < 2) return [];
-      const choices = all.map((each): Choice<string> => ({ value: wayIdOf(each), label: wayText(instrument, each) }));
-      return [{ end, name: nameOfNote(instrument, chosen[end].note), choices, value: wayIdOf(chosen[end]) }];
+      const choices = all.map((each): Choice<string> => ({
+        value: wayIdOf(each),
+        label: wayText(instrument, each),
+        ...(each.rank === 1 && { beside: 'taught first' }),
+      }));
+      return [{ end, name: nameOfNote(instrument, chosen[end].note), choices, value: wayIdOf(chosen[end]), ways: all }];
     });
   });
+
+  protected patternOfWay(ways: readonly Fingering[], id: string): Pattern {
+    return (ways.find((each) => wayIdOf(each) === id) ?? ways[0]).pattern;
+  }
 
   protected readonly change = computed((): Change | undefined => {
     const chosen = this.chosen();
@@ -262,7 +286,7 @@ export class ChangesPage implements OnDestroy {
   protected readonly covers = computed((): readonly Choice<Cover>[] => {
     const [instrument, change] = [this.instrument(), this.change()];
     if (change === undefined) return [];
-    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, label: `under ${withArticle(name)}` }));
+    const graces = graceNotesOver(instrument, change).map(({ name, written }): Choice<Cover> => ({ value: written, label: `under the ${name}` }));
     return [
       { value: 'bare', label: instrument.family === 'pipes' ? 'bare' : 'slurred' },
       ...graces,
@@ -296,7 +320,7 @@ export class ChangesPage implements OnDestroy {
     }
     const { risk, covered, hiddenMs } = this.table().hiddenRiskOf(change, hiding);
     const by = hiding.kind === 'tongue' ? 'the tongue' : 'the grace note';
-    const text = `In ${inHundred(covered)} of 100 every finger moves under ${by}; it takes ${hiddenMs.toFixed(1)} ms of noise away on average.`;
+    const text = `In ${inHundred(covered)} of 100 tries every finger moves while ${by} covers it; this hides ${hiddenMs.toFixed(1)} ms of noise on average.`;
     return { worst: inHundred(worstOf(risk)), rows: risksText(risk), covered: text };
   });
 
@@ -307,7 +331,8 @@ export class ChangesPage implements OnDestroy {
     return inBetweenSounds(instrument, change)
       .slice(1, -1)
       .map(({ pattern, kind, note, hertz, spread, isSteady }) => ({
-        holes: holesText(instrument, pattern),
+        key: patternKey(pattern),
+        pattern,
         kind: soundText[kind],
         isWrong: kind === 'low' || kind === 'run' || kind === 'over-open',
         sounds: kind === 'silent' ? soundText[kind] : `${nameOfNote(instrument, note)}, ${soundText[kind]}`,
@@ -338,16 +363,16 @@ export class ChangesPage implements OnDestroy {
   protected readonly isBeside = computed(() => this.mappedWays().length <= mostBeside && document.documentElement.clientWidth >= deskWidth);
   protected readonly width = computed(() => (this.isBeside() ? laneWidth : Math.min(820, Math.max(560, document.documentElement.clientWidth - 96))));
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Hear the change as the fingers stand', run: () => this.hear() },
-    { keys: ['c'], cap: 'C', label: 'All fingers in one instant', run: () => this.clean() },
-    { keys: ['f'], cap: 'F', label: 'Landings too soon', run: () => this.faulty() },
-    { keys: ['o'], cap: 'O', label: 'Lifts too soon', run: () => this.tooSoonOpen() },
-    { keys: ['w'], cap: 'W', label: 'Out of order', run: () => this.outOfOrder() },
-    { keys: ['s'], cap: 'S', label: 'Slow motion on or off', run: () => this.toggleSlow() },
-    { keys: ['t'], cap: 'T', label: 'Blind test of this change', run: () => this.goTo('ear') },
-    { keys: ['k'], cap: 'K', label: 'Play it on keys', run: () => this.goTo('keys') },
-  ]);
+  private readonly release = inject(KeyService).use('changes', {
+    play: () => this.hear(),
+    clean: () => this.clean(),
+    faulty: () => this.faulty(),
+    open: () => this.tooSoonOpen(),
+    outOfOrder: () => this.outOfOrder(),
+    slow: () => this.toggleSlow(),
+    ear: () => this.goTo('ear'),
+    onKeys: () => this.goTo('keys'),
+  });
 
   constructor() {
     effect(() => {
@@ -490,8 +515,8 @@ export class ChangesPage implements OnDestroy {
   }
 
   private amountText(value: number): string {
-    if (this.quantity() === 'difficulty') return `${value.toFixed(1)} hard`;
-    return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${inHundred(value)} in 100`;
+    if (this.quantity() === 'difficulty') return `difficulty ${value.toFixed(1)}`;
+    return this.quantity() === 'length' ? `${value.toFixed(1)} ms` : `${inHundred(value)} of 100 tries`;
   }
 
   protected isChosen({ from, to }: Cell): boolean {

@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, linkedSignal, signal, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { blindPair, changeBetween, EarStaircase, mostMinutes, noteOf, type EarThreshold, type NoteId } from '@zelpit/core';
+import { TipComponent } from '../../kernel/tip/tip.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -18,11 +19,11 @@ const listed = 8;
 /** Blind test of one change: which of two was crossed? The fault grows shorter until the ear just tells it. */
 @Component({
   selector: 'zp-ear',
-  imports: [SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink],
+  imports: [TipComponent, SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink],
   template: `
     <div class="page">
       <zp-sentence>
-        <a class="chooser-word" routerLink="/changes" [queryParams]="{ from: home(), to: other() }">Changes</a><span>, blind test of </span>
+        <a class="chooser-word" routerLink="/changes" [queryParams]="{ from: home(), to: other() }">Changes</a><span>, ear test of </span>
         <zp-pair-chooser [instrument]="instrument()" [(from)]="home" [(to)]="other" /><zp-for-whom />
       </zp-sentence>
       <section class="band" aria-label="The question">
@@ -30,19 +31,19 @@ const listed = 8;
           @switch (stage()) {
             @case ('before') {
               @if (canFault()) {
-                <p class="band-todo">You hear {{ name() }} twice. In one of them a finger was late.</p>
+                <p class="band-todo">You will hear {{ name() }} twice. One of the two has a late finger.</p>
                 <p class="band-else">
-                  Which one? The fault grows shorter as you hear it. It stops by itself, after {{ minutes }} minutes at the latest; both are equally long and
-                  loud.
+                  Say which one. The better you hear it, the shorter the fault becomes. Both are equally long and loud. The test ends by itself, after
+                  {{ minutes }} minutes at most.
                 </p>
               } @else {
-                <p class="band-todo">Nothing can cut in between {{ name() }}.</p>
-                <p class="band-else">Choose two other notes above: a cross is heard best.</p>
+                <p class="band-todo">Nothing can cut in from {{ name() }}.</p>
+                <p class="band-else">Choose two other notes above; a cross is easiest to hear.</p>
               }
             }
             @case ('asking') {
-              <p class="band-todo" aria-live="polite">Which one was crossed?</p>
-              <p class="band-else">{{ feedback() || 'Guess where you do not know.' }} {{ answered() }} answered, {{ timeLeft() }} left.</p>
+              <p class="band-todo" aria-live="polite">Which one had the fault?</p>
+              <p class="band-else">{{ feedback() || 'If you are not sure, guess.' }} {{ answered() }} answered, {{ timeLeft() }} left.</p>
             }
             @case ('done') {
               <p class="band-todo" role="status">{{ resultText() }}</p>
@@ -69,18 +70,22 @@ const listed = 8;
             <span [class.is-now]="isSounding() && !isSecond()">1</span><span [class.is-now]="isSounding() && isSecond()">2</span>
           </div>
         }
-        <h2 class="heading">What {{ whoText() }} heard before</h2>
+        <h2 class="heading">Earlier ear tests of {{ whoText() }}</h2>
         @if (earlier().length === 0) {
-          <p>No blind test yet. A first one takes about three minutes.</p>
+          <p>No ear test yet. The first one takes about three minutes.</p>
         } @else {
           <table class="risk-table">
             <thead>
               <tr class="second">
                 <th scope="col">Change</th>
-                <th scope="col">just heard at</th>
-                <th scope="col">between</th>
-                <th scope="col">right</th>
-                <th scope="col">day</th>
+                <th scope="col">
+                  shortest fault heard<zp-tip about="shortest fault heard"
+                    >The shorter, the finer the ear. Elsewhere Zelpit counts a fault from 10 ms on.</zp-tip
+                  >
+                </th>
+                <th scope="col">likely range</th>
+                <th scope="col">right answers</th>
+                <th scope="col">date</th>
               </tr>
             </thead>
             <tbody>
@@ -97,10 +102,10 @@ const listed = 8;
           </table>
         }
         <p class="second">
-          How it is found: an adaptive staircase after Watson and Pelli (1983). Every answer sharpens the guess of the length at which three answers in four are
-          right. Hearing has its own record, apart from playing.
+          How this is measured: an adaptive staircase after Watson and Pelli (1983). Each answer narrows down the fault length at which three answers in four
+          are right. Ear tests are recorded apart from playing.
         </p>
-        <p class="caution">Sound starts quiet and is capped. Keep headphones low, and pause when the ear is tired.</p>
+        <p class="caution">Sound starts quiet and has an upper limit. Keep headphones low, and pause when your ears are tired.</p>
       </main>
     </div>
   `,
@@ -147,13 +152,13 @@ export class EarPage implements OnDestroy {
   });
   protected readonly resultText = computed(() => {
     const result = this.result();
-    if (result === undefined) return 'Stopped before anything could be told.';
-    return `Crossings in ${this.name()} are just heard at ${Math.round(result.ms)} ms.`;
+    if (result === undefined) return 'Stopped too early to tell.';
+    return `From ${this.name()}, a fault of ${Math.round(result.ms)} ms can just be heard.`;
   });
   protected readonly boundsText = computed(() => {
     const result = this.result();
-    if (result === undefined) return 'A few more answers are needed; start again when you like.';
-    return `Very likely between ${Math.round(result.from)} and ${Math.round(result.to)} ms; ${this.rights()} of ${this.answered()} answers were right.`;
+    if (result === undefined) return 'It needs a few more answers. Start again when you like.';
+    return `Most likely between ${Math.round(result.from)} and ${Math.round(result.to)} ms; ${this.rights()} of ${this.answered()} answers were right.`;
   });
   protected readonly whoText = computed(() => this.state.student()?.alias ?? 'this studio');
   protected readonly earlier = computed(() => {
@@ -174,12 +179,12 @@ export class EarPage implements OnDestroy {
       }));
   });
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Start', run: () => (this.stage() === 'asking' ? this.again() : this.start()) },
-    { keys: ['1'], cap: '1', label: 'The first was crossed', run: () => this.answer(0) },
-    { keys: ['2'], cap: '2', label: 'The second was crossed', run: () => this.answer(1) },
-    { keys: ['r'], cap: 'R', label: 'Hear both again', run: () => this.again() },
-  ]);
+  private readonly release = inject(KeyService).use('ear', {
+    play: () => (this.stage() === 'asking' ? this.again() : this.start()),
+    first: () => this.answer(0),
+    second: () => this.answer(1),
+    again: () => this.again(),
+  });
 
   constructor() {
     this.state.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
@@ -234,7 +239,7 @@ export class EarPage implements OnDestroy {
       ...{ thresholdMs: rounded(result.ms), lowMs: rounded(result.from), highMs: rounded(result.to) },
     };
     this.trials
-      .add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result: kept }, 'the result of the blind test')
+      .add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result: kept }, 'the result of the ear test')
       .subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }
 

@@ -47,8 +47,8 @@ export class GlideComponent {
     const all = glide.points[glide.points.length - 1].cents;
     const name = (id: string): string => noteOf(instrument, id).schoolName;
     const text = glide.isBroken
-      ? 'A glide that breaks: on the way the sound jumps into another register.'
-      : `A glide, no step: half of the way gives ${Math.round(half)} of ${Math.round(all)} cents.`;
+      ? 'Not a smooth glide: on the way the sound jumps to another register.'
+      : `A glide, not a step: with the finger half-way the pitch has moved ${Math.round(half)} of ${Math.round(all)} cents.`;
     return {
       path: path ?? '',
       text: text.replace(/-/g, '−'),

@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, linkedSignal, signal, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  count,
   barsOf,
   chartedFingering,
   levels,
@@ -16,6 +17,7 @@ import {
   type NoteId,
 } from '@zelpit/core';
 import type { TuneSummary } from '@zelpit/contract';
+import { WideComponent } from '../../kernel/wide/wide.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -38,7 +40,7 @@ const slowest = 20;
 /** A simulated student plays; the faults are to be found by ear or by eye. */
 @Component({
   selector: 'zp-hunt',
-  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, RouterLink],
+  imports: [WideComponent, SentenceComponent, ForWhomComponent, ChooserComponent, ChangeLanesComponent, RouterLink],
   template: `
     <div class="page">
       <zp-sentence>
@@ -53,10 +55,12 @@ const slowest = 20;
         <div class="band-said">
           @if (isOpen()) {
             <p class="band-todo" role="status">{{ scoreText() }}</p>
-            <p class="band-else">Choose a change to see what its fingers did, and hear it 20 times slower.</p>
+            <p class="band-else">Press a change to see what the fingers did and to hear it 20 times slower.</p>
           } @else {
-            <p class="band-todo">Somebody who is not there plays. Which changes were not clean?</p>
-            <p class="band-else">Listen as often as you like, press those that you heard, then open the answer. A fault lasts longer than 10 ms.</p>
+            <p class="band-todo">A pretend student plays. Which changes were not clean?</p>
+            <p class="band-else">
+              Listen as often as you like, press every change that went wrong, then show the answers. A fault counts if it lasts longer than 10 ms.
+            </p>
           }
         </div>
         <div class="band-actions">
@@ -67,9 +71,9 @@ const slowest = 20;
             <button type="button" class="btn btn-line" (click)="next()">Another round <kbd>N</kbd></button>
           } @else {
             <button type="button" class="btn btn-line" [attr.aria-pressed]="hasEye()" [class.is-on]="hasEye()" (click)="hasEye.set(!hasEye())">
-              With the eye
+              Show fingers
             </button>
-            <button type="button" class="btn btn-line" [disabled]="playing().changes.length === 0" (click)="open()">Open the answer <kbd>A</kbd></button>
+            <button type="button" class="btn btn-line" [disabled]="playing().changes.length === 0" (click)="open()">Show answers <kbd>A</kbd></button>
           }
         </div>
       </section>
@@ -98,13 +102,13 @@ const slowest = 20;
         @if (seen(); as change) {
           <section aria-label="The chosen change in time">
             <h2 class="heading">{{ change.name }}</h2>
-            <div class="workshop-wide" tabindex="0" role="region" aria-label="Fingers in time">
+            <zp-wide label="Fingers in time">
               <zp-change-lanes [instrument]="instrument()" [change]="change.change" [moments]="change.moments" [sigma]="timing().sigma" [width]="width" />
-            </div>
+            </zp-wide>
           </section>
         }
-        <p class="second">Round {{ place() }}: the same round plays the same faults. What is found is kept with the student's hearing, apart from playing.</p>
-        <p class="caution">Sound starts quiet and is capped. Keep headphones low.</p>
+        <p class="second">Round {{ place() }}: a round always plays the same faults. The result is saved with the student’s ear tests, apart from playing.</p>
+        <p class="caution">Sound starts quiet and has an upper limit. Keep headphones low.</p>
       </main>
     </div>
   `,
@@ -178,7 +182,7 @@ export class HuntPage implements OnDestroy {
       .map(({ index, change, verdict, ms }) => {
         const name = `${noteOf(this.instrument(), change.from).schoolName} to ${noteOf(this.instrument(), change.to).schoolName}`;
         const isFault = isOpen && verdict !== 'clean';
-        const opened = verdict === 'clean' ? 'clean' : `${{ low: 'too low', run: 'a run', 'over-open': 'too open' }[verdict]} ${Math.round(ms)} ms`;
+        const opened = verdict === 'clean' ? 'clean' : `${{ low: 'low note,', run: 'notes between,', 'over-open': 'gap,' }[verdict]} ${Math.round(ms)} ms`;
         const guessed = marked.has(index) ? 'not clean?' : '';
         const verdictText = isOpen ? opened : guessed;
         return {
@@ -203,19 +207,15 @@ export class HuntPage implements OnDestroy {
   });
   protected readonly scoreText = computed(() => {
     const { faults, found, wronglyNamed } = this.score();
-    const wrong = wronglyNamed === 0 ? '' : ` ${wronglyNamed} clean ${wronglyNamed === 1 ? 'one was' : 'ones were'} named.`;
-    return faults === 0 ? `Everything was clean.${wrong}` : `${found} of ${faults} found.${wrong}`;
+    const wrong = wronglyNamed === 0 ? '' : ` ${count(wronglyNamed, 'clean change was', 'clean changes were')} marked too.`;
+    return faults === 0 ? `Everything was clean.${wrong}` : `You found ${found} of ${faults} faults.${wrong}`;
   });
 
   protected readonly isPlaying = signal(false);
   protected readonly now = signal(-1);
   private frame = 0;
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Play, or stop', run: () => this.toggle() },
-    { keys: ['a'], cap: 'A', label: 'Open the answer', run: () => this.open() },
-    { keys: ['n'], cap: 'N', label: 'Another round', run: () => this.next() },
-  ]);
+  private readonly release = inject(KeyService).use('hunt', { play: () => this.toggle(), answers: () => this.open(), next: () => this.next() });
 
   constructor() {
     this.state.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
@@ -238,7 +238,7 @@ export class HuntPage implements OnDestroy {
           written.kind === 'note' ? [path.get(index)?.fingering ?? chartedFingering(instrument, written.note)] : [],
         );
         this.tuneNotes.set({ id: music, notes });
-        if (notes.length < 2) this.fault.set('This tune has no two notes that follow each other on this instrument. Choose another.');
+        if (notes.length < 2) this.fault.set('This instrument cannot play two notes in a row of this tune. Choose another tune.');
       },
       error: (error: unknown) => this.notices.fault(error),
     });
@@ -271,7 +271,7 @@ export class HuntPage implements OnDestroy {
     this.isOpen.set(true);
     const result = { kind: 'fault-hunt' as const, title: `${this.musicText()}, round ${this.place()}`.slice(0, 200), ...this.score() };
     this.trials
-      .add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'what was found')
+      .add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'the result')
       .subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }
 

@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, linkedSignal, signal, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  count,
   canBeSensed,
   changeBetween,
   changeTimeline,
@@ -39,8 +40,8 @@ import { TrialsService } from '../../studio/trials/trials.service';
 type What = 'change' | 'scale';
 
 const wayChoices: readonly Choice<KeyWay>[] = [
-  { value: 'inverted', label: 'a key lifts its finger' },
-  { value: 'held', label: 'a key held is a finger down' },
+  { value: 'inverted', label: 'pressing a key lifts its finger' },
+  { value: 'held', label: 'holding a key puts its finger down' },
 ];
 const whatChoices: readonly Choice<What>[] = [
   { value: 'change', label: 'there and back' },
@@ -53,7 +54,7 @@ const slowest = 20;
 const shownBefore = 12;
 const simulatedSeed = 7;
 
-const verdictText: Readonly<Record<Verdict, string>> = { clean: 'clean', low: 'cuts in', run: 'slips in', 'over-open': 'too open' };
+const verdictText: Readonly<Record<Verdict, string>> = { clean: 'clean', low: 'cuts in', run: 'slips in', 'over-open': 'a gap' };
 
 /** Fingers as sensors: keys or touches stand for the holes; every change is judged, and the player's own timing is estimated. */
 @Component({
@@ -97,7 +98,7 @@ export class KeysPage implements OnDestroy {
     if (this.changes().length === 0) return 'Choose two different notes.';
     const blind = this.changes().find(({ fromPattern, toPattern }) => !canBeSensed(fromPattern, toPattern));
     if (blind === undefined) return '';
-    return `Keys and touches tell no half cover and no breath, so ${this.nameOf(blind)} cannot be judged here. Choose other notes.`;
+    return `Keys and pads cannot show half covers or breath, so ${this.nameOf(blind)} cannot be judged here. Choose other notes.`;
   });
 
   /** Everything that the fingers did since the start, and the fingers as they lie. */
@@ -124,10 +125,13 @@ export class KeysPage implements OnDestroy {
   });
   protected readonly keyboardText = computed(() => {
     const [needed, seen] = [this.needed(), this.pads()?.mostPressed() ?? 0];
-    const start = `This needs up to ${needed} ${needed === 1 ? 'key' : 'keys'} down at once`;
+    const start = `This needs up to ${count(needed, 'key')} down at once`;
     if (seen >= needed) return `${start}; your keyboard has shown that it can report them.`;
-    if (seen === 0) return `${start}. Press that many together once, to see whether your keyboard reports them all.`;
-    const other = this.way() === 'held' ? ' If more are down, it cannot report so many: choose “a key lifts its finger”, or use the pads on a tablet.' : '';
+    if (seen === 0) return `${start}. Press that many together once, to test whether your keyboard can report them all.`;
+    const other =
+      this.way() === 'held'
+        ? ' If you held more, your keyboard cannot report them all: choose “pressing a key lifts its finger”, or use the pads on a tablet.'
+        : '';
     return `${start}; it has reported ${seen} so far.${other}`;
   });
 
@@ -163,9 +167,9 @@ export class KeysPage implements OnDestroy {
   });
   protected readonly fitText = computed(() => {
     const fitted = this.fitted();
-    if (fitted === undefined) return `After ${fewestRepetitions} changes of two fingers or more your own timing stands here.`;
+    if (fitted === undefined) return `Play ${fewestRepetitions} changes of two or more fingers, and your own timing appears here.`;
     const lead = fitted.lead.value;
-    return `From ${fitted.repetitions} changes: the fingers stray by ${fitted.sigma.value.toFixed(0)} ms; lifts come ${Math.abs(lead).toFixed(0)} ms ${lead < 0 ? 'after' : 'before'} landings.`;
+    return `From ${fitted.repetitions} changes: your fingers vary by ${fitted.sigma.value.toFixed(0)} ms; lifts come ${Math.abs(lead).toFixed(0)} ms ${lead < 0 ? 'after' : 'before'} landings.`;
   });
 
   constructor() {
@@ -239,8 +243,8 @@ export class KeysPage implements OnDestroy {
       isTaken,
     };
     const who = this.whoText();
-    this.keeping.run(this.trials.add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'what was played'), () =>
-      this.notices.done(isTaken ? `Changes, lines and tunes reckon with this timing for ${who} from now on.` : 'Kept.'),
+    this.keeping.run(this.trials.add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'the result'), () =>
+      this.notices.done(isTaken ? `Saved. Changes, lines and tunes now use this timing for ${who}.` : 'Saved.'),
     );
   }
 
@@ -266,7 +270,7 @@ export class KeysPage implements OnDestroy {
       clean: `clean, all within ${Math.round(ms)} ms`,
       low: `${note} ${verdictText.low} for ${Math.round(ms)} ms`,
       run: `${note} ${verdictText.run} for ${Math.round(ms)} ms`,
-      'over-open': `too open for ${Math.round(ms)} ms`,
+      'over-open': `a gap of ${Math.round(ms)} ms`,
     }[verdict];
     return { index, name: this.nameOf(this.changes()[index]), verdict, text: text + strays };
   }

@@ -1,5 +1,6 @@
 import { Component, computed, effect, inject, input, output, signal, type Signal } from '@angular/core';
 import {
+  count,
   chartedPattern,
   coverOf,
   moversBetween,
@@ -15,7 +16,8 @@ import {
 import { SessionService } from '../../kernel/session/session.service';
 import { capital } from '../../kernel/words/words';
 import { Transport } from '../../music/sound/transport.service';
-import { answerText, centsText, recited } from '../../music/wording/chart-words';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
+import { answerText, centsText } from '../../music/wording/chart-words';
 import type { ChartView } from '../../music/lanes/chart-view';
 import { HolesComponent } from '../../music/lanes/holes.component';
 import { KeepFingeringComponent } from './keep-fingering.component';
@@ -29,12 +31,12 @@ const usualHalf = 0.64;
 /** Holes that can be covered in any way, and what these fingers sound. */
 @Component({
   selector: 'zp-any-fingers',
-  imports: [HolesComponent, KeepFingeringComponent],
+  imports: [HolesComponent, FingeringComponent, KeepFingeringComponent],
   template: `
     <zp-holes [instrument]="instrument()" [pattern]="pattern()" [view]="view()" (pressed)="press($event)" />
     <div>
-      <h2 class="heading">Any fingers</h2>
-      <p class="second mb-1">Press a hole to cover it, once more to open it{{ halves() ? '; in between it is half covered' : '' }}.</p>
+      <h2 class="heading">Try any fingers</h2>
+      <p class="second mb-1">Press a hole to cover it, and again to open it{{ halves() ? '; the press in between half covers it' : '' }}.</p>
       @if (!hasOwnHalves()) {
         <p>
           <button type="button" class="word" [attr.aria-pressed]="wantsHalves()" (click)="wantsHalves.set(!wantsHalves())">
@@ -44,7 +46,7 @@ const usualHalf = 0.64;
       }
       @if (partial(); as hole) {
         <p class="d-flex flex-wrap align-items-center gap-3">
-          <label [attr.for]="'share-' + hole.index">{{ hole.text }} is covered to {{ hole.percent }} %</label>
+          <label [attr.for]="'share-' + hole.index">{{ hole.text }} is {{ hole.percent }} % covered</label>
           <input
             type="range"
             class="form-range share"
@@ -65,19 +67,19 @@ const usualHalf = 0.64;
       <p class="d-flex flex-wrap align-items-center gap-3">
         <button type="button" class="btn btn-solid btn-low" (click)="hear()">Hear these fingers <kbd>H</kbd></button>
         @if (canKeep()) {
-          <button type="button" class="word" (click)="isKeeping.set(true)">Keep these fingers</button>
+          <button type="button" class="word" (click)="isKeeping.set(true)">Save this fingering</button>
         }
       </p>
       @if (isKeeping()) {
         <zp-keep-fingering [instrument]="instrument()" [pattern]="pattern()" [note]="nearest()" (closed)="isKeeping.set(false)" />
       }
       @if (others().length > 0) {
-        <h3 class="group-title">The same note, other fingers</h3>
+        <h3 class="group-title">Other fingerings for this note</h3>
         <ul class="rows">
           @for (other of others(); track other.text) {
             <li>
               <button type="button" class="row-link border-0 text-start w-100" (click)="tried.emit(other.pattern)">
-                <span>{{ other.text }}</span><small>{{ other.cents }}</small
+                <zp-fingering [instrument]="instrument()" [pattern]="other.pattern" /><small>{{ other.cents }}</small
                 ><small>{{ other.moved }}</small>
               </button>
             </li>
@@ -141,9 +143,9 @@ export class AnyFingersComponent {
         const moved = moversBetween(instrument, this.pattern(), pattern).length;
         return {
           pattern,
-          text: recited(instrument, pattern) || 'all open',
+          text: patternKey(pattern),
           cents: centsText(cents),
-          moved: `${moved} ${moved === 1 ? 'finger' : 'fingers'} away`,
+          moved: `${count(moved, 'finger')} different`,
         };
       });
   });

@@ -2,6 +2,7 @@ import { Component, computed, inject, linkedSignal, signal, type OnDestroy } fro
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import {
+  count,
   geometryOf,
   measuredPatterns,
   noteOf,
@@ -61,7 +62,7 @@ import { centsText } from '../../music/wording/chart-words';
               <th scope="col">Note</th>
               <th scope="col">Measured, in Hz</th>
               <th scope="col">Chart, in Hz</th>
-              <th scope="col">The fit leaves</th>
+              <th scope="col">Still off by</th>
             </tr>
           </thead>
           <tbody>
@@ -94,12 +95,12 @@ import { centsText } from '../../music/wording/chart-words';
             @if (attempt.fault()) {
               <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
             }
-            <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">Keep it in the studio</button>
+            <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">Save it in the studio</button>
           </form>
         }
         <p class="caution mt-3">
-          Measure with a tuner in a quiet room, each note held steady for some seconds. The fit moves holes by about 3 mm and widths by 0.8 mm at most on
-          average; levels stay those that players report.
+          Measure with a tuner in a quiet room, each note held steady for some seconds. On average the fit moves a hole by 3 mm and changes its width by 0.8 mm
+          at most. Loudness stays as players report it.
         </p>
       </main>
     </div>
@@ -142,21 +143,21 @@ export class CalibratePage implements OnDestroy {
   });
 
   protected readonly text = computed(() => {
-    if (!this.hasBore()) return 'This instrument has no bore to fit: its pitch hangs on the open area alone.';
+    if (!this.hasBore()) return 'This instrument has no bore to fit: its pitch depends only on how much hole is open.';
     const step = this.step();
-    if (step === undefined) return 'Type the pitches of at least three notes.';
-    if (this.isRunning()) return `Step ${step.iteration}: ${step.rms.toFixed(1)} cents rms are left.`;
-    return `${step.rms.toFixed(1)} cents rms are left after ${step.iteration} ${step.iteration === 1 ? 'step' : 'steps'}.`;
+    if (step === undefined) return 'Type the measured pitch of at least three notes.';
+    if (this.isRunning()) return `Step ${step.iteration}: still ${step.rms.toFixed(1)} cents off on average.`;
+    return `${step.rms.toFixed(1)} cents off on average after ${count(step.iteration, 'step')}.`;
   });
   protected readonly besides = computed(() => {
     const step = this.step();
-    if (step === undefined) return 'The geometry is fitted to them; what it cannot explain is named.';
+    if (step === undefined) return 'Zelpit adjusts the holes until the chart plays your pitches, and names the notes that it cannot explain.';
     const missed = unexplained(this.fitted(), step).map(({ note }) => noteOf(this.state.instrument(), note).schoolName);
     return missed.length === 0
       ? 'Every measured note is explained within 15 cents.'
-      : `Not explained: ${missed.join(', ')}. Measure again, or the model ends here.`;
+      : `Not explained: ${missed.join(', ')}. Measure again; if it stays, the model goes no further.`;
   });
-  protected readonly summary = computed(() => `${this.fitted().length} notes, ${this.step()?.rms.toFixed(1) ?? ''} cents rms`);
+  protected readonly summary = computed(() => `${this.fitted().length} notes, ${this.step()?.rms.toFixed(1) ?? ''} cents off on average`);
 
   ngOnDestroy(): void {
     this.worker?.terminate();
@@ -211,7 +212,7 @@ export class CalibratePage implements OnDestroy {
       sound: { geometry, atHertz: instrument.reference.hertz },
     };
     this.attempt.run(this.shelf.addModel(made), (model) => {
-      this.notices.done(`${model.instrument.name} is one of the studio’s instruments now.`);
+      this.notices.done(`${model.instrument.name} was added to the studio’s instruments.`);
       this.state.choose(model.id);
       void this.router.navigate(['/charts']);
     });
@@ -226,7 +227,7 @@ export class CalibratePage implements OnDestroy {
       const hertz = typedNumber(text);
       if (hertz === undefined) continue;
       if (!Number.isFinite(hertz)) {
-        this.fault.set(`“${text}” for ${noteOf(instrument, note).schoolName} is no number. Write Hz, as 238.5.`);
+        this.fault.set(`“${text}” for ${noteOf(instrument, note).schoolName} is not a number. Write the pitch in Hz, for example 238.5.`);
         return undefined;
       }
       notes.push({ note, hertz });

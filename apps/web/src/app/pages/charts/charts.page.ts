@@ -9,6 +9,7 @@ import {
   isSameToPlay,
   laneLayout,
   noteOf,
+  patternKey,
   solvedCover,
   soundingPitch,
   teachingOrders,
@@ -24,6 +25,7 @@ import {
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LanesComponent, type LaneNames } from '../../music/lanes/lanes.component';
 import { SessionService } from '../../kernel/session/session.service';
+import { WideComponent } from '../../kernel/wide/wide.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -35,7 +37,9 @@ import { AnyFingersComponent } from './any-fingers.component';
 import { ChartNotes, type NotesShown } from './chart-notes.service';
 import { ChartState } from '../../studio/state/chart-state.service';
 import { views, type ChartView } from '../../music/lanes/chart-view';
-import { fromText, movesBetween, recited, sentence } from '../../music/wording/chart-words';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
+import { holesText } from '../../music/lanes/hole-figure';
+import { fromText, movesBetween, sentence } from '../../music/wording/chart-words';
 
 interface Column {
   readonly key: NoteId;
@@ -65,7 +69,18 @@ const tunePrefix = 'tune ';
 /** The whole chart of an instrument, and what any pattern of fingers sounds. */
 @Component({
   selector: 'zp-charts',
-  imports: [RouterLink, SentenceComponent, ForWhomComponent, ChooserComponent, LanesComponent, AnyFingersComponent, NgbDropdownModule, DatePipe],
+  imports: [
+    FingeringComponent,
+    WideComponent,
+    RouterLink,
+    SentenceComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    LanesComponent,
+    AnyFingersComponent,
+    NgbDropdownModule,
+    DatePipe,
+  ],
   templateUrl: './charts.page.html',
 })
 export class ChartsPage implements OnDestroy {
@@ -117,8 +132,8 @@ export class ChartsPage implements OnDestroy {
       owner === undefined
         ? []
         : [
-            { value: 'known', label: `those that ${owner} knows` },
-            { value: 'unknown', label: `those still to come` },
+            { value: 'known', label: `notes ${owner} knows` },
+            { value: 'unknown', label: `notes still to learn` },
           ];
     const tunes = this.tuneNotes.list().map((tune): Choice<string> => ({ value: tunePrefix + tune.id, label: tune.title }));
     return [{ value: 'all', label: 'all' }, ...known, ...tunes];
@@ -187,7 +202,9 @@ export class ChartsPage implements OnDestroy {
   });
 
   /** Stays when something is ticked or kept; another instrument, or one without it, begins at its first note. */
-  private readonly chosenNote = signal<NoteId>('');
+  /** Which note, from the address. */
+  readonly note = input<string>();
+  private readonly chosenNote = linkedSignal<NoteId>(() => this.note() ?? '');
   protected readonly chosen = computed(() =>
     Math.max(
       0,
@@ -214,6 +231,9 @@ export class ChartsPage implements OnDestroy {
     })),
   );
 
+  /** How many octaves the highest note lies above the lowest register. */
+  protected readonly hasDots = computed(() => Math.max(0, ...this.columns().map(({ dots }) => dots)));
+
   protected readonly fromBefore = computed(() => {
     const before = this.columns()[this.chosen() - 1];
     return before === undefined ? [] : fromText(this.instrument(), before.fingering, this.way());
@@ -225,8 +245,7 @@ export class ChartsPage implements OnDestroy {
     if (!this.isTryingFirst() || !this.isSeen() || tried === undefined) return undefined;
     const instrument = this.instrument();
     const way = instrument.fingerings.find(({ note, pattern }) => note === this.way().note && isSameFingers(pattern, tried));
-    if (way === undefined)
-      return `Your fingers were ${recited(instrument, tried) || 'all open'}; the chart has ${recited(instrument, this.way().pattern) || 'all open'}.`;
+    if (way === undefined) return `The chart has ${holesText(instrument, this.way().pattern)}.`;
     return way.rank === 1 ? 'Yes: those are the fingers.' : 'Yes: that is another way to play it.';
   });
 
@@ -234,15 +253,17 @@ export class ChartsPage implements OnDestroy {
   protected readonly caution = computed(() => cautionsOf(this.instrument(), [this.way().note]));
   protected readonly aboutWay = computed((): readonly string[] => {
     const instrument = this.instrument();
-    const { remark, forNow } = this.way();
+    const { remark } = this.way();
     const cover = solvedCover(instrument, this.way());
     return [
       ...(remark === undefined ? [] : [sentence(remark)]),
-      ...(cover === undefined ? [] : [`By ear; the model covers that hole to ${Math.round(cover * 100)} %.`]),
-      ...(forNow === undefined
-        ? []
-        : [`For now, until ${dayInWords(`${forNow.until}T12:00:00`)}; then ${recited(instrument, forNow.eventually) || 'all open'}.`]),
+      ...(cover === undefined ? [] : [`Find it by ear. The model has that hole ${Math.round(cover * 100)} % covered.`]),
     ];
+  });
+  /** What is taught after a fingering that is only for now. */
+  protected readonly later = computed(() => {
+    const { forNow } = this.way();
+    return forNow === undefined ? undefined : { text: `For now, until ${dayInWords(`${forNow.until}T12:00:00`)}; then`, pattern: forNow.eventually };
   });
   /** What the studio said of the way that is shown. */
   protected readonly kept = computed(() => {
@@ -254,7 +275,7 @@ export class ChartsPage implements OnDestroy {
     const instrument = this.instrument();
     const all = instrument.fingerings.filter(({ note }) => note === this.way().note);
     const ranked = [...all].sort((one, other) => one.rank - other.rank);
-    return ranked.map((fingering) => ({ fingering, text: recited(instrument, fingering.pattern) || 'all open', isShown: fingering === this.way() }));
+    return ranked.map((fingering) => ({ fingering, key: patternKey(fingering.pattern), isShown: fingering === this.way() }));
   });
 
   protected readonly pattern = computed((): Pattern => this.tried() ?? this.way().pattern);
@@ -264,18 +285,13 @@ export class ChartsPage implements OnDestroy {
   });
   private readonly fingers = viewChild(AnyFingersComponent);
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Hear the chosen note', run: () => this.hear() },
-    { keys: ['h'], cap: 'H', label: 'Hear the fingers as they are', run: () => this.fingers()?.hear() },
-    { keys: ['ArrowRight'], cap: '→', label: 'Next note', run: () => this.pick(this.chosen() + 1) },
-    { keys: ['ArrowLeft'], cap: '←', label: 'Note before it', run: () => this.pick(this.chosen() - 1) },
-    ...['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'].map((key, hole) => ({
-      keys: [key],
-      cap: key,
-      label: `Hole ${hole + 1} from the top, covered or open`,
-      run: () => this.fingers()?.press(hole),
-    })),
-  ]);
+  private readonly release = inject(KeyService).use('chart', {
+    play: () => this.hear(),
+    hear: () => this.fingers()?.hear(),
+    next: () => this.pick(this.chosen() + 1),
+    before: () => this.pick(this.chosen() - 1),
+    hole: (key) => this.fingers()?.press('1234567890'.indexOf(key)),
+  });
 
   constructor() {
     if (this.isStaff()) this.tuneNotes.load();
@@ -339,7 +355,7 @@ export class ChartsPage implements OnDestroy {
     const later = forNow === undefined ? null : { until: forNow.until, eventually: [...forNow.eventually] };
     this.shelf.keep({ ...kept, remark: remark ?? '', forNow: later }).subscribe({
       next: (stored) => {
-        const text = change.isHidden === true ? 'Those fingers are hidden.' : 'Those fingers come first now.';
+        const text = change.isHidden === true ? 'That fingering is hidden.' : 'That fingering is now taught first.';
         this.notices.done(text, () => this.shelf.drop(stored).subscribe({ error: (error: unknown) => this.notices.fault(error) }));
       },
       error: (error: unknown) => this.notices.fault(error),
@@ -351,7 +367,7 @@ export class ChartsPage implements OnDestroy {
     if (kept === undefined) return;
     const { id: _id, by: _by, on: _on, ...text } = kept;
     const again = (): void => void this.shelf.keep(text).subscribe({ error: (error: unknown) => this.notices.fault(error) });
-    this.shelf.drop(kept).subscribe({ next: () => this.notices.done('Taken back.', again), error: (error: unknown) => this.notices.fault(error) });
+    this.shelf.drop(kept).subscribe({ next: () => this.notices.done('Back to the chart’s own.', again), error: (error: unknown) => this.notices.fault(error) });
   }
 
   protected hear(): void {

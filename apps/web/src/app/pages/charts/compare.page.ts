@@ -1,6 +1,7 @@
 import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  count,
   centsOfRatio,
   chartedFingering,
   chartedPattern,
@@ -35,6 +36,8 @@ interface Side {
 interface Row {
   readonly key: string;
   readonly name: string;
+  /** Which octave it is said with it: "high A". */
+  readonly spoken: string;
   readonly ids: readonly [NoteId | undefined, NoteId | undefined];
   readonly hertz: readonly [number | undefined, number | undefined];
   readonly isOtherFingers: boolean;
@@ -62,11 +65,14 @@ interface Row {
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="chosenRow()?.hertz?.[0] === undefined" (click)="hear(0)">Hear the first</button>
           <button type="button" class="btn btn-solid" [disabled]="chosenRow()?.hertz?.[1] === undefined" (click)="hear(1)">Hear the second</button>
-          <button type="button" class="btn btn-line" [disabled]="!canHearBoth()" (click)="hearBoth()">Both at once</button>
+          <button type="button" class="btn btn-line" [disabled]="!canHearBoth()" (click)="hearBoth()">Hear both</button>
         </div>
       </section>
       @if (tuningQuestions().length > 0) {
         <section class="layer chart-options" aria-label="Tunings">
+          <p class="second w-100 mb-0">
+            Pitch as a ratio to low A: 2/1 is an octave above it. 100 cents are a semitone; below about 5 cents hardly anyone hears a difference.
+          </p>
           @for (side of [0, 1]; track side) {
             @for (question of tuningQuestions(); track question.note) {
               <span class="seen"
@@ -92,7 +98,7 @@ interface Row {
                 [class.is-different]="row.isOtherFingers"
                 [style.width.px]="columnWidth"
                 [attr.aria-pressed]="index === chosen()"
-                [attr.aria-label]="row.name + (row.apart ? ', ' + row.apart + ' cents apart' : '') + (row.isOtherFingers ? ', other fingers' : '')"
+                [attr.aria-label]="row.spoken + (row.apart ? ', ' + row.apart + ' cents apart' : '') + (row.isOtherFingers ? ', other fingers' : '')"
                 (click)="pick(index)"
               >
                 {{ row.name }}
@@ -119,7 +125,10 @@ interface Row {
               <span [style.width.px]="columnWidth" [class.wrongly]="row.apart !== 0">{{ signed(row.apart) }}</span>
             }
           </div>
-          <p class="chart-legend">Dotted: other fingers. Below: how far the second chart's pitch lies from the first's, at the same {{ referenceName() }}.</p>
+          <p class="chart-legend">
+            Dotted line: different fingers. Bottom row: how many cents the second instrument is sharp (+) or flat (−) of the first, with the same
+            {{ referenceName() }}.
+          </p>
         </div>
       </main>
     </div>
@@ -171,6 +180,7 @@ export class ComparePage {
       return {
         key: String(semitone),
         name: (mine ?? theirs)?.writtenName ?? '',
+        spoken: (mine ?? theirs)?.schoolName ?? '',
         ids: [mine?.id, theirs?.id],
         hertz: [mine === undefined ? undefined : soundingPitch(one, mine.id), theirs === undefined ? undefined : soundingPitch(other, theirs.id)],
         isOtherFingers: both && !isSameToPlay(one, chartedPattern(one, mine.id), other, chartedPattern(other, theirs.id)),
@@ -206,8 +216,8 @@ export class ComparePage {
     const pitches = rows.filter(({ apart }) => apart !== undefined && apart !== 0).length;
     if (fingers === 0 && pitches === 0) return 'The two charts are the same.';
     const parts = [
-      ...(fingers > 0 ? [`${fingers} ${fingers === 1 ? 'note has' : 'notes have'} other fingers`] : []),
-      ...(pitches > 0 ? [`${pitches} ${pitches === 1 ? 'note is' : 'notes are'} tuned otherwise`] : []),
+      ...(fingers > 0 ? [`${count(fingers, 'note has', 'notes have')} different fingers`] : []),
+      ...(pitches > 0 ? [`${count(pitches, 'note is', 'notes are')} tuned differently`] : []),
     ];
     return `${parts.join(', ')}.`;
   });
@@ -216,7 +226,7 @@ export class ComparePage {
     const row = this.chosenRow();
     if (row === undefined) return '';
     const [one, other] = row.hertz.map((hertz) => (hertz === undefined ? 'not there' : `${hertz.toFixed(1)} Hz`));
-    return `${row.name}: ${one}, and ${other}${row.apart === undefined || row.apart === 0 ? '' : `; the second is ${centsText(row.apart)}`}.`;
+    return `${row.name}: ${one} and ${other}${row.apart === undefined || row.apart === 0 ? '' : `; the second is ${centsText(row.apart)}`}.`;
   });
   protected readonly canHearBoth = computed(() => this.chosenRow()?.hertz.every((hertz) => hertz !== undefined) === true);
 

@@ -1,6 +1,7 @@
 import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  count,
   chartedPattern,
   noteOf,
   patternsNear,
@@ -16,7 +17,9 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { typedNumber } from '../../kernel/words/words';
 import { Transport } from '../../music/sound/transport.service';
 import { ChartState } from '../../studio/state/chart-state.service';
-import { centsText, recited } from '../../music/wording/chart-words';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
+import { holesText } from '../../music/lanes/hole-figure';
+import { centsText } from '../../music/wording/chart-words';
 import { KeepFingeringComponent } from './keep-fingering.component';
 
 const most = 40;
@@ -26,7 +29,7 @@ type Halves = 'none' | 'usual' | 'all';
 const orders: readonly Choice<FinderOrder>[] = [
   { value: 'tuning', label: 'the best in tune first' },
   { value: 'ease', label: 'the easiest first' },
-  { value: 'school', label: 'those of the chart first' },
+  { value: 'school', label: 'the chart’s own first' },
 ];
 const halvesChoices: readonly Choice<Halves>[] = [
   { value: 'none', label: 'no half covers' },
@@ -37,12 +40,12 @@ const halvesChoices: readonly Choice<Halves>[] = [
 /** Patterns of fingers for a wanted pitch, by tuning, by ease between two notes, or by school. */
 @Component({
   selector: 'zp-finder',
-  imports: [SentenceComponent, ChooserComponent, RouterLink, KeepFingeringComponent],
+  imports: [SentenceComponent, FingeringComponent, ChooserComponent, RouterLink, KeepFingeringComponent],
   template: `
     <div class="page">
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
-        <span class="quiet"> fingers on </span>
+        <span class="quiet">, fingerings on </span>
         <zp-chooser purpose="Instrument" [value]="state.choice()" [word]="state.text()" [choices]="state.choices()" (valueChange)="state.choose($event)" />
         <span class="quiet"> for </span>
         <zp-chooser purpose="Note" [value]="note()" [choices]="notes()" (valueChange)="choose($event)" />
@@ -50,7 +53,7 @@ const halvesChoices: readonly Choice<Halves>[] = [
       <section class="band" aria-label="What is looked for">
         <div class="band-said" role="status">
           <p class="band-todo">{{ found().text }}</p>
-          <p class="band-else">The model proposes. Try one on the instrument, then keep it as your own.</p>
+          <p class="band-else">These are computed. Try one on the instrument, then save it as your own.</p>
         </div>
       </section>
       <main class="layer page-fill">
@@ -60,7 +63,7 @@ const halvesChoices: readonly Choice<Halves>[] = [
             <input id="wanted" class="form-control" inputmode="decimal" autocomplete="off" [value]="wanted()" (input)="wanted.set(typed($event))" />
           </div>
           <div>
-            <label class="form-label" for="within">Within cents</label>
+            <label class="form-label" for="within">Within (cents)</label>
             <input id="within" class="form-control" inputmode="numeric" autocomplete="off" [value]="within()" (input)="within.set(typed($event))" />
           </div>
           <p class="finder-words">
@@ -74,20 +77,29 @@ const halvesChoices: readonly Choice<Halves>[] = [
             <zp-chooser purpose="Half covers" [(value)]="halves" [choices]="halvesChoices" />
           </p>
         </form>
+        <p class="second mb-1">
+          Holes that change, and crosses, are counted from the note before and to the note after. 100 cents are a semitone; below about 5 cents hardly anyone
+          hears a difference.
+        </p>
         <ul class="rows finder-rows">
           @for (each of found().patterns; track each.key) {
             <li>
               <div class="finder-row">
                 <button type="button" class="row-link border-0 text-start" [attr.aria-label]="'Hear ' + each.text" (click)="hear(each)">
-                  <span>{{ each.text }}</span>
+                  <span><zp-fingering [instrument]="state.instrument()" [pattern]="each.pattern" /> {{ each.besides }}</span>
                   <small>{{ each.tuning }}</small>
                   <small>{{ each.ease }}</small>
                 </button>
                 @if (each.charted) {
                   <span class="second finder-kept">{{ each.charted }}</span>
                 } @else {
-                  <button type="button" class="word" [attr.aria-label]="'Keep ' + each.text" (click)="keeping.set(keeping() === each.key ? '' : each.key)">
-                    Keep
+                  <button
+                    type="button"
+                    class="word"
+                    [attr.aria-label]="'Save ' + each.text + ' as my own'"
+                    (click)="keeping.set(keeping() === each.key ? '' : each.key)"
+                  >
+                    Save as my own
                   </button>
                 }
               </div>
@@ -155,9 +167,9 @@ export class FinderPage {
   }
 
   private countText(all: readonly FoundPattern[], within: number): string {
-    if (all.length === 0) return `No fingers sound within ${within} cents of it.`;
-    if (all.length > most) return `${all.length} ways within ${within} cents; the best ${most} are shown.`;
-    return all.length === 1 ? `One way within ${within} cents.` : `${all.length} ways within ${within} cents, ${this.orderText()}.`;
+    if (all.length === 0) return `No fingering sounds within ${within} cents of that pitch.`;
+    if (all.length > most) return `${all.length} fingerings within ${within} cents; here are the best ${most}.`;
+    return all.length === 1 ? `1 fingering within ${within} cents.` : `${all.length} fingerings within ${within} cents, ${this.orderText()}.`;
   }
 
   private neighbour(by: number): NoteId {
@@ -177,22 +189,30 @@ function startingNote(instrument: Instrument): NoteId {
 function rowOf(
   instrument: Instrument,
   found: FoundPattern,
-): Omit<FoundPattern, 'charted'> & { readonly key: string; readonly text: string; readonly tuning: string; readonly ease: string; readonly charted: string } {
+): Omit<FoundPattern, 'charted'> & {
+  readonly key: string;
+  readonly text: string;
+  readonly besides: string;
+  readonly tuning: string;
+  readonly ease: string;
+  readonly charted: string;
+} {
   const { pattern, register, cents, isSteady, moved, crosses, halfHole, charted } = found;
   const share = halfHole === undefined ? '' : `, ${instrument.holes[halfHole].id} to ${Math.round(pattern[halfHole] * 100)} %`;
   const blown = register > 1 ? ', blown harder' : '';
   return {
     ...found,
     key: `${register} ${pattern.join(' ')}`,
-    text: `${recited(instrument, pattern) || 'all open'}${share}${blown}`,
+    text: `${holesText(instrument, pattern)}${share}${blown}`,
+    besides: `${share}${blown}`.replace(/^, /, ''),
     tuning: `${centsText(cents)}${isSteady ? '' : ', unsteady'}`,
-    ease: `${moved} ${moved === 1 ? 'hole' : 'holes'} to move${crosses > 0 ? `, ${crosses} ${crosses === 1 ? 'cross' : 'crosses'}` : ''}`,
+    ease: `${count(moved, 'hole')} change${crosses > 0 ? `, ${count(crosses, 'cross', 'crosses')}` : ''}`,
     charted: charted === undefined ? '' : chartedText(instrument, charted),
   };
 }
 
 function chartedText(instrument: Instrument, { note, rank, confirmed }: NonNullable<FoundPattern['charted']>): string {
   const name = noteOf(instrument, note).schoolName;
-  if (confirmed !== undefined) return `kept by ${confirmed.by}`;
-  return rank === 1 ? `the chart’s ${name}` : `${name}, way ${rank}`;
+  if (confirmed !== undefined) return `saved by ${confirmed.by}`;
+  return rank === 1 ? `the chart’s ${name}` : `${name}, fingering ${rank}`;
 }

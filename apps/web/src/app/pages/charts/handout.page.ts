@@ -30,16 +30,25 @@ type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
       <zp-sentence><a class="chooser-word" routerLink="/charts">Chart</a><span class="quiet"> on paper</span><zp-for-whom /></zp-sentence>
       <section class="band" aria-label="Print or save">
         <div class="band-said">
-          <p class="band-todo">{{ notes().length === 0 ? 'Choose the notes first.' : 'One page, as large as its notes allow.' }}</p>
-          <p class="band-else">Fewer notes are drawn larger.</p>
+          <p class="band-todo">{{ notes().length === 0 ? 'Choose the notes first.' : 'One page for the wall or the stand.' }}</p>
+          <p class="band-else">The fewer notes you choose, the larger they are drawn.</p>
         </div>
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="!canSave()" (click)="save('PDF')">
-            {{ busy() === 'PDF' ? 'Making the PDF …' : 'Save as PDF' }} <kbd>S</kbd>
+            {{ busy() === 'PDF' ? 'Making the PDF …' : 'Save as PDF' }} <kbd>D</kbd>
           </button>
           <button type="button" class="btn btn-line" [disabled]="!canSave()" (click)="print()">Print</button>
           @for (kind of kinds; track kind) {
-            <button type="button" class="btn btn-line" [disabled]="!canSave()" [attr.aria-label]="'Save as ' + kind" (click)="save(kind)">{{ kind }}</button>
+            <button
+              type="button"
+              class="btn btn-line"
+              [disabled]="!canSave()"
+              [attr.aria-label]="'Save as ' + kind + ': ' + kindText[kind]"
+              [title]="kindText[kind]"
+              (click)="save(kind)"
+            >
+              {{ kind }}
+            </button>
           }
         </div>
       </section>
@@ -62,7 +71,7 @@ type FileKind = 'PDF' | 'SVG' | 'PNG' | 'CSV' | 'JSON';
             <button type="button" class="word" (click)="notes.set(order.notes)">{{ order.text }}</button>
           }
           @if (known().length > 0) {
-            <button type="button" class="word" (click)="notes.set(known())">Those {{ owner() }} knows</button>
+            <button type="button" class="word" (click)="notes.set(known())">Notes {{ owner() }} knows</button>
           }
         </div>
         <div class="note-chips" role="group" aria-label="Notes on the page">
@@ -84,6 +93,13 @@ export class HandoutPage implements OnDestroy {
   private readonly state = inject(ChartState);
   protected readonly views = views;
   protected readonly namings = namings;
+  protected readonly kindText: Readonly<Record<FileKind, string>> = {
+    PDF: 'a page to print',
+    SVG: 'a drawing to edit',
+    PNG: 'a picture',
+    CSV: 'a table for a spreadsheet',
+    JSON: 'data for programs',
+  };
   protected readonly kinds: readonly FileKind[] = ['SVG', 'PNG', 'CSV', 'JSON'];
   protected readonly sizeChoices = paperSizes.map((size) => ({ value: size, label: size.name }));
   protected readonly instrument = this.state.instrument;
@@ -123,7 +139,7 @@ export class HandoutPage implements OnDestroy {
     return capital(other === undefined ? nameOf(this.instrument()) : `${name}, ${model ?? ''} and ${other.model ?? ''}`);
   });
   protected readonly about = computed(() => {
-    const seen = `Seen ${this.viewText()}; a dashed hole lies on the other side.`;
+    const seen = `Seen ${this.viewText()}; a dashed hole is on the far side.`;
     const found = differingOf(this.instrument());
     const isDotted = found !== undefined && this.notes().some((note) => found.notes.has(note));
     return `${seen} Filled: covered. Empty: open.${isDotted ? ' Dotted: the models differ.' : ''}`;
@@ -135,7 +151,7 @@ export class HandoutPage implements OnDestroy {
     return [...(held === undefined ? [] : [held.name]), pitch, 'Zelpit'].join(' · ');
   });
 
-  private readonly release = inject(KeyService).use([{ keys: ['s'], cap: 'S', label: 'Save the page as PDF', run: () => void this.save('PDF') }]);
+  private readonly release = inject(KeyService).use('handout', { save: () => void this.save('PDF') });
 
   ngOnDestroy(): void {
     this.release();
@@ -164,7 +180,7 @@ export class HandoutPage implements OnDestroy {
     try {
       saveFile(fileNameOf(this.title(), kind.toLowerCase()), await this.fileOf(kind, drawing.svg()));
     } catch {
-      this.notices.done(`The ${kind} could not be made. Nothing else was changed.`);
+      this.notices.done(`The ${kind} could not be made. Try again.`);
     } finally {
       this.busy.set(undefined);
     }

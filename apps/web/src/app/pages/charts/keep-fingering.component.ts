@@ -4,16 +4,16 @@ import { chartedFingering, chartedPattern, noteOf, type Fingering, type Instrume
 import { Attempt } from '../../kernel/api/attempt';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
-import { recited } from '../../music/wording/chart-words';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
 
 /** Confirms fingers for a note: they are the teacher's own then, with author and day. */
 @Component({
   selector: 'zp-keep-fingering',
-  imports: [FormsModule],
+  imports: [FormsModule, FingeringComponent],
   template: `
     <form class="keep" (ngSubmit)="keep()">
       <p class="mb-2">
-        <b>{{ text() }}</b> for
+        <zp-fingering [instrument]="instrument()" [pattern]="pattern()" /> for
         <label class="visually-hidden" for="keep-note">Note</label>
         <select id="keep-note" name="note" class="form-select d-inline-block w-auto" [ngModel]="chosenNote()" (ngModelChange)="chosenNote.set($event)">
           @for (each of instrument().notes; track each.id) {
@@ -21,11 +21,14 @@ import { recited } from '../../music/wording/chart-words';
           }
         </select>
       </p>
-      <label class="form-label" for="keep-remark">What to know about it</label>
+      <label class="form-label" for="keep-remark">Remark</label>
       <input id="keep-remark" name="remark" class="form-control mb-2" maxlength="300" autocomplete="off" [(ngModel)]="remark" />
       <p class="d-flex flex-wrap gap-4 mb-2">
         <label><input type="checkbox" class="tick" name="first" [(ngModel)]="isFirst" /> Taught first</label>
-        <label><input type="checkbox" class="tick" name="for-now" [(ngModel)]="isForNow" /> For now, with {{ eventually() }} later</label>
+        <label
+          ><input type="checkbox" class="tick" name="for-now" [(ngModel)]="isForNow" /> For now; later
+          <zp-fingering [instrument]="instrument()" [pattern]="eventually()"
+        /></label>
         @if (isForNow) {
           <label>until <input type="date" name="until" class="form-control d-inline-block w-auto" required [(ngModel)]="until" /></label>
         }
@@ -33,8 +36,8 @@ import { recited } from '../../music/wording/chart-words';
       @if (attempt.fault()) {
         <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
       }
-      <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">Keep as my own</button>
-      <button type="button" class="word ms-3" (click)="closed.emit()">Leave it</button>
+      <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">Save as my own</button>
+      <button type="button" class="word ms-3" (click)="closed.emit()">Cancel</button>
     </form>
   `,
 })
@@ -49,8 +52,7 @@ export class KeepFingeringComponent {
   readonly closed = output<void>();
 
   protected readonly chosenNote = linkedSignal(() => this.note());
-  protected readonly text = computed(() => recited(this.instrument(), this.pattern()) || 'all open');
-  protected readonly eventually = computed(() => recited(this.instrument(), chartedPattern(this.instrument(), this.chosenNote())) || 'all open');
+  protected readonly eventually = computed(() => chartedPattern(this.instrument(), this.chosenNote()));
   protected remark = '';
   protected isFirst = false;
   protected isForNow = false;
@@ -58,7 +60,7 @@ export class KeepFingeringComponent {
 
   protected keep(): void {
     if (this.isForNow && this.until === '') {
-      this.attempt.fault.set('Say until which day they are taught for now.');
+      this.attempt.fault.set('Choose the date until which this fingering is taught.');
       return;
     }
     const instrument = this.instrument();
@@ -74,7 +76,7 @@ export class KeepFingeringComponent {
       forNow: this.isForNow ? { eventually: [...chartedPattern(instrument, note)], until: this.until } : null,
     };
     this.attempt.run(this.shelf.keep(kept), (stored) => {
-      this.notices.done(`Kept for ${noteOf(instrument, note).schoolName}.`, () =>
+      this.notices.done(`Fingering saved for ${noteOf(instrument, note).schoolName}.`, () =>
         this.shelf.drop(stored).subscribe({ error: (error: unknown) => this.notices.fault(error) }),
       );
       this.closed.emit();

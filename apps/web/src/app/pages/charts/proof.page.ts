@@ -15,14 +15,14 @@ import { ChartState } from '../../studio/state/chart-state.service';
     <div class="page">
       <zp-sentence>
         <a class="chooser-word" routerLink="/charts">Chart</a>
-        <span class="quiet"> proofread for the </span>
+        <span class="quiet">, checking a handout for </span>
         <zp-chooser purpose="Instrument" [value]="state.choice()" [word]="state.text()" [choices]="state.choices()" (valueChange)="state.choose($event)" />
       </zp-sentence>
       <section class="band" aria-label="What was found">
         <div class="band-said" role="status">
           <p class="band-todo">{{ found() }}</p>
           <p class="band-else">
-            One note a line: its holes, or what changes from another note.
+            One note to a line: its holes, or what changes from another note.
             @if (isPipes()) {
               Movements too, element by element.
             }
@@ -47,7 +47,7 @@ import { ChartState } from '../../studio/state/chart-state.service';
             </details>
           }
           @if (isCut()) {
-            <p class="fault-text">Only the first {{ most }} lines are read.</p>
+            <p class="fault-text">Only the first {{ most }} lines were read.</p>
           }
         </div>
         <ng-template #forms>
@@ -113,7 +113,7 @@ export class ProofPage {
     if (lines.length === 0) return 'Paste or type the lines of a handout.';
     const wrong = lines.filter(({ isWrong }) => isWrong).length;
     if (wrong === 0) return lines.length === 1 ? 'The line is right.' : `All ${lines.length} lines are right.`;
-    return `${wrong} of ${lines.length} lines ${wrong === 1 ? 'wants' : 'want'} a look.`;
+    return `${wrong} of ${lines.length} lines ${wrong === 1 ? 'needs' : 'need'} a look.`;
   });
 
   /** An example goes under what stands there. */

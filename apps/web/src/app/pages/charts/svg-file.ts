@@ -42,7 +42,7 @@ export async function pngFile(drawing: SVGSVGElement): Promise<Blob> {
     canvas.height = drawing.height.baseVal.value * pictureScale;
     canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
     const picture = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-    if (picture === null) throw new Error('This browser made no picture.');
+    if (picture === null) throw new Error('This browser could not make the picture.');
     return picture;
   } finally {
     URL.revokeObjectURL(address);

@@ -16,7 +16,7 @@ import { SessionService } from '../../kernel/session/session.service';
       @switch (found.purpose) {
         @case ('student') {
           <zp-front [heading]="'Practice for ' + found.name + '.'">
-            <p class="front-said">This opens the sheets of {{ found.name }} from {{ found.studio }} on this computer or tablet.</p>
+            <p class="front-said">This opens {{ found.name }}’s sheets from {{ found.studio }} on this device.</p>
             <button type="button" class="btn btn-solid" [disabled]="attempt.isBusy()" (click)="take()">Open the sheets</button>
             @if (attempt.fault()) {
               <p class="fault-text mt-3" role="alert">{{ attempt.fault() }}</p>
@@ -24,7 +24,7 @@ import { SessionService } from '../../kernel/session/session.service';
           </zp-front>
         }
         @default {
-          <zp-front [heading]="found.purpose === 'invitation' ? 'Join ' + found.studio + '.' : 'A new password.'">
+          <zp-front [heading]="found.purpose === 'invitation' ? 'Join ' + found.studio + '.' : 'Choose a new password.'">
             <p class="front-said">{{ found.email }}</p>
             <form (ngSubmit)="take()" novalidate>
               @if (found.purpose === 'invitation') {
@@ -44,12 +44,12 @@ import { SessionService } from '../../kernel/session/session.service';
         }
       }
     } @else {
-      <zp-front heading="A link to Zelpit.">
+      <zp-front heading="Opening your link.">
         @if (attempt.fault()) {
           <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
-          <p class="front-ways"><a class="word" routerLink="/sign-in">To the sign-in</a></p>
+          <p class="front-ways"><a class="word" routerLink="/sign-in">Back to sign in</a></p>
         } @else {
-          <p class="second" role="status">Looking what it is for …</p>
+          <p class="second" role="status">Checking the link …</p>
         }
       </zp-front>
     }

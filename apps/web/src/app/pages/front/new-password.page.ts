@@ -2,6 +2,7 @@ import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { resetHours } from '@zelpit/contract';
+import { count } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';
@@ -12,13 +13,14 @@ import { SessionService } from '../../kernel/session/session.service';
   selector: 'zp-new-password',
   imports: [FormsModule, RouterLink, FrontComponent],
   template: `
-    <zp-front heading="A new password.">
+    <zp-front heading="Reset your password.">
       @if (isAsked()) {
         <p class="front-said" role="status">
-          If an account with this address is here, a link was sent to it. It works once, for {{ hours }} hours; the old password holds until then.
+          If there is an account with this address, we have sent it a link. The link works once, within {{ count(hours, 'hour') }}. Until you use it, your old
+          password still works.
         </p>
       } @else {
-        <p class="front-said">Write the address of your account; a link to set a new password is sent to it.</p>
+        <p class="front-said">Enter the e-mail address of your account. We will send you a link to choose a new password.</p>
         <form (ngSubmit)="ask()" novalidate>
           <label class="form-label" for="email">E-mail address</label>
           <input id="email" name="email" type="email" class="form-control mb-3" autocomplete="username" [(ngModel)]="email" />
@@ -29,15 +31,16 @@ import { SessionService } from '../../kernel/session/session.service';
         </form>
       }
       <p class="front-ways">
-        <a class="word" routerLink="/sign-in">To the sign-in</a>
+        <a class="word" routerLink="/sign-in">Back to sign in</a>
         @if (session.hasOutbox()) {
-          <a class="word" routerLink="/outbox">What would be mailed</a>
+          <a class="word" routerLink="/outbox">Outbox</a>
         }
       </p>
     </zp-front>
   `,
 })
 export class NewPasswordPage {
+  protected readonly count = count;
   protected readonly session = inject(SessionService);
   protected readonly hours = resetHours;
   protected readonly attempt = new Attempt();

@@ -13,7 +13,7 @@ import { SessionService } from '../../kernel/session/session.service';
   imports: [FormsModule, RouterLink, FrontComponent],
   template: `
     <zp-front heading="Create your studio.">
-      <p class="front-said">You will be its owner. Other teachers join by your invitation.</p>
+      <p class="front-said">You will be its owner. Other teachers join when you invite them.</p>
       <form (ngSubmit)="create()" novalidate>
         <label class="form-label" for="studio">Name of the studio</label>
         <input id="studio" name="studio" class="form-control mb-3" maxlength="80" autocomplete="organization" [(ngModel)]="studio" />
@@ -28,7 +28,7 @@ import { SessionService } from '../../kernel/session/session.service';
         }
         <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Create the studio</button>
       </form>
-      <p class="front-ways"><a class="word" routerLink="/sign-in">To the sign-in</a></p>
+      <p class="front-ways"><a class="word" routerLink="/sign-in">Back to sign in</a></p>
     </zp-front>
   `,
 })

@@ -10,13 +10,13 @@ interface ShownMail extends Mail {
   readonly pieces: readonly { readonly text: string; readonly isLink: boolean }[];
 }
 
-/** What would be mailed, where no mail leaves this computer. */
+/** The outbox: mails that were not sent, where no mail leaves this computer. */
 @Component({
   selector: 'zp-outbox',
   imports: [FrontComponent, DatePipe, RouterLink],
   template: `
-    <zp-front heading="What would be mailed.">
-      <p class="front-said">Zelpit sends no mail. Read here what would go out, and hand the links on yourself.</p>
+    <zp-front heading="Outbox.">
+      <p class="front-said">This copy of Zelpit does not send e-mail. Its messages wait here: copy the links and pass them on yourself.</p>
       @if (fault()) {
         <p class="fault-text" role="alert">{{ fault() }}</p>
       } @else if (mails(); as all) {
@@ -36,13 +36,13 @@ interface ShownMail extends Mail {
               </p>
             </li>
           } @empty {
-            <li class="second">Nothing would have been mailed yet.</li>
+            <li class="second">No messages yet.</li>
           }
         </ul>
       } @else {
-        <p class="second" role="status">Looking …</p>
+        <p class="second" role="status">Loading …</p>
       }
-      <p class="front-ways"><a class="word" routerLink="/sign-in">To the sign-in</a></p>
+      <p class="front-ways"><a class="word" routerLink="/sign-in">Back to sign in</a></p>
     </zp-front>
   `,
 })

@@ -23,12 +23,12 @@ import { SessionService } from '../../kernel/session/session.service';
         <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Sign in</button>
       </form>
       <p class="front-ways">
-        <a class="word" routerLink="/new-password">The password is forgotten</a>
+        <a class="word" routerLink="/new-password">Forgot your password?</a>
         @if (session.canCreateStudio()) {
           <a class="word" routerLink="/new-studio">Create a studio</a>
         }
         @if (session.hasOutbox()) {
-          <a class="word" routerLink="/outbox">What would be mailed</a>
+          <a class="word" routerLink="/outbox">Outbox</a>
         }
       </p>
       @if (session.demo(); as demo) {

@@ -9,10 +9,10 @@ import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 type TuningKind = Tuning['kind'];
 
 const tunings: readonly { readonly value: TuningKind; readonly label: string }[] = [
-  { value: 'chart', label: 'as its chart' },
+  { value: 'chart', label: 'as in its chart' },
   { value: 'equal', label: 'equal temperament' },
-  { value: 'ratios', label: 'by fractions' },
-  { value: 'cents', label: 'by cents from equal' },
+  { value: 'ratios', label: 'by ratios' },
+  { value: 'cents', label: 'in cents from equal' },
 ];
 
 /** Settings of an instrument that somebody plays. */
@@ -71,11 +71,14 @@ const tunings: readonly { readonly value: TuningKind; readonly label: string }[]
             </label>
           }
         }
+        @if (questions().length > 0) {
+          <p class="second wide mb-0">Changes which fingering and which order are shown first. It never changes a line that is already on a sheet.</p>
+        }
         @for (question of questions(); track question.id) {
           <label>
             <span class="form-label">{{ question.label }}</span>
             <select class="form-select" [name]="'school-' + question.id" [(ngModel)]="schools[question.id]">
-              <option value="">not said</option>
+              <option value="">not chosen</option>
               @for (answer of question.answers; track answer.id) {
                 <option [value]="answer.id">{{ answer.text }}</option>
               }
@@ -85,7 +88,7 @@ const tunings: readonly { readonly value: TuningKind; readonly label: string }[]
       </div>
       @if (tuningKind() === 'cents') {
         <fieldset class="form-pairs cents-fields">
-          <legend class="form-label">Cents from equal temperament; empty for none</legend>
+          <legend class="form-label">Cents from equal temperament (leave empty for 0)</legend>
           @for (note of model().notes; track note.id) {
             <label>
               <span>{{ note.schoolName }}</span>
@@ -103,7 +106,7 @@ const tunings: readonly { readonly value: TuningKind; readonly label: string }[]
       }
       <p class="mt-3 mb-0">
         <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">Save</button>
-        <button type="button" class="word ms-3" (click)="closed.emit()">Leave as it was</button>
+        <button type="button" class="word ms-3" (click)="closed.emit()">Cancel</button>
       </p>
     </form>
   `,
@@ -118,7 +121,7 @@ export class InstrumentFormComponent implements OnInit {
   protected readonly model = computed((): Instrument => this.shelf.model(this.modelId()) ?? this.shelf.models()[0]);
   protected readonly mirror = computed(() => this.model().mirror);
   protected readonly referenceName = computed(() => noteOf(this.model(), this.model().reference.note).schoolName);
-  protected readonly usualHertz = computed(() => `${this.model().reference.hertz.toFixed(1)} as usual`);
+  protected readonly usualHertz = computed(() => `${this.model().reference.hertz.toFixed(1)} is usual`);
   protected readonly rangeText = computed(() => `${this.model().reference.lowestHertz.toFixed(1)} to ${this.model().reference.highestHertz.toFixed(1)}`);
   protected readonly tuned = computed(() =>
     this.model()
@@ -152,7 +155,7 @@ export class InstrumentFormComponent implements OnInit {
     const referenceHertz = numberIn(this.hertz) ?? null;
     const tuning = this.tuning();
     if (Number.isNaN(referenceHertz ?? 0) || tuning === undefined) {
-      this.attempt.fault.set('Hz and cents are written as numbers, as 238.5.');
+      this.attempt.fault.set('Write Hz and cents as numbers, for example 238.5.');
       return;
     }
     const schools = Object.fromEntries(this.questions().flatMap(({ id }) => (this.schools[id] ? [[id, this.schools[id]]] : [])));

@@ -17,11 +17,11 @@ import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.ser
   imports: [SentenceComponent, ForWhomComponent, FormsModule, InstrumentFormComponent],
   template: `
     <div class="page">
-      <zp-sentence><span>Who plays what</span><zp-for-whom [hasInstrument]="false" /></zp-sentence>
+      <zp-sentence place="Students"><span>Who plays what</span><zp-for-whom [hasInstrument]="false" /></zp-sentence>
       <section class="band" aria-label="Add an instrument">
         <div class="band-said">
-          <p class="band-todo">Give {{ studentText('somebody') }} an instrument, or add one of your own.</p>
-          <p class="band-else">Model, tuning, schools and hands are kept with it, and so are the notes that are known.</p>
+          <p class="band-todo">Give {{ studentText('a student') }} an instrument, or add one of your own.</p>
+          <p class="band-else">Its model, tuning, school of fingering, hands and known notes are saved with it.</p>
         </div>
         <form class="band-actions" (ngSubmit)="add(true)">
           <label class="visually-hidden" for="new-model">Model</label>
@@ -59,7 +59,7 @@ import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.ser
                   >
                     Settings
                   </button>
-                  <button type="button" class="word" [attr.aria-label]="'Put away ' + held.name" (click)="putAway(held)">Put away</button>
+                  <button type="button" class="word quiet-action" [attr.aria-label]="'Put away ' + held.name" (click)="putAway(held)">Put away</button>
                 </div>
                 @if (open() === held.id) {
                   <zp-instrument-form [held]="held" (closed)="open.set('')" />
@@ -69,7 +69,7 @@ import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.ser
           </ul>
         } @empty {
           <div class="empty">
-            <p>{{ fault() || (shelf.isLoaded() ? 'Nobody has an instrument here yet.' : 'Fetching the instruments …') }}</p>
+            <p>{{ fault() || (shelf.isLoaded() ? 'No instruments yet. Add the first one above.' : 'Loading the instruments …') }}</p>
           </div>
         }
       </main>
@@ -104,7 +104,7 @@ export class InstrumentsPage {
     const model = this.shelf.model(held.model);
     const known = held.knownNotes.length === 0 ? [] : [`${held.knownNotes.length} of ${model?.notes.length ?? 0} notes known`];
     const hands = held.hands === 'right-on-top' ? ['right hand on top'] : [];
-    return [model === undefined ? 'its model is put away' : nameOf(model), ...hands, ...known].join(' · ');
+    return [model === undefined ? 'its model was put away' : nameOf(model), ...hands, ...known].join(' · ');
   }
 
   protected chart(held: HeldInstrument): void {
@@ -135,7 +135,8 @@ export class InstrumentsPage {
   protected putAway(held: HeldInstrument): void {
     const failed = (error: unknown): void => this.notices.fault(error);
     this.shelf.putAway(held).subscribe({
-      next: () => this.notices.done(`${held.name} was put away.`, () => this.shelf.bringBack(held).subscribe({ error: failed })),
+      next: () =>
+        this.notices.done(`${held.name} was put away. It can be brought back for 30 days.`, () => this.shelf.bringBack(held).subscribe({ error: failed })),
       error: failed,
     });
   }

@@ -1,6 +1,7 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  count,
   barsOf,
   coverageOf,
   describedLine,
@@ -33,7 +34,7 @@ import { StaffLineComponent } from '../../music/score/staff-line.component';
 
 type Wish = LineWish | 'own';
 
-const wishes: readonly Choice<Wish>[] = [...lineWishes, { value: 'own', label: 'my own selection' }];
+const wishes: readonly Choice<Wish>[] = [...lineWishes, { value: 'own', label: 'my own choice' }];
 /** Sets that keep their own order instead of going from easy to hard. */
 const ownOrder: ReadonlySet<Wish> = new Set<Wish>(['scale-values', 'rhythms', 'growing', 'crosses-by-note']);
 const layouts: readonly Choice<'lines' | 'bars'>[] = [
@@ -41,8 +42,8 @@ const layouts: readonly Choice<'lines' | 'bars'>[] = [
   { value: 'bars', label: 'a bar for each change' },
 ];
 const foci: readonly Choice<'fingers' | 'timing'>[] = [
-  { value: 'fingers', label: 'the fingers, free' },
-  { value: 'timing', label: 'the timing, on the click' },
+  { value: 'fingers', label: 'the fingers, no click' },
+  { value: 'timing', label: 'the timing, with the click' },
 ];
 
 interface OrderedLine {
@@ -71,6 +72,7 @@ interface OrderedLine {
   templateUrl: './change-lines.page.html',
 })
 export class ChangeLinesPage {
+  protected readonly count = count;
   private readonly sheets = inject(SheetsService);
   private readonly timings = inject(PlayerTimings);
   private readonly notices = inject(NoticeService);
@@ -137,7 +139,7 @@ export class ChangeLinesPage {
         title,
         hard: total,
         why: terms[0]?.label ?? '',
-        musical: exercise?.musical ?? 'Both notes clear, nothing heard between.',
+        musical: exercise?.musical ?? 'Both notes clear, nothing heard in between.',
         physical: exercise?.physical ?? physicalPurpose([change]),
         abc: lineAbc(instrument, line),
       };
@@ -146,10 +148,10 @@ export class ChangeLinesPage {
   });
   protected readonly shown = computed(() => this.ordered().slice(0, sheetLimits.lines));
   protected readonly text = computed(() => {
-    const count = this.ordered().length;
-    if (count === 0) return this.wish() === 'own' ? 'No line is chosen yet: choose two notes below.' : 'No line is of that kind.';
-    const order = count === 1 || ownOrder.has(this.wish()) ? '' : ', from easy to hard';
-    return `${count === 1 ? 'One line' : `${count} lines`}${order}${count > sheetLimits.lines ? `; a sheet holds ${sheetLimits.lines}, so the hardest are left out` : ''}.`;
+    const lines = this.ordered().length;
+    if (lines === 0) return this.wish() === 'own' ? 'No lines yet: choose two notes above and add them.' : 'There are no lines of that kind.';
+    const order = lines === 1 || ownOrder.has(this.wish()) ? '' : ', from easy to hard';
+    return `${count(lines, 'line')}${order}${lines > sheetLimits.lines ? `; a sheet holds ${sheetLimits.lines}, so the hardest ones are left out` : ''}.`;
   });
 
   /** As they go onto a sheet. */
@@ -166,7 +168,9 @@ export class ChangeLinesPage {
   });
 
   /** The words at the head of a new sheet. */
-  protected readonly advice = computed(() => (this.focus() === 'timing' ? 'On the click; slower rather than unclean.' : 'Slow and clean before faster.'));
+  protected readonly advice = computed(() =>
+    this.focus() === 'timing' ? 'With the click. Better slower than unclean.' : 'Slow and clean first, then faster.',
+  );
 
   protected readonly chosen = linkedSignal({ source: this.shown, computation: (): number => 0 });
   protected readonly chosenLine = computed(() => this.planned()[this.chosen()]);
@@ -207,11 +211,11 @@ export class ChangeLinesPage {
   protected addOwn(): void {
     const line = { home: this.start(), other: this.other() };
     if (line.home === line.other) {
-      this.notices.done('Choose two different notes: a line goes from the first to the second and back.');
+      this.notices.done('Choose two different notes. A line goes from the first to the second and back.');
       return;
     }
     if (this.own().some(({ home, other }) => home === line.home && other === line.other)) {
-      this.notices.done(`${lineTitle(this.instrument(), line)} is there already.`);
+      this.notices.done(`${lineTitle(this.instrument(), line)} is already on the list.`);
       return;
     }
     this.own.update((own) => [...own, line]);

@@ -1,6 +1,6 @@
 import { Component, computed, effect, inject, input, type OnDestroy, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { changesToPractise, expectedMinutes, heldPhrase, lineOfChange, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
+import { count, changesToPractise, expectedMinutes, heldPhrase, lineOfChange, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -20,6 +20,7 @@ import { PaceComponent } from '../../music/lines/pace.component';
   templateUrl: './lines.page.html',
 })
 export class LinesPage implements OnDestroy {
+  protected readonly count = count;
   private readonly tunes = inject(TunesService);
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
@@ -40,10 +41,7 @@ export class LinesPage implements OnDestroy {
   protected readonly planned = computed(() => this.lines().map((line) => ({ ...line, point: '' })));
   protected readonly chosenLine = computed(() => this.lines()[this.chosen()]);
 
-  private readonly release = inject(KeyService).use([
-    { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', run: () => this.step(1) },
-    { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Line before it', run: () => this.step(-1) },
-  ]);
+  private readonly release = inject(KeyService).use('lines', { next: () => this.step(1), before: () => this.step(-1) });
 
   constructor() {
     effect(() => {

@@ -1,4 +1,4 @@
-import { Component, inject, signal } from '@angular/core';
+import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { countText, lineTitle, paceText } from '@zelpit/core';
 import type { SheetDetail } from '@zelpit/contract';
@@ -8,21 +8,27 @@ import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { StudioState } from '../../studio/state/studio-state.service';
 import { SessionService } from '../../kernel/session/session.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 
 /** A student's own sheets: each line opens for playing along. */
 @Component({
   selector: 'zp-mine',
-  imports: [SentenceComponent, RouterLink, PainCautionComponent],
+  imports: [SentenceComponent, ForWhomComponent, RouterLink, PainCautionComponent],
   template: `
     <div class="page">
-      <zp-sentence
-        ><span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
+      <zp-sentence>
+        @if (isStaff()) {
+          <span>Practice</span><zp-for-whom [hasInstrument]="false" />
+        } @else {
+          <span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
+        }
         <span sentenceEnd class="d-flex flex-wrap gap-3">
           <a class="word" routerLink="/charts">My chart</a>
-          <a class="word" routerLink="/changes/ear">Ear</a>
-          <a class="word" routerLink="/changes/keys">Fingers</a>
+          <a class="word" routerLink="/changes/ear">Ear test</a>
+          <a class="word" routerLink="/changes/keys">Play on keys</a>
           <a class="word" routerLink="/changes/hunt">Find the faults</a>
           <a class="word" routerLink="/movements">Movements</a>
           <button type="button" class="word" (click)="leave()">Sign out</button>
@@ -33,7 +39,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
           <p class="fault-text" role="alert">{{ fault() }}</p>
           <button type="button" class="btn btn-solid" (click)="load()">Try again</button>
         } @else if (sheets(); as all) {
-          @for (sheet of all; track sheet.id) {
+          @for (sheet of ofStudent(all); track sheet.id) {
             <h2 class="heading mt-3">{{ sheet.title }}</h2>
             @if (sheet.note) {
               <p>{{ sheet.note }}</p>
@@ -48,15 +54,15 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
                   </a>
                 </li>
               } @empty {
-                <li class="second">No line is on it yet.</li>
+                <li class="second">No lines on this sheet yet.</li>
               }
             </ol>
           } @empty {
-            <div class="empty"><p>No sheet is here for you yet.</p></div>
+            <div class="empty"><p>No sheets yet. Your teacher will put one here.</p></div>
           }
           <zp-pain-caution />
         } @else {
-          <p class="second" role="status">Fetching your sheets …</p>
+          <p class="second" role="status">Loading your sheets …</p>
         }
       </main>
     </div>
@@ -69,12 +75,20 @@ export class MinePage {
   private readonly router = inject(Router);
   protected readonly countText = countText;
   protected readonly paceText = paceText;
+  private readonly state = inject(StudioState);
   protected readonly session = inject(SessionService);
+  protected readonly isStaff = computed(() => this.session.role() !== 'student');
   protected readonly sheets = signal<readonly SheetDetail[] | undefined>(undefined);
   protected readonly fault = signal('');
 
   constructor() {
     this.load();
+  }
+
+  /** A teacher sees what the student that is chosen now has; a student gets only their own. */
+  protected ofStudent(all: readonly SheetDetail[]): readonly SheetDetail[] {
+    const student = this.state.student();
+    return this.isStaff() && student !== undefined ? all.filter((sheet) => sheet.student.id === student.id) : all;
   }
 
   protected load(): void {

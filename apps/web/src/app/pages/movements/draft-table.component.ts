@@ -1,12 +1,14 @@
 import { Component, computed, input } from '@angular/core';
 import { movementTable, noteOf, type CompiledMovement, type Instrument, type MovementDefinition, type MovementSettings } from '@zelpit/core';
+import { WideComponent } from '../../kernel/wide/wide.component';
 
 /** A movement that is being made, from every note into every note; where a law forbids it, the reason. */
 @Component({
   selector: 'zp-draft-table',
+  imports: [WideComponent],
   template: `
     <p role="status">{{ text() }}</p>
-    <div class="workshop-wide" tabindex="0" role="region" aria-label="From the note on the left into the note above">
+    <zp-wide label="From the note on the left into the note above">
       <table class="movement-table is-draft">
         <thead>
           <tr>
@@ -34,9 +36,9 @@ import { movementTable, noteOf, type CompiledMovement, type Instrument, type Mov
           }
         </tbody>
       </table>
-    </div>
+    </zp-wide>
     @if (reasons().length > 0) {
-      <h3 class="group-title">A law is broken, marked ✕</h3>
+      <h3 class="group-title">Not possible, marked ✕</h3>
       <ul>
         @for (each of reasons(); track each) {
           <li>{{ each }}</li>
@@ -62,7 +64,7 @@ export class DraftTableComponent {
     const all = this.table().flatMap(({ cells }) => cells);
     const possible = all.filter(({ kind }) => kind === 'compiled').length;
     const bent = all.filter((cell) => cell.kind === 'compiled' && cell.text.length > 0).length;
-    return `It can be played ${possible} of ${all.length} ways; in ${bent} of them a law or you bend the usual form.`;
+    return `It can be played between ${possible} of ${all.length} pairs of notes; in ${bent} of them a rule, or you, changed the usual form.`;
   });
 
   private cell(cell: CompiledMovement): { readonly written: string; readonly text: string; readonly kind: 'usual' | 'by-law' | 'own' | 'broken' | 'none' } {

@@ -1,6 +1,7 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type ElementRef } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import {
+  count,
   chartedPattern,
   compileMovement,
   lettersOfPatterns,
@@ -62,7 +63,7 @@ const toneMs = 600;
         </div>
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="!canKeep()" (click)="keep()">
-            {{ changing() === undefined ? 'Keep it' : 'Keep the change' }}
+            {{ changing() === undefined ? 'Save it' : 'Save the change' }}
           </button>
         </div>
       </section>
@@ -74,10 +75,10 @@ const toneMs = 600;
           <section aria-label="One example">
             <h2 class="heading">One example</h2>
             @if (changing() === undefined) {
-              <label class="form-label" for="own-name">Its name</label>
+              <label class="form-label" for="own-name">Name</label>
               <input id="own-name" class="form-control" maxlength="60" autocomplete="off" [value]="name()" (input)="name.set(typed($event))" />
             }
-            <label class="form-label mt-2" for="own-written">As it is written, from one note into another</label>
+            <label class="form-label mt-2" for="own-written">As it is written: grace notes in braces, then the note</label>
             <input
               id="own-written"
               class="form-control"
@@ -89,7 +90,7 @@ const toneMs = 600;
             />
             <p class="mt-1">
               <span class="quiet">from </span><zp-chooser purpose="Note before" [(value)]="before" [choices]="beforeChoices" /><span class="quiet"
-                >, and it arrives </span
+                >, ending </span
               ><zp-chooser purpose="Arrives" [(value)]="arrives" [choices]="arrivals()" />
             </p>
             @if (reading().fault) {
@@ -100,9 +101,9 @@ const toneMs = 600;
             }
           </section>
           <section aria-label="Or play it">
-            <h2 class="heading">Or play it</h2>
+            <h2 class="heading">Or set it with the fingers</h2>
             <p class="second">
-              Into <zp-chooser purpose="Theme note" [value]="theme()" [choices]="noteChoices" (valueChange)="chooseTheme($event)" />: set the fingers of each
+              Into <zp-chooser purpose="Theme note" [value]="theme()" [choices]="noteChoices" (valueChange)="chooseTheme($event)" />: set the fingers for each
               element and add it.
             </p>
             <div class="d-flex flex-wrap gap-4">
@@ -110,7 +111,7 @@ const toneMs = 600;
               <div class="make-steps">
                 <p class="d-flex flex-wrap gap-2">
                   <button type="button" class="btn btn-line btn-low" (click)="addStep()">Add this element</button>
-                  <button type="button" class="word" [disabled]="played().length === 0" (click)="takeStep()">Take the last away</button>
+                  <button type="button" class="word" [disabled]="played().length === 0" (click)="takeStep()">Remove the last one</button>
                 </p>
                 <ol>
                   @for (name of playedNames(); track $index) {
@@ -126,8 +127,8 @@ const toneMs = 600;
             </div>
           </section>
           @if (draft(); as made) {
-            <section aria-label="What was understood">
-              <h2 class="heading">What was understood</h2>
+            <section aria-label="How Zelpit reads it">
+              <h2 class="heading">How Zelpit reads it</h2>
               <ol>
                 @for (part of parts(); track $index; let isFirst = $first; let isLast = $last) {
                   <li class="mb-1">
@@ -149,12 +150,12 @@ const toneMs = 600;
         </div>
         @if (draft(); as made) {
           <section aria-label="On every start">
-            <h2 class="heading">On every start, by the laws</h2>
+            <h2 class="heading">From every note, by the rules</h2>
             <zp-draft-table [instrument]="chanter" [movement]="made" [settings]="book.settings()" />
           </section>
         }
         <section aria-label="Kept movements">
-          <h2 class="heading">Ours</h2>
+          <h2 class="heading">Our movements</h2>
           <ul class="rows">
             @for (each of ours(); track each.movement) {
               <li class="d-flex flex-wrap gap-3 align-items-center">
@@ -167,8 +168,8 @@ const toneMs = 600;
             }
           </ul>
           <p class="d-flex flex-wrap gap-3">
-            <button type="button" class="btn btn-line btn-low" [disabled]="ours().length === 0" (click)="takeOut()">Save ours as a file</button>
-            <button type="button" class="btn btn-line btn-low" (click)="pick()">Bring a file in</button>
+            <button type="button" class="btn btn-line btn-low" [disabled]="ours().length === 0" (click)="takeOut()">Save them as a file</button>
+            <button type="button" class="btn btn-line btn-low" (click)="pick()">Add from a file</button>
             <input #picker type="file" class="d-none" accept=".json,application/json" aria-label="A file of movements" (change)="bringIn($event)" />
           </p>
           @if (fileAttempt.fault() || fileFault()) {
@@ -201,8 +202,8 @@ export class MakeMovementPage {
     ...(this.changing() === undefined
       ? []
       : [
-          { value: 'as-before' as const, label: 'where it did before' },
-          { value: 'only-so' as const, label: 'otherwise as before: only this start and arrival are written so' },
+          { value: 'as-before' as const, label: 'where it ended before' },
+          { value: 'only-so' as const, label: 'as before, except between these two notes' },
         ]),
     { value: 'everywhere', label: 'on every note where it is possible' },
     { value: 'here', label: 'on this note only' },
@@ -259,7 +260,7 @@ export class MakeMovementPage {
     if (made === undefined || cell === undefined) return '';
     const byLaw = compileMovement(practiceChanter, { ...made, cells: [] }, cell.before, cell.after, this.book.settings());
     const law = byLaw.kind === 'compiled' ? `the rule gives ${byLaw.written}` : byLaw.reason;
-    return `Here ${law}. What you wrote is kept for this start and arrival, as yours; all others follow the rule.`;
+    return `Here ${law}. Your own version is used between these two notes; all others follow the rule.`;
   });
   private readonly isNameTaken = computed(() => {
     const id = idOf(this.name());
@@ -272,14 +273,17 @@ export class MakeMovementPage {
   });
   protected readonly bandText = computed(() => {
     if (this.changing() !== undefined)
-      return { todo: 'Write it as you play it, or leave elements out.', otherwise: 'The rule of the studio changes; lines that were made before stay.' };
-    if (this.isNameTaken()) return { todo: 'There is a movement of that name already.', otherwise: 'Open it and change it, or take another name.' };
+      return { todo: 'Write it the way you play it, or leave elements out.', otherwise: 'This changes the studio’s rule. Lines made before stay as they are.' };
+    if (this.isNameTaken()) return { todo: 'There is already a movement with that name.', otherwise: 'Open that one to change it, or choose another name.' };
     if (this.draft() === undefined)
-      return { todo: 'Write one example, or play it.', otherwise: 'The rule puts it on every start: what opens it, and what each note allows.' };
-    if (idOf(this.name()) === '') return { todo: 'Give it a name.', otherwise: 'Then it can be kept.' };
+      return {
+        todo: 'Write one example, or play it.',
+        otherwise: 'Zelpit works out how it goes from every other note: what opens it, and what each note allows.',
+      };
+    if (idOf(this.name()) === '') return { todo: 'Give it a name.', otherwise: 'Then you can save it.' };
     return {
-      todo: `Look over the ${this.name().trim()} on every start, and keep it.`,
-      otherwise: 'It is found, written into lines, heard and judged like any other.',
+      todo: `Look over the ${this.name().trim()} from every note, then save it.`,
+      otherwise: 'You can then find it, hear it, practise it and have it judged like any other.',
     };
   });
   protected readonly ours = computed(() =>
@@ -349,7 +353,7 @@ export class MakeMovementPage {
     const made = this.draft();
     if (made === undefined || !this.canKeep()) return;
     this.attempt.run(this.book.keep(made), ({ movement }) => {
-      this.notices.done(`The ${made.names[0]} is kept.`);
+      this.notices.done(`The ${made.names[0]} is saved.`);
       this.show(movement);
     });
   }
@@ -392,7 +396,7 @@ export class MakeMovementPage {
         concatMap((definition) => this.book.keep(definition)),
         toArray(),
       );
-      this.fileAttempt.run(all, (kept) => this.notices.done(kept.length === 1 ? 'One movement came in.' : `${kept.length} movements came in.`));
+      this.fileAttempt.run(all, (kept) => this.notices.done(`${count(kept.length, 'movement')} added.`));
     } catch (error) {
       this.fileFault.set(error instanceof ZelpitFault ? error.message : messageOf(error));
     }
@@ -408,7 +412,7 @@ export class MakeMovementPage {
       this.sound(patterns[patterns.length - 1]);
     } catch (error) {
       if (!(error instanceof ZelpitFault)) throw error;
-      this.playFault.set(`${error.message} Set the fingers otherwise and add it again.`);
+      this.playFault.set(`${error.message} Change the fingers and add it again.`);
     }
   }
 

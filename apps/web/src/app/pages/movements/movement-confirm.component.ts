@@ -1,6 +1,7 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { partText } from '@zelpit/core';
+import { TipComponent } from '../../kernel/tip/tip.component';
 import { Attempt } from '../../kernel/api/attempt';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { capital, dayInWords } from '../../kernel/words/words';
@@ -11,7 +12,7 @@ import { MovementInHand } from './movement-in-hand.service';
 /** How a movement is played, in words: shown once to be confirmed or changed, and afterwards on request. */
 @Component({
   selector: 'zp-movement-confirm',
-  imports: [RouterLink],
+  imports: [TipComponent, RouterLink],
   template: `
     @if (kept(); as kept) {
       <details class="movement-definition">
@@ -24,20 +25,21 @@ import { MovementInHand } from './movement-in-hand.service';
         @if (isStaff()) {
           <p class="d-flex flex-wrap gap-3">
             <a class="word" routerLink="/movements/make" [queryParams]="{ from: hand.chosen().id }">Change it</a>
-            <button type="button" class="word" [disabled]="attempt.isBusy()" (click)="takeBack()">{{ isOwn() ? 'Delete it' : 'Take that back' }}</button>
+            <button type="button" class="word" [disabled]="attempt.isBusy()" (click)="takeBack()">{{ isOwn() ? 'Delete it' : 'Withdraw' }}</button>
           </p>
         }
       </details>
     } @else if (isStaff()) {
-      <section class="movement-definition is-open" aria-label="Is it played so here?">
-        <h2 class="heading">Is a {{ hand.chosen().names[0] }} played so here?</h2>
+      <section class="movement-definition is-open" aria-label="Is this how you play it?">
+        <h2 class="heading">Is this how you play the {{ hand.chosen().names[0] }}?</h2>
         <ol>
           @for (part of parts(); track $index) {
             <li>{{ part }}</li>
           }
         </ol>
         <p class="d-flex flex-wrap gap-3 align-items-center">
-          <button type="button" class="btn btn-line btn-low" [disabled]="attempt.isBusy()" (click)="confirm()">Yes, so it is</button>
+          <button type="button" class="btn btn-line btn-low" [disabled]="attempt.isBusy()" (click)="confirm()">Yes, this is it</button
+          ><zp-tip about="a yes">A yes is shown to all teachers of this studio with your name and the date. It changes nothing in the lines.</zp-tip>
           <a class="word" routerLink="/movements/make" [queryParams]="{ from: hand.chosen().id }">No, change it</a>
         </p>
       </section>
@@ -66,7 +68,7 @@ export class MovementConfirmComponent {
     const kept = this.kept();
     if (kept === undefined) return '';
     const did = this.isOwn() ? 'Made' : 'Changed';
-    return `${kept.definition === null ? 'Confirmed' : did} by ${kept.by}, ${dayInWords(kept.on)}: how it is played`;
+    return `${kept.definition === null ? 'Confirmed' : did} by ${kept.by}, ${dayInWords(kept.on)}. Show how it is played`;
   });
 
   protected confirm(): void {
@@ -78,6 +80,6 @@ export class MovementConfirmComponent {
     if (kept === undefined) return;
     const { names } = this.hand.chosen();
     const again = (): void => void this.book.bringBack(kept).subscribe({ error: (error: unknown) => this.notices.fault(error) });
-    this.attempt.run(this.book.drop(kept), () => this.notices.done(`What was said of the ${names[0]} is taken back.`, again));
+    this.attempt.run(this.book.drop(kept), () => this.notices.done(`The ${names[0]} is no longer confirmed.`, again));
   }
 }

@@ -10,8 +10,8 @@ import { capital } from '../../kernel/words/words';
 import { MovementInHand } from './movement-in-hand.service';
 
 const drills: readonly Choice<DrillKind | 'free'>[] = [
-  { value: 'free', label: 'free' },
-  { value: 'as-it-is', label: 'on the click' },
+  { value: 'free', label: 'no click' },
+  { value: 'as-it-is', label: 'with the click' },
   { value: 'three-speeds', label: 'slow, a little faster, full speed' },
   { value: 'speed-drill', label: 'a speed drill' },
 ];
@@ -47,9 +47,14 @@ const fulls: readonly Choice<number>[] = [50, 60, 75, 90, 100, 120].map((tempo) 
         }
       }
     } @empty {
-      <p>No line: it cannot be played so between these notes.</p>
+      <p>There is no line here: the movement is not possible between these notes.</p>
     }
-    <zp-lines-onto-sheet [instrument]="hand.instrument()" [title]="title()" [lines]="planned()" note="Every element there; back to slow at the first slip." />
+    <zp-lines-onto-sheet
+      [instrument]="hand.instrument()"
+      [title]="title()"
+      [lines]="planned()"
+      note="Play every element. At the first slip, go back to slow."
+    />
   `,
 })
 export class MovementExercisesComponent {

@@ -58,7 +58,7 @@ export class MovementKeysComponent implements OnDestroy {
     if (start === undefined) return '';
     const name = noteOf(this.instrument(), start).schoolName;
     if (this.isReady()) return 'Now play it, and stay on the last note.';
-    return last === undefined ? `Put the fingers on ${name}.` : `${this.verdictOf(last)} Back to ${name} for the next.`;
+    return last === undefined ? `Set your fingers for ${name}.` : `${this.verdictOf(last)} Go back to ${name} for the next one.`;
   });
   protected readonly before = computed(() =>
     this.judged()
@@ -105,8 +105,8 @@ export class MovementKeysComponent implements OnDestroy {
         .map(({ index, verdict, ms }) => `${name(index)} ${words[verdict]}${verdict === 'missing' ? '' : ` (${Math.round(ms)} ms)`}`),
       ...strays.map(({ note, ms, before, isExtra, overlaps }) =>
         overlaps === undefined
-          ? `${noteOf(this.instrument(), note).schoolName} ${isExtra ? 'is one too many' : 'slips in'} before ${name(before).replace(/,$/, '')} (${Math.round(ms)} ms)`
-          : `${name(overlaps)} came before the grace note had ended (${Math.round(ms)} ms)`,
+          ? `${noteOf(this.instrument(), note).schoolName} ${isExtra ? 'is extra' : 'slips in'} before ${name(before).replace(/,$/, '')} (${Math.round(ms)} ms)`
+          : `${name(overlaps)} started before the grace note had ended (${Math.round(ms)} ms)`,
       ),
     ];
     const text = parts.join('; ');

@@ -7,9 +7,9 @@ import { layersText, layerWords, tempos } from '../../music/wording/movement-wor
 
 const values: readonly Choice<number>[] = [
   { value: 2, label: 'a half note' },
-  { value: 1, label: 'a quarter' },
-  { value: 0.5, label: 'an eighth' },
-  { value: 0.25, label: 'a sixteenth' },
+  { value: 1, label: 'a quarter note' },
+  { value: 0.5, label: 'an eighth note' },
+  { value: 0.25, label: 'a sixteenth note' },
 ];
 
 /** The layers of a movement from bare to heavier, and for which of them a note is long enough. */
@@ -18,7 +18,7 @@ const values: readonly Choice<number>[] = [
   imports: [ChooserComponent],
   template: `
     <h2 class="heading">
-      Layers, for <zp-chooser purpose="Note" [(value)]="value" [choices]="values" /> at
+      What there is time for on <zp-chooser purpose="Note" [(value)]="value" [choices]="values" /> at
       <zp-chooser purpose="Tempo of the note" [(value)]="hand.tempo" [choices]="tempos" />
     </h2>
     <p role="status">{{ text() }}</p>
@@ -32,7 +32,7 @@ const values: readonly Choice<number>[] = [
               (<button type="button" class="word" (click)="hand.chosenId.set(movement.id)">{{ movement.names[0] }}</button>)
             }
           </span>
-          <small>{{ layer.fits ? 'fits' : 'too short for it' }}, {{ layer.ms }} ms</small>
+          <small>{{ layer.fits ? 'fits' : 'does not fit' }}, needs {{ layer.ms }} ms</small>
         </li>
       }
     </ul>
@@ -68,10 +68,10 @@ export class MovementLayersComponent {
     const ms = Math.round(this.noteMs());
     const full = this.all().find(({ kind }) => kind === 'full');
     if (full === undefined) return `${ms} ms.`;
-    if (full.leastMs <= this.noteMs()) return `${ms} ms: long enough for it in full.`;
+    if (full.leastMs <= this.noteMs()) return `The note lasts ${ms} ms: long enough for all of it.`;
     const fitting = fittingLayers(this.all(), this.noteMs());
     return fitting.length === 0
-      ? `${ms} ms: too short even for a bare note.`
-      : `${ms} ms: too short for it in full. There is time for: ${layersText(fitting)}.`;
+      ? `The note lasts ${ms} ms: too short even without grace notes.`
+      : `The note lasts ${ms} ms: too short for all of it. There is time for: ${layersText(fitting)}.`;
   });
 }

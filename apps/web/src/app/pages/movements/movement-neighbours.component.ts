@@ -14,12 +14,12 @@ import { MovementInHand } from './movement-in-hand.service';
       <p>Also called {{ otherNames() }}.</p>
     }
     @if (state.student(); as student) {
-      <h2 class="heading">What {{ student.alias }} has</h2>
+      <h2 class="heading">What {{ student.alias }} can play</h2>
       <ul class="plain-list">
         @for (each of steps(); track each.id) {
           <li class="d-flex flex-wrap gap-3 align-items-center">
             <button type="button" class="toggle" [disabled]="saving.isBusy()" [attr.aria-pressed]="each.has" (click)="toggle(each.id)">
-              {{ each.text }} <b>{{ each.has ? 'has it' : 'not yet' }}</b>
+              {{ each.text }} <b>{{ each.has ? 'can play it' : 'not yet' }}</b>
             </button>
             @if (!each.isSelf) {
               <button type="button" class="word" (click)="hand.chosenId.set(each.id)">Open</button>
@@ -32,7 +32,7 @@ import { MovementInHand } from './movement-in-hand.service';
         <p class="fault-text" role="alert">{{ saving.fault() }}</p>
       }
     } @else if (!state.isOfStudent()) {
-      <p><a class="word" routerLink="/students">Add a first student</a></p>
+      <p><a class="word" routerLink="/students">Add your first student</a></p>
     }
   `,
 })
@@ -52,9 +52,9 @@ export class MovementNeighboursComponent {
   protected readonly readyText = computed(() => {
     const { alias } = this.state.student();
     const missing = this.steps().filter(({ has, isSelf }) => !has && !isSelf);
-    if (this.has().has(this.hand.chosen().id)) return `${alias} has the ${this.hand.chosen().names[0]}.`;
+    if (this.has().has(this.hand.chosen().id)) return `${alias} can play the ${this.hand.chosen().names[0]}.`;
     if (missing.length === 0) return `${alias} is ready for it.`;
-    return `First: ${missing.map(({ text }) => text).join(', ')}.`;
+    return `Learn first: ${missing.map(({ text }) => text).join(', ')}.`;
   });
 
   protected toggle(id: string): void {

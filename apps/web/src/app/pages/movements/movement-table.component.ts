@@ -1,5 +1,7 @@
-import { Component, computed, inject } from '@angular/core';
-import { elementsOf, innerChanges, leastTime, movementRisk, movementTable, type CompiledMovement, type NoteId } from '@zelpit/core';
+import { Component, computed, inject, signal } from '@angular/core';
+import { count, elementsOf, innerChanges, leastTime, movementRisk, movementTable, type CompiledMovement, type NoteId } from '@zelpit/core';
+import { WideComponent } from '../../kernel/wide/wide.component';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { inHundred } from '../../music/wording/change-words';
 import { MovementInHand } from './movement-in-hand.service';
 
@@ -14,19 +16,30 @@ interface Cell {
   readonly isRisky: boolean;
 }
 
+/** Beside the figure of a form that is not the usual one. */
+const formText = { usual: '', 'by-law': ', by a rule', own: ', your own' } as const;
 const risky = 0.2;
+
+type Quantity = 'time' | 'risk' | 'elements';
+const quantities: readonly Choice<Quantity>[] = [
+  { value: 'time', label: 'the shortest note it fits on' },
+  { value: 'risk', label: 'how many of 100 tries go wrong inside' },
+  { value: 'elements', label: 'how many elements it has' },
+];
 
 /** A movement from every note into every note: written form, elements, least time, risk. */
 @Component({
   selector: 'zp-movement-table',
+  imports: [WideComponent, ChooserComponent],
   template: `
-    <div class="workshop-wide" tabindex="0" role="region" aria-label="From the note on the left into the note above">
+    <p class="movement-shows"><span class="quiet">each box shows </span><zp-chooser purpose="Each box shows" [(value)]="quantity" [choices]="quantities" /></p>
+    <zp-wide label="From the note on the left into the note above">
       <table class="movement-table">
         <thead>
           <tr>
             <td class="map-corner">from ↓ into →</td>
-            @for (note of hand.notes(); track note.id) {
-              <th scope="col">{{ note.name }}</th>
+            @for (id of into(); track id) {
+              <th scope="col">{{ hand.nameOf(id) }}</th>
             }
           </tr>
         </thead>
@@ -48,12 +61,7 @@ const risky = 0.2;
                       (click)="hand.open(row.id, cell.after)"
                     >
                       <b>{{ cell.written }}</b>
-                      <small
-                        >{{ cell.under }}
-                        @if (cell.isRisky) {
-                          <span class="wrongly" aria-hidden="true"> ▲</span>
-                        }
-                      </small>
+                      <small [class.wrongly]="cell.isRisky && quantity() === 'risk'">{{ cell.under }}{{ formText[cell.kind] }}</small>
                     </button>
                   } @else {
                     <span class="movement-none" [title]="cell.text">–</span>
@@ -64,14 +72,13 @@ const risky = 0.2;
           }
         </tbody>
       </table>
-    </div>
-    <p class="second map-legend">
-      Written form; under it its elements, its least time in ms, and how often in 100 a change inside goes wrong. A dashed edge is a form that the rule gives in
-      place of the usual, a double edge one that a teacher wanted; ▲ marks 20 or more in 100; – cannot be.
-    </p>
+    </zp-wide>
+    @if (leftOut(); as text) {
+      <p class="second">{{ text }}</p>
+    }
     @if (breaking().length > 0) {
       <details class="second">
-        <summary>Why some cannot be</summary>
+        <summary>Why some are not possible</summary>
         <ul>
           @for (each of breaking(); track each) {
             <li>{{ each }}</li>
@@ -85,8 +92,24 @@ export class MovementTableComponent {
   protected readonly hand = inject(MovementInHand);
 
   private readonly table = computed(() => movementTable(this.hand.instrument(), this.hand.chosen(), this.hand.settings()));
+  protected readonly quantities = quantities;
+  protected readonly formText = formText;
+  protected readonly quantity = signal<Quantity>('time');
+  /** Notes into which it can be played from somewhere. */
+  protected readonly into = computed(() => {
+    const possible = new Set(this.table().flatMap(({ cells }) => cells.flatMap((cell) => (cell.kind === 'unplayable' ? [] : [cell.after]))));
+    return this.hand.notes().flatMap(({ id }) => (possible.has(id) ? [id] : []));
+  });
+  protected readonly leftOut = computed(() => {
+    const out = this.hand.notes().filter(({ id }) => !this.into().includes(id));
+    return out.length === 0 ? '' : `It cannot be played into ${out.map(({ name }) => name).join(', ')}.`;
+  });
   protected readonly rows = computed(() =>
-    this.table().map(({ before, cells }) => ({ id: before, name: this.hand.nameOf(before), cells: cells.map((cell) => this.cell(cell)) })),
+    this.table().map(({ before, cells }) => ({
+      id: before,
+      name: this.hand.nameOf(before),
+      cells: cells.filter(({ after }) => this.into().includes(after)).map((cell) => this.cell(cell)),
+    })),
   );
   /** Each reason once. */
   protected readonly breaking = computed(() => [
@@ -103,11 +126,16 @@ export class MovementTableComponent {
     return {
       after: cell.after,
       written: cell.written,
-      text: [`${from} to ${to}: ${cell.written}`, `${elements} elements`, `${inHundred(risk)} in 100 go wrong inside`, ...cell.text].join('. '),
+      text: [`${from} to ${to}: ${cell.written}`, count(elements, 'element'), `${inHundred(risk)} of 100 tries go wrong inside`, ...cell.text].join('. '),
       isPossible: true,
       kind: cell.isOverride ? 'own' : byLaw,
-      under: `${elements} · ${Math.round(leastTime(cell, this.hand.pace()))} · ${inHundred(risk)}`,
+      under: this.figureOf(elements, Math.round(leastTime(cell, this.hand.pace())), inHundred(risk)),
       isRisky: risk >= risky,
     };
+  }
+
+  private figureOf(elements: number, least: number, wrong: number | string): string {
+    if (this.quantity() === 'elements') return count(elements, 'element');
+    return this.quantity() === 'time' ? `${least} ms` : `${wrong} of 100`;
   }
 }

@@ -18,7 +18,7 @@ const unders: readonly Choice<Under>[] = [
   { value: 'count', label: 'the count' },
   { value: 'syllables', label: 'syllables' },
 ];
-const beats = { first: 'the first element', theme: 'the theme note', 'first-low': 'the first low note' } as const;
+const beats = { first: 'its first element', theme: 'the theme note', 'first-low': 'the first low note' } as const;
 
 /** One movement in time: fingers, count or syllables, music, each change inside, and everything that can go wrong, to be heard. */
 @Component({
@@ -27,7 +27,7 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
   template: `
     <div class="change-apart mt-3">
       <div>
-        <p class="mb-1"><span class="quiet">Over the fingers: </span><zp-chooser purpose="Over the fingers" [(value)]="under" [choices]="unders" /></p>
+        <p class="mb-1"><span class="quiet">Above the fingers: </span><zp-chooser purpose="Above the fingers" [(value)]="under" [choices]="unders" /></p>
         <zp-movement-lanes
           [instrument]="hand.instrument()"
           [movement]="hand.compiled()"
@@ -40,7 +40,7 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
         <zp-staff-line [abc]="abc()" [text]="'The music of ' + written()" />
         <p class="d-flex flex-wrap align-items-center gap-3">
           <button type="button" class="btn btn-line btn-low" [disabled]="hand.onClick().steps.length === 0" (click)="hand.hearOnClick()">
-            Hear it on the click
+            Hear it with the click
           </button>
           <span
             ><span class="quiet">at </span><zp-chooser purpose="Tempo" [(value)]="hand.tempo" [choices]="tempos" /><span class="quiet"
@@ -49,7 +49,7 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
           >
         </p>
         @if (hand.onClick().steps.length === 0) {
-          <p class="fault-text">A beat at {{ hand.tempo() }} is too short for it. Take a slower click, or a simpler layer below.</p>
+          <p class="fault-text">A beat at {{ hand.tempo() }} is too short for this movement. Choose a slower click, or something simpler below.</p>
         }
       </div>
       <div>
@@ -77,7 +77,7 @@ const beats = { first: 'the first element', theme: 'the theme note', 'first-low'
             }
           </ul>
         }
-        <h2 class="heading">What else goes wrong</h2>
+        <h2 class="heading">Other faults to hear</h2>
         <ul class="plain-list">
           @for (element of elements(); track element.text) {
             <li class="mb-1">
@@ -132,16 +132,16 @@ export class MovementViewComponent {
     return compiled.steps.map(({ written, kind, isDragged }, element) => {
       const common: readonly Heard[] = [
         { text: 'missing', fault: { kind: 'missing', element } },
-        { text: 'uneven, too long', fault: { kind: 'uneven', element } },
-        { text: 'twice', fault: { kind: 'extra', element } },
+        { text: 'too long', fault: { kind: 'uneven', element } },
+        { text: 'played twice', fault: { kind: 'extra', element } },
       ];
       const ofTap: readonly Heard[] = [
         { text: 'too light', fault: { kind: 'light-tap', element } },
         { text: 'too long', fault: { kind: 'long-tap', element } },
       ];
       const follows = compiled.steps.slice(0, element).some((step) => step.kind === 'opener' || step.kind === 'grace');
-      const overlap: readonly Heard[] = follows ? [{ text: 'before the grace note has ended', fault: { kind: 'overlap', element } }] : [];
-      const way = isDragged === true ? ' drawn over the hole' : ' by a tap';
+      const overlap: readonly Heard[] = follows ? [{ text: 'starts before the grace note ends', fault: { kind: 'overlap', element } }] : [];
+      const way = isDragged === true ? ', finger drawn over the hole' : ', a tap';
       return {
         text: `${element + 1}, ${this.hand.nameOf(written)}${kind === 'tap' ? way : ''}`,
         faults: kind === 'tap' ? [...common.filter(({ fault }) => fault.kind !== 'uneven'), ...ofTap, ...overlap] : common,
@@ -161,13 +161,16 @@ export class MovementViewComponent {
     };
     const worst = Math.max(risk.low.probability, risk.run.probability);
     if (to === 0 && steps[0]?.kind === 'opener')
-      return { name: `${before} to ${after}`, text: `Under ${place(0)} the other fingers change from ${before} to ${after}: ${inHundred(worst)} in 100 show.` };
+      return {
+        name: `${before} to ${after}`,
+        text: `During ${place(0)} the other fingers change from ${before} to ${after}; in ${inHundred(worst)} of 100 tries this is heard.`,
+      };
     const { fingers: all } = this.hand.instrument();
     const fingers = change.movers.map(({ finger }) => all.find(({ id }) => id === finger)?.label ?? finger).join(', ');
-    const heard = risk.low.probability >= risk.run.probability ? 'a low note cuts in' : 'a note between slips in';
+    const heard = risk.low.probability >= risk.run.probability ? 'a low note cuts in' : 'a note in between slips in';
     return {
       name: `${place(to - 1)} to ${place(to)}`,
-      text: `From ${place(to - 1)} to ${place(to)} ${fingers} go together, or ${heard}: ${inHundred(worst)} in 100.`,
+      text: `From ${place(to - 1)} to ${place(to)} move ${fingers} together, or ${heard}: ${inHundred(worst)} of 100 tries.`,
     };
   }
 }

@@ -1,11 +1,13 @@
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { elementsOf, findMovements, leastTime } from '@zelpit/core';
+import { count, elementsOf, findMovements, leastTime } from '@zelpit/core';
 import { inHundred } from '../../music/wording/change-words';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { SessionService } from '../../kernel/session/session.service';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { PartsComponent, type Part } from '../../kernel/parts/parts.component';
+import { TipComponent } from '../../kernel/tip/tip.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { capital } from '../../kernel/words/words';
@@ -36,11 +38,20 @@ const speeds: readonly Choice<number>[] = [
 ];
 const likely = 0.05;
 
+type PartName = 'table' | 'time' | 'practise';
+const parts: readonly Part<PartName>[] = [
+  { value: 'table', label: 'From every note' },
+  { value: 'time', label: 'This one in time' },
+  { value: 'practise', label: 'Practise it' },
+];
+
 /** A movement from every start into every arrival; one of them taken apart; and the lines that practise it. */
 @Component({
   selector: 'zp-movements',
   imports: [
     SentenceComponent,
+    PartsComponent,
+    TipComponent,
     ForWhomComponent,
     ChooserComponent,
     MovementConfirmComponent,
@@ -67,6 +78,9 @@ export class MovementsPage implements OnDestroy {
   /** Which movement, from the address. */
   readonly movement = input<string>();
 
+  protected readonly parts = parts;
+  /** Which of the page's three things is in view. */
+  protected readonly part = signal<PartName>('table');
   protected readonly paces = paces;
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
   protected readonly ornamentsText = computed(() =>
@@ -89,19 +103,22 @@ export class MovementsPage implements OnDestroy {
     if (compiled.kind === 'unplayable') return { title, written: '', todo: compiled.reason, otherwise: '' };
     const elements = elementsOf(compiled);
     const worst = Math.max(0, ...hand.inner().map(({ risk }) => Math.max(risk.low.probability, risk.run.probability)));
-    const risk = worst < likely ? 'No change inside it is likely to go wrong.' : `The hardest change inside goes wrong ${inHundred(worst)} times in 100.`;
+    const risk = worst < likely ? 'None of the changes inside it is likely to go wrong.' : `Its hardest change goes wrong in ${inHundred(worst)} of 100 tries.`;
     return {
       title,
       written: compiled.written,
-      todo: `${compiled.written}: ${elements === 1 ? 'one element' : `${elements} elements`}, ${Math.round(leastTime(compiled, hand.pace()))} ms at least.`,
+      todo: `${compiled.written}: ${count(elements, 'element')}, on a note of at least ${Math.round(leastTime(compiled, hand.pace()))} ms.`,
       otherwise: [...compiled.text, risk].join(' '),
     };
   });
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Hear the movement', run: () => this.hand.hear() },
-    { keys: ['s'], cap: 'S', label: 'At speed, at 40 %, in slow motion', run: () => this.nextSpeed() },
-  ]);
+  private readonly release = inject(KeyService).use('movements', {
+    play: () => this.hand.hear(),
+    slow: () => this.nextSpeed(),
+    table: () => this.part.set('table'),
+    inTime: () => this.part.set('time'),
+    practise: () => this.part.set('practise'),
+  });
 
   constructor() {
     // Taken once, as soon as there is an instrument that has it.

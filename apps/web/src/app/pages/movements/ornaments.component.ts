@@ -1,5 +1,6 @@
 import { Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import {
+  count,
   compileOrnament,
   isOverblown,
   lineAbc,
@@ -13,6 +14,7 @@ import {
   ornamentTimeline,
   tapChoices,
   ownScale,
+  wholeScale,
   usualOrnaments,
   type Line,
   type CompiledOrnament,
@@ -26,9 +28,10 @@ import {
   type OrnamentKind,
   type OrnamentSettings,
 } from '@zelpit/core';
+import { WideComponent } from '../../kernel/wide/wide.component';
 import { Attempt } from '../../kernel/api/attempt';
 import { wayText } from '../../music/wording/change-words';
-import { ornamentNames } from '../../music/wording/ornament-words';
+import { neighbourNames, ornamentNames } from '../../music/wording/ornament-words';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
 import { ornamentExerciseChoices } from '../../music/lines/line-wishes';
@@ -43,7 +46,7 @@ import { MovementBook } from '../../studio/movement-book/movement-book.service';
 const does = { cut: 'cuts', tap: 'taps', slide: 'slides off', stop: 'stops', tongue: 'the tongue', note: '' } as const;
 const marks = { cut: '↑', tap: '↓', slide: '↗', stop: 'all', tongue: 't', note: '' } as const;
 const usualChoices: OrnamentChoices = ornamentChoicesSchema.parse({});
-const byRule = 'by the rule';
+const byRule = 'with the usual finger';
 const schools: readonly Choice<OrnamentSettings['cuts']>[] = [
   { value: 'nearest', label: 'the nearest finger cuts' },
   { value: 'fixed', label: 'the same two fingers cut' },
@@ -57,19 +60,11 @@ const speeds: readonly Choice<number>[] = [
   { value: 1, label: 'at speed' },
   { value: 4, label: 'four times slower' },
 ];
-/** C natural, in semitones above the lowest note. */
-const naturalSeventh = 10;
-const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
-  trill: 'trill',
-  'upper-mordent': 'mordent upwards',
-  'lower-mordent': 'mordent downwards',
-  'grace-note': 'grace note from above',
-};
 
 /** Cuts, taps, rolls and crans of whistle and Irish pipes, with their lines; trills, mordents and grace notes of recorder and ocarina. */
 @Component({
   selector: 'zp-ornaments',
-  imports: [ChooserComponent, StaffLineComponent, LinesOntoSheetComponent],
+  imports: [WideComponent, ChooserComponent, StaffLineComponent, LinesOntoSheetComponent],
   template: `
     <p>
       @if (hasOrnaments()) {
@@ -97,7 +92,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
       }
       <zp-chooser purpose="Speed" [(value)]="slower" [choices]="speeds" />. Press one to hear it.
     </p>
-    <div class="workshop-wide" tabindex="0" role="region" aria-label="Every ornament on every note">
+    <zp-wide label="Every ornament on every note">
       <table class="movement-table is-narrow">
         <thead>
           <tr>
@@ -126,11 +121,11 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
           }
         </tbody>
       </table>
-    </div>
+    </zp-wide>
     @if (hasOrnaments()) {
       <p class="second">
-        Fingers in their order: ↑ one that lifts for a cut, ↓ one that closes for a tap, ↗ one that slides off, t the tongue. – cannot be, with the reason under
-        the pointer.
+        L1 is the left index finger, L3 the left ring finger, R1 the right index finger. Fingers in playing order: ↑ lifts for a cut, ↓ taps its hole, ↗ slides
+        off, t tongue. – not possible; point at it to see why. {{ endText() }}
       </p>
       @if (isStaff()) {
         <p>
@@ -155,7 +150,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
                     [disabled]="saving.isBusy()"
                     (click)="confirm(each.kind)"
                   >
-                    Yes, so it is
+                    Yes, this is it
                   </button>
                 }
               </li>
@@ -177,7 +172,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
             <zp-staff-line [abc]="abcOf(line)" [text]="'The music of ' + exercise.title" />
           }
         } @empty {
-          <p>No line: on this instrument it cannot be played by the rule.</p>
+          <p>There is no line here: on this instrument the usual fingers cannot play it.</p>
         }
         <zp-lines-onto-sheet [instrument]="instrument()" [title]="capital(exerciseText())" [lines]="planned()" [note]="schoolText()" />
       </section>
@@ -188,7 +183,7 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
           @if (way.confirmed) {
             {{ way.confirmed }}
           } @else if (isStaff()) {
-            <button type="button" class="btn btn-line btn-low" [disabled]="saving.isBusy()" (click)="confirmPair(way.sign)">Yes, we play it so</button>
+            <button type="button" class="btn btn-line btn-low" [disabled]="saving.isBusy()" (click)="confirmPair(way.sign)">Yes, that is how we play it</button>
           }
         </p>
         @if (saving.fault()) {
@@ -196,8 +191,8 @@ const neighbourNames: Readonly<Record<NeighbourOrnament, string>> = {
         }
       }
       <p class="second">
-        With the neighbour in the scale, on the pair of fingerings that moves fewest fingers within 30 cents. The model proposes, the teacher confirms: ✓. – no
-        pair is in tune, or there is no neighbour.
+        With the next note of the scale, using the two fingerings that move fewest fingers and stay within 30 cents. ✓ confirmed by a teacher. – no pair is in
+        tune, or there is no such note; point at it to see why. {{ endText() }}
       </p>
     }
   `,
@@ -244,14 +239,14 @@ export class OrnamentsComponent {
     return ornamentKinds.filter((kind) => (kind === 'stop' ? isPipes : kind !== 'triplet' || !isPipes));
   });
   protected readonly scale = computed(() => ownScale(this.instrument()));
+  /** Every register, and C natural where cuts and taps are spoken of. */
+  private readonly rowNotes = computed(() => wholeScale(this.instrument()));
+  protected readonly endText = computed(() => {
+    const { notes } = this.instrument();
+    return `The table ends on ${notes[notes.length - 1].schoolName}, the highest note of this chart.`;
+  });
 
   protected readonly columns = computed(() => (this.hasOrnaments() ? this.kinds().map((kind) => ornamentNames[kind]) : Object.values(neighbourNames)));
-  /** The scale, and C natural where cuts and taps are spoken of: both are the teacher's choice on it. */
-  private readonly rowNotes = computed((): readonly NoteId[] => {
-    const [scale, { notes }] = [this.scale(), this.instrument()];
-    const natural = notes.find(({ writtenSemitone }) => writtenSemitone === notes[0].writtenSemitone + naturalSeventh)?.id;
-    return notes.map(({ id }) => id).filter((id) => scale.includes(id) || (this.hasOrnaments() && id === natural));
-  });
   protected readonly rows = computed(() =>
     this.rowNotes().map((id) => ({
       id,
@@ -325,7 +320,7 @@ export class OrnamentsComponent {
 
   protected keep(change: Partial<OrnamentChoices>): void {
     const ornaments = { ...this.book.ornaments(), [this.instrument().id]: { ...this.chosen(), ...change } };
-    this.saving.run(this.book.saveChoices({ ornaments }), () => this.notices.done('Kept.'));
+    this.saving.run(this.book.saveChoices({ ornaments }), () => this.notices.done('Saved.'));
   }
 
   protected confirm(kind: OrnamentKind): void {
@@ -357,11 +352,16 @@ export class OrnamentsComponent {
   }
 
   private neighbourCells(id: NoteId): readonly Cell[] {
-    const ways = neighbourOrnaments(this.instrument(), id, this.scale());
+    const notes = this.rowNotes();
+    const ways = neighbourOrnaments(this.instrument(), id, notes);
     return (Object.keys(neighbourNames) as NeighbourOrnament[]).map((kind): Cell => {
       const way = ways.find((each) => each.kind === kind);
       const name = `${neighbourNames[kind]} on ${this.nameOf(id)}`;
-      if (way === undefined) return { kind, short: '', text: `${name}: none in tune, or no neighbour` };
+      if (way === undefined) {
+        const isMissing = notes[notes.indexOf(id) + (kind === 'lower-mordent' ? -1 : 1)] === undefined;
+        const why = isMissing ? `this chart has no note ${kind === 'lower-mordent' ? 'below' : 'above'} it` : 'no pair of fingerings stays in tune';
+        return { kind, short: '', text: `${name}: ${why}` };
+      }
       const { movers, main, upper } = way.pair;
       const text = `${name}: ${wayText(this.instrument(), main)}; ${wayText(this.instrument(), upper)}`;
       const sign = this.signOf(kind, id);
@@ -370,7 +370,7 @@ export class OrnamentsComponent {
         this.chosenPair.set({ sign, text });
         this.hearNeighbours(way);
       };
-      return { kind, short: `${movers === 1 ? '1 finger' : `${movers} fingers`}${mark}`, text, hear };
+      return { kind, short: `${count(movers, 'finger')}${mark}`, text, hear };
     });
   }
 

@@ -32,9 +32,9 @@ const fingersOf = (written: NoteId, text: string, two: string): Way => ({
 const ways: readonly Way[] = [
   {
     purpose: 'From low G',
-    text: 'From low G a throw, grip or taorluath is played',
+    text: 'After low G, a throw, grip or taorluath is played',
     choices: [
-      { value: 'short', label: 'short, as the low G already sounds' },
+      { value: 'short', label: 'short, because low G is sounding already' },
       { value: 'full', label: 'in full' },
     ],
     of: ({ fromLowest }) => fromLowest,
@@ -52,7 +52,7 @@ const ways: readonly Way[] = [
   },
   {
     purpose: 'Down from high G',
-    text: 'Coming down from high G a grace note scale has',
+    text: 'Coming down from high G, the grace note scale uses',
     choices: [
       { value: 'thumb', label: 'the thumb grace note' },
       { value: 'plain', label: 'no grace note' },
@@ -86,7 +86,7 @@ const ways: readonly Way[] = [
     purpose: 'Second tap',
     text: 'The second tap of a birl is',
     choices: [
-      { value: 'tap', label: 'a tap again' },
+      { value: 'tap', label: 'another tap' },
       { value: 'drag', label: 'the little finger drawn back over its hole' },
     ],
     of: ({ secondTap }) => secondTap,
@@ -94,14 +94,14 @@ const ways: readonly Way[] = [
   },
   {
     purpose: 'Low notes',
-    text: 'A low G in a grip or throw lasts',
+    text: 'A low G in a grip or throw is as long as',
     choices: ['1', '1.25', '1.5', '1.75', '2', '2.5'].map((times) => ({ value: times, label: `${times} grace notes` })),
     of: ({ lowTimes }) => String(lowTimes),
     with: (value) => ({ lowTimes: Number(value) }),
   },
   {
-    purpose: 'Even onsets',
-    text: 'Onsets of a taorluath are apart by',
+    purpose: 'Time between notes',
+    text: 'From one note of a taorluath to the next there is the time of',
     choices: ['1.5', '2', '2.5', '3', '4'].map((times) => ({ value: times, label: `${times} grace notes` })),
     of: ({ evenTimes }) => String(evenTimes),
     with: (value) => ({ evenTimes: Number(value) }),
@@ -121,7 +121,7 @@ const ways: readonly Way[] = [
     purpose: 'Count',
     text: 'A taorluath is counted on',
     choices: [
-      { value: 'onsets', label: 'its four onsets' },
+      { value: 'onsets', label: 'its four notes' },
       { value: 'with-opener', label: 'opener, low G, D and E' },
     ],
     of: ({ count }) => count,
@@ -135,11 +135,11 @@ const ways: readonly Way[] = [
   imports: [SentenceComponent, ChooserComponent, RouterLink],
   template: `
     <div class="page">
-      <zp-sentence><a class="chooser-word" routerLink="/movements">Movements</a><span class="quiet">, as we play and speak them</span></zp-sentence>
+      <zp-sentence><a class="chooser-word" routerLink="/movements">Movements</a><span class="quiet">, how we play and count them</span></zp-sentence>
       <section class="band" aria-label="What is here">
         <div class="band-said">
-          <p class="band-todo">Choose once how this studio plays. Every table, line and judgement follows.</p>
-          <p class="band-else">A line or tune that was made before stays as it was written.</p>
+          <p class="band-todo">Say once how this studio plays. Every table, line and judgement follows it.</p>
+          <p class="band-else">Lines and tunes made before stay as they were written.</p>
         </div>
       </section>
       <main class="layer page-fill">
@@ -156,7 +156,7 @@ const ways: readonly Way[] = [
           <p class="fault-text" role="alert">{{ saving.fault() }}</p>
         }
         <h2 class="heading">Syllables</h2>
-        <p class="second">One for each note, and one for its grace note. Where nothing stands, the note’s letter is spoken.</p>
+        <p class="second">One for each note, and one for its grace note. Leave a box empty to say the note’s letter.</p>
         <form (submit)="$event.preventDefault(); saveSyllables()">
           <table class="risk-table syllables">
             <thead>
@@ -188,9 +188,9 @@ const ways: readonly Way[] = [
             </tbody>
           </table>
           <p class="d-flex flex-wrap gap-3 align-items-center">
-            <button type="submit" class="btn btn-solid" [disabled]="saving.isBusy() || !isChanged()">Keep the syllables</button>
+            <button type="submit" class="btn btn-solid" [disabled]="saving.isBusy() || !isChanged()">Save the syllables</button>
             @if (isChanged()) {
-              <span role="status">Not kept yet.</span>
+              <span role="status">Not saved yet.</span>
             }
           </p>
         </form>
@@ -214,7 +214,7 @@ export class WaysPage {
     const change = ways.find((way) => way.purpose === purpose)?.with(value, settings) ?? {};
     this.saving.run(
       this.book.saveChoices({ settings: { ...settings, ...change } }),
-      () => this.notices.done('Kept.'),
+      () => this.notices.done('Saved.'),
       (error) => this.lookAgain(error),
     );
   }
@@ -235,7 +235,7 @@ export class WaysPage {
       this.book.saveChoices({ syllables: this.syllables() }),
       () => {
         this.isChanged.set(false);
-        this.notices.done('The syllables are kept.');
+        this.notices.done('The syllables are saved.');
       },
       (error) => this.lookAgain(error),
     );

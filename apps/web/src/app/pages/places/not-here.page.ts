@@ -7,10 +7,10 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
   imports: [RouterLink, SentenceComponent],
   template: `
     <div class="page">
-      <zp-sentence><span>Nothing is here</span></zp-sentence>
+      <zp-sentence><span>Page not found</span></zp-sentence>
       <main class="layer empty">
-        <p>This address leads nowhere. It may have been copied in part.</p>
-        <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
+        <p>There is no page at this address. Part of it may be missing.</p>
+        <a class="btn btn-solid" routerLink="/tunes">Go to the tunes</a>
       </main>
     </div>
   `,

@@ -12,11 +12,11 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
   imports: [FormsModule, SentenceComponent],
   template: `
     <div class="page">
-      <zp-sentence><span>Practice</span></zp-sentence>
+      <zp-sentence place="Students"><span>Practice</span></zp-sentence>
       <main class="layer page-fill">
         <form class="code-form" (ngSubmit)="open()">
           <label class="heading" for="code">Which line?</label>
-          <p class="second">Type the four signs that stand beside it on the sheet.</p>
+          <p class="second">Type the four-character code printed beside it on the sheet.</p>
           <input
             id="code"
             name="code"
@@ -47,7 +47,7 @@ export class PracticePage {
   protected open(): void {
     const code = codeSchema.safeParse(this.code);
     if (!code.success) {
-      this.fault.set('A code has four letters or figures, as printed beside the line. It has no 0, 1, I, L or O.');
+      this.fault.set('A code has four letters or digits, as printed beside the line. It never has 0, 1, I, L or O.');
       return;
     }
     this.isBusy.set(true);

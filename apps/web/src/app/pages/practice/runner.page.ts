@@ -62,7 +62,7 @@ export class RunnerPage implements OnDestroy {
   protected readonly doneText = computed(() => {
     const [line, score] = [this.opened()?.line, this.score()];
     const rest = `${restPhrase}. Stop if anything hurts.`;
-    if (line === undefined || !this.isDrill()) return `That was it. ${rest}`;
+    if (line === undefined || !this.isDrill()) return `Done. ${rest}`;
     if (score === undefined) return 'A slip at the first speed: start over, slower if you like.';
     const full = this.player.tempoOf({ ...line, tempo: pacesOf(line).at(-1) ?? null });
     if (this.atSpeed() === 0) return `${score} was clean${score === full ? ', the full speed' : ''}. ${rest}`;
@@ -95,13 +95,14 @@ export class RunnerPage implements OnDestroy {
   });
   protected readonly place = computed(() => this.codes().indexOf(this.opened()?.line.code ?? ''));
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' ', 'Enter'], cap: 'Space', label: 'Start with the count-in, or stop', run: () => this.toggle() },
-    { keys: ['-', 'ArrowDown'], cap: '-', label: 'Slower', run: () => this.changeTempo(false) },
-    { keys: ['+', '=', 'ArrowUp'], cap: '+', label: 'Faster', run: () => this.changeTempo(true) },
-    { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', run: () => this.goTo(1) },
-    { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Line before it', run: () => this.goTo(-1) },
-  ]);
+  private readonly release = inject(KeyService).use('runner', {
+    play: () => this.toggle(),
+    main: () => this.toggle(),
+    slower: () => this.changeTempo(false),
+    faster: () => this.changeTempo(true),
+    next: () => this.goTo(1),
+    before: () => this.goTo(-1),
+  });
   private readonly sizes = new ResizeObserver(([entry]) => {
     const { width, height } = entry.contentRect;
     if (height > 0) this.drawingWidth.set(Math.max(300, Math.round((width / height) * 352)));

@@ -12,11 +12,11 @@ import { StudioState } from '../../studio/state/studio-state.service';
   imports: [SentenceComponent, DatePipe],
   template: `
     <div class="page">
-      <zp-sentence><span>Put away</span></zp-sentence>
+      <zp-sentence place="Studio"><span>What was put away</span></zp-sentence>
       <section class="band" aria-label="How it is kept">
         <div class="band-said">
-          <p class="band-todo">What was put away stays here for {{ days }} days.</p>
-          <p class="band-else">Then it goes for good. A student is deleted at once, with all their sheets and instruments, when that is asked for.</p>
+          <p class="band-todo">Things you put away stay here for {{ days }} days.</p>
+          <p class="band-else">Then they are deleted for good. You can delete a student, with all their sheets and instruments, right away.</p>
         </div>
       </section>
       <main class="layer page-fill">
@@ -32,9 +32,11 @@ import { StudioState } from '../../studio/state/studio-state.service';
                 <button type="button" class="word" [attr.aria-label]="'Bring back ' + thing.name" (click)="bringBack(thing)">Bring back</button>
                 @if (thing.kind === 'student') {
                   @if (confirming() === thing.id) {
-                    <span class="fault-text">{{ thing.name }} and all their sheets and instruments go for good. This cannot be undone.</span>
+                    <span class="fault-text"
+                      >{{ thing.name }} will be deleted for good, with all sheets, instruments, results and practice links. This cannot be undone.</span
+                    >
                     <button type="button" class="btn btn-solid btn-low" (click)="forget(thing)">Delete {{ thing.name }}</button>
-                    <button type="button" class="word" (click)="confirming.set('')">Keep</button>
+                    <button type="button" class="word" (click)="confirming.set('')">Cancel</button>
                   } @else {
                     <button type="button" class="word" [attr.aria-label]="'Delete ' + thing.name + ' for good'" (click)="confirming.set(thing.id)">
                       Delete for good
@@ -43,11 +45,11 @@ import { StudioState } from '../../studio/state/studio-state.service';
                 }
               </li>
             } @empty {
-              <li class="empty"><p>Nothing is put away.</p></li>
+              <li class="empty"><p>Nothing has been put away.</p></li>
             }
           </ul>
         } @else {
-          <p class="second" role="status">Looking …</p>
+          <p class="second" role="status">Loading …</p>
         }
       </main>
     </div>
@@ -58,7 +60,7 @@ export class PutAwayPage {
   private readonly notices = inject(NoticeService);
   private readonly state = inject(StudioState);
   protected readonly days = putAwayDays;
-  protected readonly kindText = ({ kind }: PutAway): string => (kind === 'model' ? 'instrument of the workshop' : kind);
+  protected readonly kindText = ({ kind }: PutAway): string => (kind === 'model' ? 'workshop instrument' : kind);
   protected readonly things = signal<readonly PutAway[] | undefined>(undefined);
   protected readonly fault = signal('');
   /** Student whose deletion was asked for and not yet confirmed. */

@@ -156,7 +156,7 @@ export class AnotherLineComponent {
   protected add(): void {
     if (!this.isWhole()) {
       this.notices.done(
-        this.needs().other && this.needs().home ? 'Choose two different notes: the line goes from the first to the second and back.' : 'Choose the note.',
+        this.needs().other && this.needs().home ? 'Choose two different notes. The line goes from the first to the second and back.' : 'Choose the note.',
       );
       return;
     }

@@ -1,17 +1,20 @@
 import { Component, computed, input, output } from '@angular/core';
 import { chosenOf, isSameWay, noteOf, notesOfLine, waysOf, type ChosenFingering, type Fingering, type Instrument, type Line } from '@zelpit/core';
 import { wayText } from '../../music/wording/change-words';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 
 /** In which fingers a line is practised, for each of its notes that can be fingered in several ways. */
 @Component({
   selector: 'zp-line-fingering',
-  imports: [ChooserComponent],
+  imports: [ChooserComponent, FingeringComponent],
   template: `
     @for (note of notes(); track note.id) {
       <p class="mb-1">
         <span class="quiet">{{ note.name }} with </span>
-        <zp-chooser [purpose]="'Fingers for ' + note.name" [value]="note.value" [choices]="note.choices" (valueChange)="choose(note, $event)" />
+        <zp-chooser [purpose]="'Fingers for ' + note.name" [value]="note.value" [choices]="note.choices" (valueChange)="choose(note, $event)">
+          <ng-template #figure let-place><zp-fingering [instrument]="instrument()" [pattern]="note.ways[place].pattern" /></ng-template>
+        </zp-chooser>
       </p>
     }
   `,
@@ -30,7 +33,11 @@ export class LineFingeringComponent {
       if (ways.length < 2) return [];
       const chosen = line.fingering?.find(({ note }) => note === id);
       const value = chosen === undefined ? 0 : ways.findIndex((way) => isSameWay(way, chosen));
-      const choices = ways.map((way, place): Choice<number> => ({ value: place, label: wayText(instrument, way) }));
+      const choices = ways.map((way, place): Choice<number> => ({
+        value: place,
+        label: wayText(instrument, way),
+        ...(way.rank === 1 && { beside: 'taught first' }),
+      }));
       return [{ id, name: noteOf(instrument, id).schoolName, ways, value, choices }];
     });
   });

@@ -13,9 +13,9 @@ const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
   template: `
     @if (notes().length > 0) {
       <details class="line-layers">
-        <summary>Layers: {{ text() }}</summary>
+        <summary>Grace notes: {{ text() }}</summary>
         <p>
-          <span class="quiet">The whole line </span>
+          <span class="quiet">For the whole line: </span>
           @for (kind of kinds; track kind) {
             <button type="button" class="word me-3" (click)="setAll(kind)">{{ words[kind] }}</button>
           }
@@ -25,7 +25,7 @@ const kinds: readonly LayerKind[] = ['bare', 'one', 'full', 'heavier'];
             <li>
               <span class="quiet">{{ note.name }}: </span>
               <zp-chooser
-                [purpose]="'Layer of note ' + (note.index + 1)"
+                [purpose]="'Grace notes of note ' + (note.index + 1)"
                 [value]="note.value"
                 [word]="note.word"
                 [choices]="note.choices"
@@ -58,7 +58,7 @@ export class LineLayersComponent {
     this.layered().map(({ index, layers, standsAt }) => ({
       index,
       name: `${index + 1}, ${noteOf(this.instrument(), this.exercise().notes[index].note).schoolName}`,
-      word: standsAt === undefined ? 'as it was written' : this.layerText(standsAt),
+      word: standsAt === undefined ? 'as written' : this.layerText(standsAt),
       layers,
       value: standsAt === undefined ? -1 : layers.indexOf(standsAt),
       choices: layers.map((layer, place): Choice<number> => ({ value: place, label: this.layerText(layer) })),
@@ -74,9 +74,9 @@ export class LineLayersComponent {
     const [first, ...more] = tempo === null ? [] : shortNotes(this.instrument(), this.exercise().notes, tempo, this.wishes());
     if (first === undefined) return '';
     const { index, movement, noteMs, leastMs, fits } = first;
-    const room = fits.length === 0 ? 'Not even a bare note has time' : `There is time for: ${layersText(fits)}`;
+    const room = fits.length === 0 ? 'There is not even time for the bare note' : `There is time for: ${layersText(fits)}`;
     const others = more.length === 0 ? '' : ` So are ${more.length} more.`;
-    return `Note ${index + 1} is too short at ${tempo ?? 0} for the ${movement.names[0]}: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs)}. ${room}.${others}`;
+    return `Note ${index + 1} is too short at ${tempo ?? 0} beats a minute for the ${movement.names[0]}: ${Math.round(noteMs)} ms, it needs ${Math.round(leastMs)}. ${room}.${others}`;
   });
 
   protected setAll(kind: LayerKind): void {

@@ -2,6 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { sheetLimits, type SheetSummary } from '@zelpit/contract';
+import { count } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -15,14 +16,14 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
   imports: [SentenceComponent, ForWhomComponent, RouterLink, DatePipe],
   template: `
     <div class="page">
-      <zp-sentence><span>Sheets</span><zp-for-whom /></zp-sentence>
+      <zp-sentence place="Students"><span>Sheets</span><zp-for-whom /></zp-sentence>
       <section class="band" aria-label="Start a sheet">
         <div class="band-said">
           <p class="band-todo">Open a sheet, or start one.</p>
-          <p class="band-else">The quickest way: open a tune and take its ten-minute sheet.</p>
+          <p class="band-else">The quickest way: open a tune and make its ten-minute sheet.</p>
         </div>
         <div class="band-actions">
-          <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
+          <a class="btn btn-solid" routerLink="/tunes">Go to the tunes</a>
           @if (state.student(); as student) {
             <button type="button" class="btn btn-line" [disabled]="isBusy()" (click)="start()">Empty sheet for {{ student.alias }}</button>
           }
@@ -41,26 +42,25 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
                   <a class="row-link flex-grow-1" [routerLink]="['/sheets', sheet.id]">
                     <span>{{ sheet.title }}</span>
                     <small>{{ sheet.tune?.title }}</small>
-                    <small class="text-nowrap"
-                      >{{ sheet.lineCount }} {{ sheet.lineCount === 1 ? 'line' : 'lines' }} · {{ sheet.updatedAt | date: 'd MMM, HH:mm' }}</small
-                    >
+                    <small class="text-nowrap">{{ count(sheet.lineCount, 'line') }} · {{ sheet.updatedAt | date: 'd MMM, HH:mm' }}</small>
                   </a>
                   <a class="word" [routerLink]="['/sheets', sheet.id, 'paper']" [attr.aria-label]="'On paper: ' + sheet.title">On paper</a>
-                  <button type="button" class="word" [attr.aria-label]="'Put away ' + sheet.title" (click)="putAway(sheet)">Put away</button>
+                  <button type="button" class="word quiet-action" [attr.aria-label]="'Put away ' + sheet.title" (click)="putAway(sheet)">Put away</button>
                 </li>
               }
             </ul>
           } @empty {
-            <div class="empty"><p>No sheet is here yet. Open a tune, tick the changes that give trouble, and make lines of them.</p></div>
+            <div class="empty"><p>No sheets yet. Open a tune, tick the changes that go wrong, and make lines from them.</p></div>
           }
         } @else {
-          <p class="second" role="status">Fetching the sheets …</p>
+          <p class="second" role="status">Loading the sheets …</p>
         }
       </main>
     </div>
   `,
 })
 export class SheetListPage {
+  protected readonly count = count;
   private readonly service = inject(SheetsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
@@ -113,7 +113,9 @@ export class SheetListPage {
     this.service.putAway(sheet.id).subscribe({
       next: () => {
         this.load();
-        this.notices.done(`“${sheet.title}” was put away.`, () => this.service.bringBack(sheet.id).subscribe({ next: () => this.load(), error: failed }));
+        this.notices.done(`“${sheet.title}” was put away. It can be brought back for 30 days.`, () =>
+          this.service.bringBack(sheet.id).subscribe({ next: () => this.load(), error: failed }),
+        );
       },
       error: failed,
     });

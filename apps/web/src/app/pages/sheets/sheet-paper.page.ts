@@ -24,7 +24,7 @@ import { addressOfLine } from '../../music/paper/sheet-printer.service';
     <div class="page">
       <zp-sentence>
         <a class="chooser-word" [routerLink]="['/sheets', id()]">{{ onPaper()?.title ?? 'A sheet' }}</a>
-        <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, under the notes </span>
+        <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, below the notes: </span>
         <zp-chooser purpose="Under the notes" [value]="words.kind()" [choices]="words.choices" (valueChange)="words.choose($event)" />
       </zp-sentence>
       @if (editor.state() === 'missing') {
@@ -36,11 +36,11 @@ import { addressOfLine } from '../../music/paper/sheet-printer.service';
         <section class="band" aria-label="Print">
           <div class="band-said">
             <p class="band-todo">Black and white, ready for the music stand.</p>
-            <p class="band-else">The code beside a line opens it in Zelpit, count-in ready.</p>
+            <p class="band-else">Scan or type the code beside a line to practise it in Zelpit.</p>
           </div>
           <div class="band-actions">
             <button type="button" class="btn btn-solid" [disabled]="!isReady() || isBusy()" (click)="savePdf()">
-              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>S</kbd>
+              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>D</kbd>
             </button>
             <button type="button" class="btn btn-line" [disabled]="!isReady()" (click)="print()">Print</button>
             @for (each of sizes; track each.id) {
@@ -80,10 +80,10 @@ export class SheetPaperPage implements OnDestroy {
     return { title: draft.title, note: draft.note, about: `${about}.`, instrument, lines: this.editor.linesOut(), words: this.words.words() };
   });
 
-  private readonly release = inject(KeyService).use([
-    { keys: ['s'], cap: 'S', label: 'Save as PDF', run: () => void this.savePdf() },
-    { keys: ['e'], cap: 'E', label: 'Back to editing', run: () => void this.router.navigate(['/sheets', this.id()]) },
-  ]);
+  private readonly release = inject(KeyService).use('sheetPaper', {
+    save: () => void this.savePdf(),
+    edit: () => void this.router.navigate(['/sheets', this.id()]),
+  });
 
   constructor() {
     this.editor.follow(this.id);
@@ -110,10 +110,9 @@ export class SheetPaperPage implements OnDestroy {
     try {
       saveFile(fileNameOf(sheet.title, 'pdf'), await paper.pdf());
       const without = signsWithoutFont([sheet.title, sheet.note, sheet.about, ...sheet.lines.map((line) => line.point)].join(''));
-      if (without.length > 0)
-        this.notices.done(`The PDF's own font has no sign for ${without.slice(0, 8).join(' ')}. “Print” uses the computer's fonts and shows them.`);
+      if (without.length > 0) this.notices.done(`The PDF font has no character for ${without.slice(0, 8).join(' ')}. Use “Print” instead, which has them.`);
     } catch {
-      this.notices.done('The PDF could not be made: the server did not give its fonts. Try again, or use “Print”.');
+      this.notices.done('The PDF could not be made because its fonts did not load. Try again, or use “Print”.');
     } finally {
       this.isBusy.set(false);
     }

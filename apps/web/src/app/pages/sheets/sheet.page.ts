@@ -2,7 +2,7 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { sheetLimits } from '@zelpit/contract';
-import { countText, expectedMinutes, lineTitle, paceText } from '@zelpit/core';
+import { count, countText, expectedMinutes, lineTitle, paceText } from '@zelpit/core';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';
@@ -51,6 +51,7 @@ import type { DraftLine } from '../../documents/sheet/line-input';
   providers: [SheetEditor],
 })
 export class SheetPage implements OnDestroy {
+  protected readonly count = count;
   private readonly shelf = inject(InstrumentShelf);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
@@ -79,13 +80,13 @@ export class SheetPage implements OnDestroy {
   /** Notes that the student's own instrument has ticked as known. */
   protected readonly known = computed(() => this.shelf.heldFor(this.editor.stored()?.student.id, this.editor.stored()?.instrument)?.knownNotes ?? []);
 
-  private readonly release = inject(KeyService).use([
-    { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', run: () => this.step(1) },
-    { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Line before it', run: () => this.step(-1) },
-    { keys: ['j'], cap: 'J', label: 'Move the chosen line down', run: () => this.moveChosen(1) },
-    { keys: ['k'], cap: 'K', label: 'Move the chosen line up', run: () => this.moveChosen(-1) },
-    { keys: ['p'], cap: 'P', label: 'On paper', run: () => void this.router.navigate(['/sheets', this.id(), 'paper']) },
-  ]);
+  private readonly release = inject(KeyService).use('sheet', {
+    next: () => this.step(1),
+    before: () => this.step(-1),
+    moveDown: () => this.moveChosen(1),
+    moveUp: () => this.moveChosen(-1),
+    paper: () => void this.router.navigate(['/sheets', this.id(), 'paper']),
+  });
 
   constructor() {
     this.editor.follow(this.id);
@@ -104,7 +105,7 @@ export class SheetPage implements OnDestroy {
   }
 
   protected setPoint(line: DraftLine, point: string): void {
-    this.editor.editLine(line.id, { point }, `what to watch in ${this.titleOf(line)}`);
+    this.editor.editLine(line.id, { point }, `what to watch for in ${this.titleOf(line)}`);
   }
 
   protected setRepetitions(line: DraftLine, event: Event): void {
@@ -112,7 +113,7 @@ export class SheetPage implements OnDestroy {
     const typed = Math.round(field.valueAsNumber);
     const repetitions = Number.isFinite(typed) ? Math.min(sheetLimits.repetitions, Math.max(1, typed)) : line.repetitions;
     field.value = String(repetitions);
-    if (repetitions !== line.repetitions) this.editor.editLine(line.id, { repetitions }, `the times through ${this.titleOf(line)}`);
+    if (repetitions !== line.repetitions) this.editor.editLine(line.id, { repetitions }, `the repetitions of ${this.titleOf(line)}`);
   }
 
   protected countOf(line: DraftLine): string {
@@ -141,7 +142,7 @@ export class SheetPage implements OnDestroy {
     if (to < 0 || to >= lines.length) return;
     this.editor.move(from, to);
     this.chosen.set(line.id);
-    this.spoken.set(`${this.titleOf(line)} is line ${to + 1} of ${lines.length} now.`);
+    this.spoken.set(`${this.titleOf(line)} is now line ${to + 1} of ${lines.length}.`);
     setTimeout(() => document.getElementById(line.id)?.scrollIntoView({ block: 'nearest' }));
   }
 
@@ -153,7 +154,7 @@ export class SheetPage implements OnDestroy {
   protected add(lines: readonly PlannedSheetLine[]): void {
     const room = sheetLimits.lines - this.editor.shown().lines.length;
     if (lines.length > room) {
-      this.notices.done(`A sheet holds ${sheetLimits.lines} lines: there is room for ${room}, and these are ${lines.length}.`);
+      this.notices.done(`A sheet holds at most ${sheetLimits.lines} lines: there is room for ${room} more, not for ${lines.length}.`);
       return;
     }
     const [first] = this.editor.addAll(lines);

@@ -16,19 +16,19 @@ import { StudioState } from '../../studio/state/studio-state.service';
         <input class="form-control" name="alias" maxlength="60" autocomplete="off" [id]="'alias-' + student().id" [(ngModel)]="typed().alias" />
       </div>
       <p class="caution wide mb-0">
-        <b>Before a child is recorded, a guardian agrees.</b> Note here who did, when, and to what. It stays on the studio's own computer and is deleted on
-        request. Local rules on children's data hold first.
+        <b>Before you record a child, a guardian must agree.</b> Note here who did, when, and to what. It stays on the studio’s own computer and is deleted on
+        request. Local rules on children’s data come first. Without a guardian’s consent, do not record a child; everything else works.
       </p>
       <div>
         <label class="form-label" [attr.for]="'guardian-' + student().id">Guardian who agreed</label>
         <input class="form-control" name="guardian" maxlength="120" autocomplete="off" [id]="'guardian-' + student().id" [(ngModel)]="typed().guardian" />
       </div>
       <div>
-        <label class="form-label" [attr.for]="'on-' + student().id">On the day</label>
+        <label class="form-label" [attr.for]="'on-' + student().id">Date</label>
         <input class="form-control" name="on" type="date" [id]="'on-' + student().id" [(ngModel)]="typed().on" />
       </div>
       <div class="wide">
-        <label class="form-label" [attr.for]="'covers-' + student().id">To what</label>
+        <label class="form-label" [attr.for]="'covers-' + student().id">What they agreed to</label>
         <input
           class="form-control"
           name="covers"
@@ -44,16 +44,16 @@ import { StudioState } from '../../studio/state/studio-state.service';
       }
       @if (theirs(); as other) {
         <p class="wide mb-0">
-          There now: {{ other.alias }},
-          {{ other.consent === null ? 'no consent noted' : other.consent.guardian + ' agreed on ' + other.consent.on + ': ' + other.consent.covers }}.
+          Saved now: {{ other.alias }},
+          {{ other.consent === null ? 'no consent recorded' : other.consent.guardian + ' agreed on ' + other.consent.on + ': ' + other.consent.covers }}.
         </p>
       }
       <div class="wide d-flex flex-wrap gap-3">
-        <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">{{ theirs() ? 'Keep mine' : 'Keep' }}</button>
+        <button type="submit" class="btn btn-solid btn-low" [disabled]="attempt.isBusy()">{{ theirs() ? 'Save mine' : 'Save' }}</button>
         @if (theirs()) {
-          <button type="button" class="btn btn-line btn-low" (click)="closed.emit()">Take theirs</button>
+          <button type="button" class="btn btn-line btn-low" (click)="closed.emit()">Use theirs</button>
         } @else {
-          <button type="button" class="word" (click)="closed.emit()">Leave as it was</button>
+          <button type="button" class="word" (click)="closed.emit()">Cancel</button>
         }
       </div>
     </form>

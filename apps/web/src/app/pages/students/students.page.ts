@@ -2,6 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import type { Student, StudentLink } from '@zelpit/contract';
+import { TipComponent } from '../../kernel/tip/tip.component';
 import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { KeptForLater, OutgoingService } from '../../kernel/saving/outgoing.service';
@@ -13,14 +14,14 @@ import { StudentFormComponent } from './student-form.component';
 /** Who learns here. */
 @Component({
   selector: 'zp-students',
-  imports: [FormsModule, SentenceComponent, StudentFormComponent, DatePipe],
+  imports: [TipComponent, FormsModule, SentenceComponent, StudentFormComponent, DatePipe],
   template: `
     <div class="page">
-      <zp-sentence><span>Students</span></zp-sentence>
+      <zp-sentence place="Students"><span>Students</span></zp-sentence>
       <section class="band" aria-label="Add a student">
         <div class="band-said">
-          <p class="band-todo">Write a first name or an alias; nothing more is needed.</p>
-          <p class="band-else">For a child, take an alias that only the family and you know.</p>
+          <p class="band-todo">Add a student with a first name or an alias. Nothing more is needed.</p>
+          <p class="band-else">For a child, use an alias that only you and the family know.</p>
         </div>
         <form class="band-actions" (ngSubmit)="add()">
           <label class="visually-hidden" for="alias">Name or alias</label>
@@ -53,7 +54,7 @@ import { StudentFormComponent } from './student-form.component';
                 >
                   <span>{{ student.alias }}</span>
                   <small>
-                    {{ student === state.student() ? 'in hand' : '' }}
+                    {{ student === state.student() ? 'chosen now' : '' }}
                     {{ student.consent === null ? '' : (student === state.student() ? '· ' : '') + 'consent of ' + (student.consent.on | date: 'd MMM y') }}
                   </small>
                 </button>
@@ -69,7 +70,10 @@ import { StudentFormComponent } from './student-form.component';
                 <button type="button" class="word" [attr.aria-label]="'Link for the tablet of ' + student.alias" (click)="makeLink(student)">
                   Tablet link
                 </button>
-                <button type="button" class="word" [attr.aria-label]="'Put away ' + student.alias" (click)="putAway(student)">Put away</button>
+                <zp-tip [about]="'the tablet link of ' + student.alias"
+                  >Makes a link that opens this student’s sheets on their tablet, once. If it is lost, make a new one.</zp-tip
+                >
+                <button type="button" class="word quiet-action" [attr.aria-label]="'Put away ' + student.alias" (click)="putAway(student)">Put away</button>
               </div>
               @if (open() === student.id) {
                 <zp-student-form [student]="student" (closed)="open.set('')" />
@@ -77,8 +81,8 @@ import { StudentFormComponent } from './student-form.component';
               @if (link(); as made) {
                 @if (made.of === student.id) {
                   <p class="mb-2" role="status">
-                    Open this address on {{ student.alias }}’s tablet. It shows their own sheets and nothing else, works once, until
-                    {{ made.until | date: 'd MMMM' }}: <b class="link-address">{{ made.address }}</b>
+                    Open this address on {{ student.alias }}’s tablet. It shows only their own sheets. It works once, until {{ made.until | date: 'd MMMM' }}:
+                    <b class="link-address">{{ made.address }}</b>
                     <button type="button" class="word ms-2" (click)="copy(made.address)">Copy</button>
                     <button type="button" class="word ms-2" (click)="link.set(undefined)">Close</button>
                   </p>
@@ -86,7 +90,7 @@ import { StudentFormComponent } from './student-form.component';
               }
             </li>
           } @empty {
-            <li class="empty"><p>Nobody is here yet. Add a first student above.</p></li>
+            <li class="empty"><p>No students yet. Add the first one above.</p></li>
           }
         </ul>
       </main>
@@ -130,15 +134,15 @@ export class StudentsPage implements OnDestroy {
 
   protected copy(address: string): void {
     navigator.clipboard.writeText(address).then(
-      () => this.notices.done('The address is copied.'),
-      () => this.notices.done('This browser does not let Zelpit copy. Mark the address and copy it by hand.'),
+      () => this.notices.done('Address copied.'),
+      () => this.notices.done('This browser does not let Zelpit copy. Select the address and copy it yourself.'),
     );
   }
 
   protected putAway(student: Student): void {
     this.state.putAway(student).subscribe({
       next: () =>
-        this.notices.done(`${student.alias} was put away.`, () =>
+        this.notices.done(`${student.alias} was put away. They can be brought back for 30 days.`, () =>
           this.state.bringBack(student).subscribe({ error: (error: unknown) => this.notices.fault(error) }),
         ),
       error: (error: unknown) => this.notices.fault(error),

@@ -1,5 +1,6 @@
 import { Component, inject, signal } from '@angular/core';
 import { archiveRoutes, type ArchiveResult } from '@zelpit/contract';
+import { count } from '@zelpit/core';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
@@ -12,15 +13,15 @@ import { SessionService } from '../../kernel/session/session.service';
   imports: [SentenceComponent],
   template: `
     <div class="page">
-      <zp-sentence><span>The whole studio as a file</span></zp-sentence>
+      <zp-sentence place="Studio"><span>Backup of the whole studio</span></zp-sentence>
       <section class="band" aria-label="Take out">
         <div class="band-said">
-          <p class="band-todo">All students, tunes, sheets and instruments in one file.</p>
-          <p class="band-else">It holds notes on children: keep it where only you can read it. Passwords are not in it.</p>
+          <p class="band-todo">Save all students, tunes, sheets and instruments in one file.</p>
+          <p class="band-else">It holds notes about children, so keep it where only you can read it. It holds no passwords.</p>
         </div>
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="taking.isBusy()" (click)="take()">
-            {{ taking.isBusy() ? 'Writing …' : 'Save the file' }}
+            {{ taking.isBusy() ? 'Writing …' : 'Save a backup' }}
           </button>
         </div>
       </section>
@@ -28,19 +29,19 @@ import { SessionService } from '../../kernel/session/session.service';
         @if (taking.fault()) {
           <p class="fault-text" role="alert">{{ taking.fault() }}</p>
         }
-        <h2 class="heading">Bring a studio in</h2>
-        <p>A file that was saved here or on another computer. It is read whole before anything changes; a file that is not whole changes nothing.</p>
+        <h2 class="heading">Restore a backup</h2>
+        <p>Choose a backup saved here or on another computer. The whole file is checked first; if part of it is missing, nothing is changed.</p>
         <input #picker type="file" accept=".zip,application/zip" hidden (change)="pick($event)" />
         @if (file(); as chosen) {
           <p>
             <b>{{ chosen.name }}</b>
           </p>
           <div class="d-flex flex-wrap gap-3">
-            <button type="button" class="btn btn-solid btn-low" [disabled]="bringing.isBusy()" (click)="bring('empty')">Bring it into this empty studio</button>
+            <button type="button" class="btn btn-solid btn-low" [disabled]="bringing.isBusy()" (click)="bring('empty')">Restore into this empty studio</button>
             <button type="button" class="btn btn-line btn-low" [disabled]="bringing.isBusy()" (click)="bring('put-away')">
-              Put away what is here, then bring it in
+              Put away what is here, then restore
             </button>
-            <button type="button" class="word" (click)="file.set(undefined)">Leave it</button>
+            <button type="button" class="word" (click)="file.set(undefined)">Cancel</button>
           </div>
         } @else {
           <button type="button" class="btn btn-line" (click)="picker.click()">Choose a file</button>
@@ -91,9 +92,9 @@ export class ArchivePage {
 
   protected text({ counts, newCodes, putAway }: ArchiveResult): string {
     const all = Object.entries(counts).filter(([kind, number]) => number > 0 || always.includes(kind));
-    const codes = newCodes === 0 ? '' : ` ${newCodes} lines got new codes, because theirs were taken here; print those sheets again.`;
-    const before = putAway === 0 ? '' : ` ${putAway} things that were here are put away.`;
-    return `Here now: ${all.map(([kind, number]) => counted(kind, number)).join(', ')}.${codes}${before}`;
+    const codes = newCodes === 0 ? '' : ` ${newCodes} lines have new codes because their old codes were already in use. Print those sheets again.`;
+    const before = putAway === 0 ? '' : ` ${putAway} things that were here before were put away.`;
+    return `Restored: ${all.map(([kind, number]) => counted(kind, number)).join(', ')}.${codes}${before}`;
   }
 }
 
@@ -101,11 +102,11 @@ export class ArchivePage {
 const always = ['student', 'tune', 'sheet'];
 /** Kinds of thing that are not called by their own name with an s. */
 const names: Readonly<Record<string, readonly [one: string, several: string]>> = {
-  model: ['instrument of the workshop', 'instruments of the workshop'],
+  model: ['workshop instrument', 'workshop instruments'],
   trial: ['result', 'results'],
 };
 
 function counted(kind: string, number: number): string {
   const [one, several] = names[kind] ?? [kind, `${kind}s`];
-  return `${number} ${number === 1 ? one : several}`;
+  return count(number, one, several);
 }

@@ -14,11 +14,19 @@ const atOnce = 50;
   imports: [FormsModule, SentenceComponent, DatePipe],
   template: `
     <div class="page">
-      <zp-sentence><span>Who changed what</span></zp-sentence>
+      <zp-sentence place="Studio"><span>Who changed what</span></zp-sentence>
       <main class="layer page-fill">
         <form class="d-flex flex-wrap gap-3 mb-3" role="search" (ngSubmit)="look()">
-          <label class="visually-hidden" for="find">A person or a thing</label>
-          <input id="find" name="find" type="search" class="form-control" style="max-width: 420px" placeholder="A person or a thing" [(ngModel)]="find" />
+          <label class="visually-hidden" for="find">Person, tune, sheet or instrument</label>
+          <input
+            id="find"
+            name="find"
+            type="search"
+            class="form-control"
+            style="max-width: 420px"
+            placeholder="Person, tune, sheet or instrument"
+            [(ngModel)]="find"
+          />
           <button type="submit" class="btn btn-line btn-low" [disabled]="attempt.isBusy()">Find</button>
         </form>
         @if (attempt.fault()) {
@@ -49,10 +57,10 @@ const atOnce = 50;
             </tbody>
           </table>
         } @else if (!attempt.isBusy() && !attempt.fault()) {
-          <p class="second">Nothing is written down yet.</p>
+          <p class="second">No changes yet.</p>
         }
         @if (next() !== null) {
-          <button type="button" class="btn btn-line btn-low mt-3" [disabled]="attempt.isBusy()" (click)="more()">Older ones</button>
+          <button type="button" class="btn btn-line btn-low mt-3" [disabled]="attempt.isBusy()" (click)="more()">Show older</button>
         }
       </main>
     </div>
@@ -71,7 +79,7 @@ export class DeedsPage {
   }
 
   protected kindText({ kind }: AuditEntry): string {
-    if (kind === 'model') return 'the workshop’s';
+    if (kind === 'model') return 'the workshop instrument';
     if (kind === 'fingering') return 'the fingering of';
     return kind === 'tunes' ? '' : `the ${kind}`;
   }

@@ -15,12 +15,12 @@ import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
   imports: [SentenceComponent, FormsModule],
   template: `
     <div class="page">
-      <zp-sentence
+      <zp-sentence place="Studio"
         ><span>{{ session.studio()?.name }}</span></zp-sentence
       >
       <main class="layer page-fill">
-        <p>{{ session.person()?.name }} is signed in{{ session.isOwner() ? ', as an owner of the studio' : '' }}.</p>
-        <h2 class="group-title">Paper</h2>
+        <p>{{ session.person()?.name }} is signed in{{ session.isOwner() ? ' as an owner of this studio' : '' }}.</p>
+        <h2 class="group-title">Light or dark</h2>
         <div class="d-flex flex-wrap gap-3 mb-4" role="group" aria-label="Light or dark">
           @for (choice of themes; track choice.value) {
             <button
@@ -48,19 +48,19 @@ import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
         }
         <h2 class="group-title">Password</h2>
         <form class="narrow-form mb-4" (ngSubmit)="changePassword()">
-          <label class="form-label" for="current">The one that holds now</label>
+          <label class="form-label" for="current">Current password</label>
           <input id="current" name="current" type="password" class="form-control mb-2" autocomplete="current-password" [(ngModel)]="current" />
-          <label class="form-label" for="next">The new one, at least {{ shortest }} signs</label>
+          <label class="form-label" for="next">New password (at least {{ shortest }} characters)</label>
           <input id="next" name="next" type="password" class="form-control mb-2" autocomplete="new-password" [(ngModel)]="next" />
           @if (attempt.fault()) {
             <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
           }
           <button type="submit" class="btn btn-line btn-low" [disabled]="attempt.isBusy()">Change the password</button>
         </form>
-        <h2 class="group-title">Leave</h2>
+        <h2 class="group-title">Sign out</h2>
         <div class="d-flex flex-wrap gap-3">
           <button type="button" class="btn btn-line" (click)="signOut()">Sign out</button>
-          <button type="button" class="btn btn-line" (click)="signOutEverywhere()">Sign out on all computers</button>
+          <button type="button" class="btn btn-line" (click)="signOutEverywhere()">Sign out everywhere</button>
         </div>
       </main>
     </div>
@@ -74,7 +74,7 @@ export class StudioPage {
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   protected readonly themes: readonly { value: Theme; label: string }[] = [
-    { value: 'system', label: 'As the computer says' },
+    { value: 'system', label: 'Same as this device' },
     { value: 'light', label: 'Light' },
     { value: 'dark', label: 'Dark, for dim rooms' },
   ];
@@ -90,7 +90,7 @@ export class StudioPage {
     this.renaming.run(this.api.call(accountRoutes.renameStudio, { body: { name: this.name } }), ({ name }) => {
       this.session.renamed(name);
       this.name = name;
-      this.notices.done(`The studio is called ${name} now.`);
+      this.notices.done(`The studio is now called ${name}.`);
     });
   }
 
@@ -98,7 +98,7 @@ export class StudioPage {
     this.attempt.run(this.session.changePassword({ current: this.current, next: this.next }), () => {
       this.current = '';
       this.next = '';
-      this.notices.done('The new password holds. On other computers you are signed out.');
+      this.notices.done('Password changed. You are signed out on all other devices.');
     });
   }
 

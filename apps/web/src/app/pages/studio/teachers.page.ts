@@ -3,6 +3,7 @@ import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { accountRoutes, invitationDays, type Invitation, type Teacher } from '@zelpit/contract';
+import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -12,15 +13,15 @@ import { SessionService } from '../../kernel/session/session.service';
 /** Who teaches here, and who is invited. */
 @Component({
   selector: 'zp-teachers',
-  imports: [FormsModule, SentenceComponent, DatePipe, RouterLink],
+  imports: [TipComponent, FormsModule, SentenceComponent, DatePipe, RouterLink],
   template: `
     <div class="page">
-      <zp-sentence><span>Teachers</span></zp-sentence>
+      <zp-sentence place="Studio"><span>Teachers</span></zp-sentence>
       @if (session.isOwner()) {
         <section class="band" aria-label="Invite a teacher">
           <div class="band-said">
-            <p class="band-todo">Invite a teacher by a link.</p>
-            <p class="band-else">It works once, for {{ days }} days. They see the studio's students, tunes and sheets.</p>
+            <p class="band-todo">Invite a teacher with a link.</p>
+            <p class="band-else">The link works once, within {{ days }} days. They will see the studio’s students, tunes and sheets.</p>
           </div>
           <form class="band-actions" (ngSubmit)="invite()">
             <label class="visually-hidden" for="name">Name</label>
@@ -42,13 +43,18 @@ import { SessionService } from '../../kernel/session/session.service';
               <span class="second">{{ teacher.email }}, {{ teacher.role }}</span>
               @if (session.isOwner()) {
                 @if (confirming() === teacher.id) {
-                  <span class="fault-text">{{ teacher.name }} cannot sign in any more. What they wrote stays.</span>
+                  <span class="fault-text">{{ teacher.name }} will no longer be able to sign in. Their tunes and sheets stay.</span>
                   <button type="button" class="btn btn-solid btn-low" (click)="remove(teacher)">Remove {{ teacher.name }}</button>
-                  <button type="button" class="word" (click)="confirming.set('')">Keep</button>
+                  <button type="button" class="word" (click)="confirming.set('')">Cancel</button>
                 } @else {
                   <button type="button" class="word" [attr.aria-label]="roleText(teacher) + ': ' + teacher.name" (click)="changeRole(teacher)">
                     {{ roleText(teacher) }}
                   </button>
+                  @if (teacher.role !== 'owner') {
+                    <zp-tip [about]="'what ' + teacher.name + ' could do as an owner'"
+                      >An owner also invites and removes teachers, renames the studio, saves and restores backups, and sees who changed what.</zp-tip
+                    >
+                  }
                   <button type="button" class="word" [attr.aria-label]="'Remove ' + teacher.name" (click)="confirming.set(teacher.id)">Remove</button>
                 }
               }
@@ -69,7 +75,7 @@ import { SessionService } from '../../kernel/session/session.service';
             }
           </ul>
           @if (session.hasOutbox()) {
-            <p class="mt-3">The links stand in <a class="word" routerLink="/outbox">what would be mailed</a>.</p>
+            <p class="mt-3">The links are in the <a class="word" routerLink="/outbox">outbox</a>.</p>
           }
         }
       </main>
@@ -102,14 +108,14 @@ export class TeachersPage {
     this.attempt.run(this.api.call(accountRoutes.invite, { body: { name, email } }), () => {
       this.name = '';
       this.email = '';
-      this.notices.done(`${name} is invited.`);
+      this.notices.done(`${name} has been invited.`);
       this.load();
     });
   }
 
   protected withdraw({ id, name }: Invitation): void {
     this.attempt.run(this.api.call(accountRoutes.withdrawInvitation, { id }), () => {
-      this.notices.done(`The invitation of ${name} does not hold any more.`);
+      this.notices.done(`The invitation for ${name} was withdrawn.`);
       this.load();
     });
   }

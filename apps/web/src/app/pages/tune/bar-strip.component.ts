@@ -1,4 +1,4 @@
-import { Component, computed, input, output } from '@angular/core';
+import { afterRenderEffect, Component, computed, ElementRef, inject, input, output } from '@angular/core';
 import { markFor, type Instrument, type Tune, type TuneChange } from '@zelpit/core';
 import { MarkComponent } from '../../music/lanes/mark.component';
 
@@ -62,5 +62,16 @@ export class BarStripComponent {
       };
     });
   });
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+
+  constructor() {
+    // Where the bars have more room than the window, the one in hand stays in view.
+    afterRenderEffect(() => {
+      const { scrollWidth, clientWidth } = this.host;
+      const bar = this.host.querySelector<HTMLElement>(`.strip-bar:nth-child(${this.bars().findIndex(({ number }) => number === this.here()) + 1})`);
+      if (scrollWidth > clientWidth && bar !== null) this.host.scrollTo({ left: bar.offsetLeft - clientWidth / 2 });
+    });
+  }
+
   protected readonly isDense = computed(() => this.bars().length > mostNumbered);
 }

@@ -1,4 +1,5 @@
 import {
+  count,
   changeName,
   fingerOf,
   heardPhrases,
@@ -6,7 +7,6 @@ import {
   leadOf,
   MovementReader,
   placePhrase,
-  withArticle,
   type Change,
   type FingerId,
   type Instrument,
@@ -42,22 +42,22 @@ export function changeFacts(
   const bars = [...new Set(places.map((place) => place.bar))];
   const phrases = heardPhrases(instrument, judged, outcomes);
   const heard = [
-    { how: 'landing first', text: phrases.loweringFirst },
-    { how: 'lifting first', text: phrases.liftingFirst },
-    { how: 'wrong order', text: phrases.wrongOrder },
+    { how: 'lands early', text: phrases.loweringFirst },
+    { how: 'lifts early', text: phrases.liftingFirst },
+    { how: 'out of order', text: phrases.wrongOrder },
   ];
   return {
     name: changeName(instrument, change),
     kind: kindPhrase(judged),
-    count: `${occurrences} ${occurrences === 1 ? 'time' : 'times'}: ${barsPhrase(bars)}`,
+    count: `${count(occurrences, 'time')}: ${barsPhrase(bars)}`,
     places: places.map((place) => ({ place, text: placePhrase(place.bar, place.beat) + (place.isAcrossRepeat ? ', at the repeat' : '') })),
     heard: heard.flatMap(({ how, text }) => (text === undefined ? [] : [{ how, text }])),
     movers: [
-      { text: 'Up', ids: lifts, mark: 'leads' },
-      { text: 'Down', ids: lowers, mark: 'first' },
+      { text: 'Lifting', ids: lifts },
+      { text: 'Landing', ids: lowers },
     ]
       .filter(({ ids }) => ids.length > 0)
-      .map(({ text, ids, mark }) => `${text}: ${inOrder(instrument, ids, mark)}.`)
+      .map(({ text, ids }) => `${text}: ${inOrder(instrument, ids)}.`)
       .join(' '),
     under: underText(instrument, withName(reader, change, under), under.startsWith('{'), inside),
   };
@@ -69,9 +69,9 @@ function underText(instrument: Instrument, name: string, isThrough: boolean, ins
 }
 
 /** Fingers in the order in which they go, the first marked where others follow it. */
-function inOrder(instrument: Instrument, ids: readonly FingerId[], mark: string): string {
+function inOrder(instrument: Instrument, ids: readonly FingerId[]): string {
   const [first, ...rest] = ids.map((id) => fingerOf(instrument, id).label);
-  return rest.length === 0 ? first : [`${first} ${mark}`, ...rest].join(', ');
+  return rest.length === 0 ? first : [`${first} first`, ...rest].join(', ');
 }
 
 const mostBarsText = 10;
@@ -91,5 +91,5 @@ function withName(reader: MovementReader, { from, to }: Change, phrase: string):
   const found = reader.read(from, letters, to);
   if (found.kind === 'known')
     return [`${found.candidates[0].movement.names[0]} ${phrase}`, found.candidates[0].variant].filter((part) => part !== '').join(', ');
-  return found.kind === 'unknown' ? `${phrase} (no movement; in the nearest, ${withArticle(found.nearest.movement.names[0])}, ${found.differs})` : phrase;
+  return found.kind === 'unknown' ? `${phrase} (not a known movement; nearest is the ${found.nearest.movement.names[0]}: ${found.differs})` : phrase;
 }

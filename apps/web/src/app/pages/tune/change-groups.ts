@@ -32,7 +32,7 @@ function titleOf(instrument: Instrument, trouble: Trouble): string {
     case 'pop':
       return `${capital(noteOf(instrument, trouble.note).schoolName)} cuts in`;
     case 'run':
-      return 'A run slips in';
+      return 'Other notes slip in';
     case 'stop':
       return 'The sound stops';
     case 'blur':
@@ -43,38 +43,26 @@ function titleOf(instrument: Instrument, trouble: Trouble): string {
 }
 
 /**
- * The groups in columns of about the same height, worst first; a group that is too long goes on in the next column.
- * A column never ends with a heading alone.
- * @param footRows rows to leave free under the last column
+ * The first of the groups in columns of just so many lines, headings counted; a group that runs on repeats its heading in the next column. A column never
+ * ends with a heading alone.
  */
-export function inColumns(groups: readonly ChangeGroup[], columns: number, footRows: number): readonly (readonly ChangeGroup[])[] {
-  const all = groups.reduce((sum, group) => sum + group.changes.length + 1, footRows);
-  for (let height = Math.ceil(all / columns); ; height += 1) {
-    const filled = fill(groups, height);
-    const last = filled[filled.length - 1] ?? [];
-    if (filled.length < columns || (filled.length === columns && rowsOf(last) + footRows <= height + 1)) return filled;
-  }
-}
-
-function fill(groups: readonly ChangeGroup[], height: number): readonly (readonly ChangeGroup[])[] {
-  const columns: ChangeGroup[][] = [[]];
+export function inColumns(groups: readonly ChangeGroup[], columns: number, lines: number): readonly (readonly ChangeGroup[])[] {
+  const filled: ChangeGroup[][] = [[]];
   for (const group of groups) {
     let rest = group.changes;
     while (rest.length > 0) {
-      const column = columns[columns.length - 1];
-      const room = height - rowsOf(column) - 1;
-      if (room < 1 && column.length > 0) {
-        columns.push([]);
+      const column = filled[filled.length - 1];
+      const room = lines - linesOf(column) - 1;
+      if (room < 1) {
+        if (filled.length === columns) return filled;
+        filled.push([]);
         continue;
       }
-      const taken = rest.slice(0, Math.max(1, room));
-      column.push({ ...group, changes: taken, goesOn: rest !== group.changes });
-      rest = rest.slice(taken.length);
+      column.push({ ...group, changes: rest.slice(0, room), goesOn: rest !== group.changes });
+      rest = rest.slice(room);
     }
   }
-  return columns;
+  return filled;
 }
 
-function rowsOf(column: readonly ChangeGroup[]): number {
-  return column.reduce((sum, group) => sum + group.changes.length + 1, 0);
-}
+const linesOf = (column: readonly ChangeGroup[]): number => column.reduce((sum, group) => sum + group.changes.length + 1, 0);

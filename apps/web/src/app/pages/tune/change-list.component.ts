@@ -1,71 +1,34 @@
-import { Component, computed, input, output, signal } from '@angular/core';
-import { changeName, troubleOfTune, type Instrument, type TuneChange, type TuneChanges } from '@zelpit/core';
-import { MarkComponent } from '../../music/lanes/mark.component';
+import { Component, computed, input, output } from '@angular/core';
+import type { Instrument, TuneChange, TuneChanges } from '@zelpit/core';
+import { ChangeColumnComponent } from './change-column.component';
 import { changeGroups, inColumns } from './change-groups';
 
-const desk = { all: 4, shared: 2 } as const;
-/** Rows that the links under the last column take. */
-const footRows = 3;
+/** The list at the foot of the page: so many columns of so many lines, headings counted. */
+const [columns, lines] = [3, 5];
 
-/** Every distinct change of a tune, grouped by what is heard, worst first. */
+/** The worst changes of a tune, grouped by what is heard; what has no room here is one word that opens all of them. */
 @Component({
   selector: 'zp-change-list',
-  imports: [MarkComponent],
+  imports: [ChangeColumnComponent],
   template: `
-    @for (region of regions(); track region.name) {
-      <div
-        class="changes-region"
-        [style.flex-grow]="region.columns.length"
-        [style.--columns]="region.columns.length"
-        role="group"
-        [attr.aria-label]="region.name"
-        tabindex="0"
-      >
-        @for (column of region.columns; track $index) {
-          <div>
-            @for (group of column; track group.title) {
-              <h2 class="change-heading" [class.is-nothing]="group.trouble.kind === 'none'">
-                <svg viewBox="-16 -16 32 32" aria-hidden="true">
-                  <g zpMark [instrument]="instrument()" [trouble]="group.trouble" [size]="28" [showsNothing]="true" />
-                </svg>
-                <span>{{ group.title }}{{ group.goesOn ? ', more' : '' }}</span>
-              </h2>
-              <ul class="change-list" [class.is-worst]="group.trouble.kind === 'pop'">
-                @for (row of group.changes; track row.change.id) {
-                  <li class="change-row" [class.is-chosen]="row.change === chosen()">
-                    <button type="button" class="change-button" [attr.aria-pressed]="row.change === chosen()" (click)="choose.emit(row.change)">
-                      <span class="change-rank">{{ row.rank }}</span>
-                      <span class="change-name">{{ name(row.change) }}</span>
-                      <span class="change-count">{{ row.change.occurrences }}×</span>
-                    </button>
-                    <input
-                      type="checkbox"
-                      class="tick"
-                      [checked]="ticked().has(row.change.id)"
-                      [attr.aria-label]="'Tick ' + name(row.change) + ' for a line'"
-                      (change)="tick.emit(row.change)"
-                    />
-                  </li>
-                }
-              </ul>
-            }
-            @if (region.hasFoot && $last) {
-              <div class="changes-foot">
-                <button type="button" class="btn btn-solid btn-low" (click)="tenMinutes.emit()">Ten-minute sheet <kbd>M</kbd></button>
-                @if (hiddenCount() > 0) {
-                  <button type="button" class="word" (click)="showsHidden.set(!showsHidden())">
-                    {{ showsHidden() ? 'Back to the open changes' : hiddenText() }}
-                  </button>
-                }
-                <small class="second">trouble of the tune {{ trouble() }}</small>
-              </div>
-            }
-          </div>
-        }
-      </div>
+    @for (column of columns(); track $index) {
+      <zp-change-column
+        [groups]="column"
+        [instrument]="instrument()"
+        [chosen]="chosen()"
+        [ticked]="ticked()"
+        (choose)="choose.emit($event)"
+        (tick)="tick.emit($event)"
+      />
     } @empty {
-      <p class="second">Nothing moves from note to note.</p>
+      <p class="second">{{ all().length === 0 ? 'No finger changes from note to note.' : 'Nothing cuts in here.' }}</p>
     }
+    <div class="changes-foot">
+      <ng-content />
+      @if (restText(); as text) {
+        <button type="button" class="word" [attr.aria-expanded]="showsAll()" (click)="showAll.emit()">{{ text }}</button>
+      }
+    </div>
   `,
   host: { class: 'changes', role: 'region', 'aria-label': 'Changes of the tune, worst first' },
 })
@@ -74,42 +37,42 @@ export class ChangeListComponent {
   readonly instrument = input.required<Instrument>();
   readonly chosen = input<TuneChange>();
   readonly ticked = input.required<ReadonlySet<string>>();
+  /** True while all of them are in view elsewhere. */
+  readonly showsAll = input(false);
   readonly choose = output<TuneChange>();
   readonly tick = output<TuneChange>();
-  readonly tenMinutes = output<void>();
+  /** All of them are wanted. */
+  readonly showAll = output<void>();
 
-  /** Difficulty times occurrences over all changes that can be heard going wrong. */
-  protected readonly trouble = computed(() =>
-    Math.round(troubleOfTune([...this.changes().open, ...this.changes().underGraceNotes, ...this.changes().tongued])),
-  );
-  protected readonly showsHidden = signal(false);
-  /** What grace notes or the tongue hide. */
-  private readonly hidden = computed(() => [...this.changes().underGraceNotes, ...this.changes().tongued]);
-  protected readonly hiddenCount = computed(() => (this.changes().open.length === 0 ? 0 : this.hidden().length));
-  protected readonly hiddenText = computed(() => {
-    const { underGraceNotes, tongued } = this.changes();
-    if (tongued.length === 0) return `${underGraceNotes.length} more under grace notes`;
-    return underGraceNotes.length === 0 ? `${tongued.length} more that the tongue hides` : `${this.hidden().length} more under grace notes or the tongue`;
+  /** What can be heard; where nothing can, what grace notes or the tongue hide. */
+  private readonly heard = computed(() => {
+    const { open, underGraceNotes, tongued } = this.changes();
+    const isHeard = open.filter(({ trouble }) => trouble.kind !== 'none');
+    return isHeard.length > 0 ? isHeard : [...underGraceNotes, ...tongued].filter(({ trouble }) => trouble.kind !== 'none');
   });
-  /** What cuts in stands by itself, so that it never scrolls away with the rest. */
-  protected readonly regions = computed(() => {
-    const { open } = this.changes();
-    const hidden = this.hidden();
-    const shown = this.showsHidden() || open.length === 0 ? hidden : open;
-    const groups = changeGroups(this.instrument(), shown);
-    const worst = groups.filter((group) => group.trouble.kind === 'pop');
-    const rest = groups.filter((group) => group.trouble.kind !== 'pop');
+  protected readonly all = computed(() => [...this.changes().open, ...this.changes().underGraceNotes, ...this.changes().tongued]);
+  protected readonly columns = computed(() => {
+    const filled = inColumns(changeGroups(this.instrument(), this.heard()), columns, lines);
+    return filled.filter((column) => column.length > 0);
+  });
+  /** "3 more, 12 hidden by grace notes, 6 where nothing cuts in" */
+  protected readonly restText = computed(() => {
+    if (this.showsAll()) return 'Back to the music';
+    const shown = new Set(this.columns().flatMap((column) => column.flatMap((group) => group.changes.map(({ change }) => change))));
+    const { open, underGraceNotes, tongued } = this.changes();
+    const left = (all: readonly TuneChange[], isNothing: boolean): number =>
+      all.filter((change) => !shown.has(change) && (change.trouble.kind === 'none') === isNothing).length;
+    const hidden = [...underGraceNotes, ...tongued].filter((change) => !shown.has(change)).length;
     const parts = [
-      { name: 'What cuts in', groups: worst },
-      { name: 'The other changes', groups: rest },
-    ].filter((part) => part.groups.length > 0);
-    return parts.map((part, index) => {
-      const hasFoot = index === parts.length - 1;
-      return { name: part.name, hasFoot, columns: inColumns(part.groups, parts.length === 1 ? desk.all : desk.shared, hasFoot ? footRows : 0) };
-    });
+      { number: left(open, false), text: 'more' },
+      { number: hidden, text: hiddenBy(underGraceNotes.length > 0, tongued.length > 0) },
+      { number: left(open, true), text: 'where nothing cuts in' },
+    ].filter(({ number }) => number > 0);
+    return parts.map(({ number, text }, index) => (index === 0 ? `${number} ${text === 'more' ? text : `more ${text}`}` : `${number} ${text}`)).join(', ');
   });
+}
 
-  protected name({ change }: TuneChange): string {
-    return changeName(this.instrument(), change);
-  }
+function hiddenBy(grace: boolean, tongue: boolean): string {
+  if (!tongue) return 'hidden by grace notes';
+  return grace ? 'hidden by grace notes or the tongue' : 'hidden by the tongue';
 }

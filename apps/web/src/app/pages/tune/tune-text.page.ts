@@ -1,5 +1,6 @@
 import { Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { TipComponent } from '../../kernel/tip/tip.component';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
@@ -18,7 +19,7 @@ const quietMs = 400;
 /** The ABC of one tune, to be corrected. It saves itself as soon as it can be read. */
 @Component({
   selector: 'zp-tune-text',
-  imports: [RouterLink, SentenceComponent, AbcFaultsComponent, UndoComponent, ConflictComponent],
+  imports: [TipComponent, RouterLink, SentenceComponent, AbcFaultsComponent, UndoComponent, ConflictComponent],
   providers: [TuneEditor],
   template: `
     <div class="page">
@@ -31,7 +32,7 @@ const quietMs = 400;
       @if (editor.state() === 'missing') {
         <main class="layer page-fill empty">
           <p class="fault-text">{{ editor.message() }}</p>
-          <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
+          <a class="btn btn-solid" routerLink="/tunes">Go to the tunes</a>
         </main>
       } @else if (comparison(); as both) {
         <zp-conflict name="This text" [isText]="true" [comparison]="both" (resolved)="editor.resolve($event)" />
@@ -45,12 +46,13 @@ const quietMs = 400;
             } @else {
               <p class="band-todo">The text cannot be read yet, so the tune stays as it was.</p>
             }
-            <p class="band-else">Undo goes back step by step, also after a reload.</p>
+            <p class="band-else">Undo goes back step by step, even after you reload the page.</p>
           </div>
           <div class="band-actions">
-            <a class="btn btn-solid" [routerLink]="['/tunes', id()]">To the tune</a>
-            <button type="button" class="btn btn-line" [disabled]="isMoving() || !isReadable()" (click)="moveKey(-1)">Key down a semitone</button>
-            <button type="button" class="btn btn-line" [disabled]="isMoving() || !isReadable()" (click)="moveKey(1)">Key up a semitone</button>
+            <a class="btn btn-solid" [routerLink]="['/tunes', id()]">Back to the tune</a>
+            <button type="button" class="btn btn-line" [disabled]="isMoving() || !isReadable()" (click)="moveKey(-1)">Down a semitone</button>
+            <button type="button" class="btn btn-line" [disabled]="isMoving() || !isReadable()" (click)="moveKey(1)">Up a semitone</button>
+            <zp-tip about="up or down a semitone">Writes the whole tune a semitone higher or lower. Undo brings it back.</zp-tip>
           </div>
         </section>
         <main class="layer page-fill">
@@ -60,7 +62,7 @@ const quietMs = 400;
           @if (found().faults.length > 0) {
             <zp-abc-faults [faults]="found().faults" [abc]="draft.abc" />
           }
-          <label class="form-label" for="abc">ABC, standard 2.1</label>
+          <label class="form-label" for="abc">ABC (standard 2.1)</label>
           <textarea id="abc" class="form-control abc-text" style="min-height: 55vh" spellcheck="false" [value]="draft.abc" (input)="typed($event)"></textarea>
         </main>
       } @else {

@@ -7,11 +7,16 @@ import {
   keyNameOf,
   noteOf,
   noteReadAs,
+  count,
+  MovementReader,
+  troubleOfTune,
+  writtenOrnaments,
   patternKey,
   placePhrase,
   changesToPractise,
   tenMinuteSheet,
-  type Fingering,
+  type Pattern,
+  type NoteId,
   type Articulation,
   type KeyChoice,
   type TuneChange,
@@ -19,6 +24,7 @@ import {
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { capital } from '../../kernel/words/words';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -31,14 +37,20 @@ import { TempoComponent } from '../../music/sound/tempo.component';
 import { UndoComponent } from '../../kernel/saving/undo.component';
 import { differingOf, InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { StudioState } from '../../studio/state/studio-state.service';
-import { recited } from '../../music/wording/chart-words';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
+import { holesText } from '../../music/lanes/hole-figure';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
+import { lastTune } from '../../documents/tune/last-tune';
 import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
 import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
+import { TipComponent } from '../../kernel/tip/tip.component';
+import { writtenNames } from '../../music/wording/ornament-words';
+import { LineWordsChoice } from '../../music/wording/line-words.service';
+import { AllChangesComponent } from './all-changes.component';
 import { BarStripComponent } from './bar-strip.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { changeFacts } from './change-facts';
@@ -50,6 +62,9 @@ import { TunePlayer } from './tune-player';
   selector: 'zp-tune-page',
   imports: [
     SentenceComponent,
+    AllChangesComponent,
+    TipComponent,
+    FingeringComponent,
     ForWhomComponent,
     ChooserComponent,
     RouterLink,
@@ -70,6 +85,7 @@ export class TunePage implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly player = inject(TunePlayer);
+  private readonly words = inject(LineWordsChoice);
   private readonly shelf = inject(InstrumentShelf);
   private readonly pins = inject(PinnedFingers);
   private readonly timings = inject(PlayerTimings);
@@ -90,16 +106,63 @@ export class TunePage implements OnDestroy {
   protected readonly visibleLine = signal(0);
   /** Bar under the hand: played alone with B, and where the tune starts. */
   protected readonly bar = signal(1);
-  private readonly width = signal(1184);
+  protected readonly width = signal(1184);
   private readonly score = viewChild<ElementRef<HTMLElement>>('score');
   private readonly sizes: ResizeObserver;
 
+  private readonly geometry = computed(() => scoreGeometryFor(this.opened()?.instrument, this.width()));
   protected readonly lines = computed(() => {
     const opened = this.opened();
-    return opened === undefined ? [] : scoreLines(opened.tune, opened.detail.abc, Math.max(560, this.width()) - 104);
+    return opened === undefined ? [] : scoreLines(opened.tune, opened.detail.abc, this.width() - this.geometry().labels);
   });
-  protected readonly scoreHeight = computed(() => `${scoreGeometryFor(this.opened()?.instrument).height}px`);
-  protected readonly lineWidth = computed(() => Math.max(560, this.width()));
+  protected readonly scoreHeight = computed(() => `${this.geometry().height}px`);
+  /** True while every change stands in place of the drawing. */
+  protected readonly showsAll = signal(false);
+  protected readonly hasLetters = computed(() => this.words.kind() !== 'none');
+
+  /** Notes of the tune that the student does not know; none where nothing is known of the student. */
+  protected readonly unknown = computed((): ReadonlySet<NoteId> => {
+    const opened = this.opened();
+    const known = opened?.held?.knownNotes ?? [];
+    if (opened === undefined || known.length === 0) return new Set();
+    return new Set(opened.tune.notes.flatMap(({ written }) => (written.kind === 'note' && !known.includes(written.note) ? [written.note] : [])));
+  });
+  /** "F is new for Pim", and each new note with how often it comes. */
+  protected readonly newNotes = computed(() => {
+    const [opened, student] = [this.opened(), this.state.student()];
+    const unknown = [...this.unknown()];
+    if (opened === undefined || student === undefined || unknown.length === 0) return undefined;
+    const nameOfNote = (note: NoteId): string => capital(noteOf(opened.instrument, note).schoolName);
+    const text =
+      unknown.length === 1 ? `${nameOfNote(unknown[0])} is new for ${student.alias}` : `${count(unknown.length, 'note')} are new for ${student.alias}`;
+    const notes = unknown.map((note) => {
+      const times = opened.tune.notes.filter(({ written }) => written.kind === 'note' && written.note === note).length;
+      return { note, text: `${nameOfNote(note)}, ${count(times, 'time')}: ${student.alias} knows it` };
+    });
+    return { text, notes };
+  });
+  /** Ornaments, and movements of two grace notes and more, by the index of the note that they decorate. */
+  protected readonly movements = computed((): ReadonlyMap<number, string> => {
+    const opened = this.opened();
+    if (opened === undefined) return new Map();
+    if (opened.instrument.family !== 'pipes')
+      return new Map(writtenOrnaments(opened.instrument, opened.tune).map(({ note, kind }) => [note.index, writtenNames[kind]]));
+    const reader = new MovementReader(opened.instrument, this.book.own());
+    const { notes } = opened.tune;
+    return new Map(
+      notes.flatMap(({ index, written, graceNotes }): [number, string][] => {
+        if (written.kind !== 'note' || graceNotes.length < 2) return [];
+        const before = notes[index - 1]?.written;
+        const found = reader.read(before?.kind === 'note' ? before.note : null, graceNotes, written.note);
+        return found.kind === 'known' ? [[index, found.candidates[0].movement.names[0]]] : [];
+      }),
+    );
+  });
+  /** Difficulty times occurrences over all changes that can be heard going wrong. */
+  protected readonly difficulty = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? 0 : Math.round(troubleOfTune(allChanges(opened)));
+  });
 
   protected readonly facts = computed(() => {
     const change = this.change();
@@ -172,26 +235,28 @@ export class TunePage implements OnDestroy {
     return position !== undefined && position.beat < 0 ? this.player.firstPlayed() : -1;
   });
 
-  private readonly release = inject(KeyService).use([
-    { keys: [' '], cap: 'Space', label: 'Play the tune from here, or stop', run: () => this.toggle() },
-    { keys: ['b'], cap: 'B', label: 'Play this bar', run: () => this.playBar() },
-    { keys: ['c'], cap: 'C', label: 'Hear the change clean', run: () => this.playChange(false) },
-    { keys: ['f'], cap: 'F', label: 'Hear it faulty', run: () => this.playChange(true) },
-    { keys: ['x'], cap: 'X', label: 'Play the tune from here with the fault in every change', run: () => this.playTune(true) },
-    { keys: ['r'], cap: 'R', label: 'Repeat on or off', run: () => this.sound.repeats.update((on) => !on) },
-    { keys: ['-'], cap: '-', label: 'Slower', run: () => this.slower() },
-    { keys: ['+', '='], cap: '+', label: 'Faster', run: () => this.faster() },
-    { keys: ['ArrowDown'], cap: '↓', label: 'Next change in the list', run: () => this.stepChange(1) },
-    { keys: ['ArrowUp'], cap: '↑', label: 'Change before it', run: () => this.stepChange(-1) },
-    { keys: ['ArrowRight'], cap: '→', label: 'Next bar', run: () => this.goToBar(this.bar() + 1) },
-    { keys: ['ArrowLeft'], cap: '←', label: 'Bar before it', run: () => this.goToBar(this.bar() - 1) },
-    { keys: ['PageDown'], cap: 'Page Down', label: 'Next line of music', run: () => this.goToLine(this.visibleLine() + 1) },
-    { keys: ['PageUp'], cap: 'Page Up', label: 'Line before it', run: () => this.goToLine(this.visibleLine() - 1) },
-    { keys: ['t'], cap: 'T', label: 'Tick or untick the change', run: () => this.tickChosen() },
-    { keys: ['l'], cap: 'L', label: 'Make lines of what is ticked, else of this change', run: () => this.makeLines() },
-    { keys: ['m'], cap: 'M', label: 'Make the ten-minute sheet', run: () => this.tenMinutes() },
-    { keys: ['w'], cap: 'W', label: 'Whole tune or one line', run: () => this.toggleWhole() },
-  ]);
+  private readonly release = inject(KeyService).use('tune', {
+    play: () => this.toggle(),
+    bar: () => this.playBar(),
+    clean: () => this.playChange(false),
+    faulty: () => this.playChange(true),
+    withFaults: () => this.playTune(true),
+    repeat: () => this.sound.repeats.update((on) => !on),
+    slower: () => this.slower(),
+    faster: () => this.faster(),
+    nextChange: () => this.stepChange(1),
+    changeBefore: () => this.stepChange(-1),
+    nextBar: () => this.chooseBar(this.bar() + 1),
+    barBefore: () => this.chooseBar(this.bar() - 1),
+    nextLine: () => this.goToLine(this.visibleLine() + 1),
+    lineBefore: () => this.goToLine(this.visibleLine() - 1),
+    tick: () => this.tickChosen(),
+    lines: () => this.makeLines(),
+    tenMinutes: () => this.tenMinutes(),
+    letters: () => this.nextLetters(),
+    whole: () => this.toggleWhole(),
+    leave: () => this.showsAll.set(false),
+  });
 
   constructor() {
     effect(() => {
@@ -251,21 +316,25 @@ export class TunePage implements OnDestroy {
       const choice = opened.path.get(index);
       if (choice === undefined) return [];
       const { note } = choice.fingering;
-      const text = (fingering: Fingering): string => recited(opened.instrument, fingering.pattern) || 'all open';
-      const isPinned = pins.has(note);
-      const [next] = choice.others;
+      const all = opened.instrument.fingerings.filter((each) => each.note === note);
       const usual = choice.others.find(({ fingering: { rank } }) => rank === 1);
-      const than = usual === undefined ? undefined : `rather than the usual ${text(usual.fingering)}: that costs ${usual.more.toFixed(1)} more here`;
+      const next = usual ?? choice.others.at(0);
       return [
         {
           note,
           name: noteOf(opened.instrument, note).schoolName,
-          label: text(choice.fingering),
-          besides: besides(isPinned, than ?? (next === undefined ? undefined : `${text(next.fingering)} costs ${next.more.toFixed(1)} more`)),
+          label: holesText(opened.instrument, choice.fingering.pattern),
+          isPinned: pins.has(note),
+          next: next === undefined ? undefined : { pattern: next.fingering.pattern, more: next.more.toFixed(1), isUsual: usual !== undefined },
           value: pins.get(note) ?? '',
+          // Where nothing is fixed, the word shows what is easiest here.
+          patterns: new Map([
+            ...all.map(({ pattern }): [string, Pattern] => [patternKey(pattern), pattern]),
+            ...(pins.has(note) ? [] : [['', choice.fingering.pattern] as [string, Pattern]]),
+          ]),
           choices: [
-            { value: '', label: 'the easiest here' },
-            ...opened.instrument.fingerings.filter((each) => each.note === note).map((each) => ({ value: patternKey(each.pattern), label: text(each) })),
+            { value: '', label: 'the easiest here', beside: 'the easiest here' },
+            ...all.map(({ pattern }) => ({ value: patternKey(pattern), label: holesText(opened.instrument, pattern) })),
           ],
         },
       ];
@@ -364,10 +433,41 @@ export class TunePage implements OnDestroy {
     if (opened === undefined) return;
     const { lines } = tenMinuteSheet(opened.instrument, changesToPractise(opened.changes));
     if (lines.length === 0) {
-      this.notices.done('Nothing in this tune can sound wrong between two notes: there is no line to make.');
+      this.notices.done('Nothing in this tune can go wrong between two notes, so there is no line to make.');
       return;
     }
     void this.router.navigate(['/tunes', this.id(), 'lines'], { queryParams: { ten: 1 } });
+  }
+
+  /** A bar that is chosen brings its worst change with it. */
+  protected chooseBar(number: number): void {
+    this.showsAll.set(false);
+    this.goToBar(number);
+    const opened = this.opened();
+    if (opened === undefined || this.change()?.places.some(({ bar }) => bar === this.bar()) === true) return;
+    const here = allChanges(opened).find(({ places }) => places.some(({ bar }) => bar === this.bar()));
+    if (here !== undefined) this.change.set(here);
+  }
+
+  /** The student knows this note now. */
+  protected learned(note: NoteId): void {
+    const held = this.opened()?.held;
+    if (held === undefined) return;
+    const { id: _id, owner: _owner, version: _version, ...rest } = held;
+    const failed = (error: unknown): void => this.notices.fault(error);
+    this.shelf.save(held, { ...rest, knownNotes: [...held.knownNotes, note] }).subscribe({
+      next: () => {
+        const now = this.shelf.held().find(({ id }) => id === held.id);
+        this.notices.done('The note is known now.', () => {
+          if (now !== undefined) this.shelf.save(now, rest).subscribe({ error: failed });
+        });
+      },
+      error: failed,
+    });
+  }
+
+  protected nextLetters(): void {
+    this.words.choose(this.hasLetters() ? 'none' : 'letters');
   }
 
   protected goToBar(number: number): void {
@@ -404,7 +504,7 @@ export class TunePage implements OnDestroy {
   protected onScroll(): void {
     const score = this.score()?.nativeElement;
     if (score === undefined || this.isWhole()) return;
-    this.visibleLine.set(Math.round(score.scrollTop / scoreGeometryFor(this.opened()?.instrument).height));
+    this.visibleLine.set(Math.round(score.scrollTop / this.geometry().height));
   }
 
   protected readonly visibleBars = computed(() => (this.isWhole() ? new Set<number>() : this.numbersIn(this.visibleLine())));
@@ -434,8 +534,8 @@ export class TunePage implements OnDestroy {
   protected moveKey({ semitones, name }: KeyChoice): void {
     if (semitones === 0) return;
     this.editor.moveKey(semitones).then(
-      () => this.notices.done(`The tune stands in ${name} now. Undo moves it back.`),
-      () => this.notices.done('The moved tune could not be written, so it stays as it was.'),
+      () => this.notices.done(`The tune is in ${name} now. Undo moves it back.`),
+      () => this.notices.done('The tune could not be moved to that key, so nothing was changed.'),
     );
   }
 
@@ -460,6 +560,7 @@ export class TunePage implements OnDestroy {
 
   /** A tune that was just opened is shown where its worst change stands. */
   private begin(opened: OpenedTune): void {
+    lastTune.keep(this.id());
     this.ticked.set(new Set());
     this.bar.set(1);
     this.visibleLine.set(0);
@@ -499,11 +600,6 @@ const familyWords = { pipes: 'Highland chanter', 'irish-pipes': 'Irish chanter',
 
 function marginOf(page: HTMLElement): number {
   return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
-}
-
-function besides(isPinned: boolean, next: string | undefined): string {
-  if (isPinned) return '(pinned)';
-  return next === undefined ? '' : `; ${next}`;
 }
 
 /** Worst first; those that grace notes or the tongue hide come after those that are heard. */

@@ -2,6 +2,7 @@ import { Component, computed, type ElementRef, inject, signal, viewChild } from 
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
+import { count } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -20,6 +21,7 @@ import { TunesService } from '../../documents/tune/tunes.service';
   host: { '(dragover)': 'onDragOver($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'onDrop($event)', '(paste)': 'onPaste($event)' },
 })
 export class TuneListPage {
+  protected readonly count = count;
   private readonly service = inject(TunesService);
   private readonly notices = inject(NoticeService);
   private readonly shelf = inject(InstrumentShelf);
@@ -37,6 +39,9 @@ export class TuneListPage {
   protected pasted = '';
   /** For which instrument what comes in is read: the one in hand. */
   protected readonly targetText = computed(() => nameOf(this.state.model()));
+  protected readonly isForPipes = computed(() => this.state.model().family === 'pipes');
+  protected readonly pipesExample = 'X:1\nT:A title\nM:2/4\nL:1/8\nK:HP\n{g}A>c {gcd}c>e|';
+  protected readonly example = 'X:1\nT:A title\nM:2/4\nL:1/8\nK:D\nA>d {e}d>f|';
   /** Tunes of one instrument only; empty for all. */
   protected readonly only = signal('');
   protected readonly onlyText = computed(() => (this.only() === '' ? 'every instrument' : this.nameOf(this.only())));
@@ -51,7 +56,7 @@ export class TuneListPage {
     const found = ofInstrument.filter((tune) => wanted === '' || `${tune.title} ${tune.rhythm}`.toLocaleLowerCase().includes(wanted));
     const byRhythm = new Map<string, TuneSummary[]>();
     for (const tune of found) {
-      const rhythm = tune.rhythm === '' ? 'no kind given' : tune.rhythm.toLocaleLowerCase();
+      const rhythm = tune.rhythm === '' ? 'kind not given' : tune.rhythm.toLocaleLowerCase();
       byRhythm.set(rhythm, [...(byRhythm.get(rhythm) ?? []), tune]);
     }
     return [...byRhythm].sort(([one], [other]) => one.localeCompare(other)).map(([rhythm, tunes]) => ({ rhythm, tunes }));
@@ -115,7 +120,7 @@ export class TuneListPage {
     this.service.putAway(tune.id).subscribe({
       next: () => {
         this.load();
-        this.notices.done(`“${tune.title}” was put away.`, () =>
+        this.notices.done(`“${tune.title}” was put away. It can be brought back for 30 days.`, () =>
           this.service.bringBack(tune.id).subscribe({ next: () => this.load(), error: (error: unknown) => this.notices.fault(error) }),
         );
       },

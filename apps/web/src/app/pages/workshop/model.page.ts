@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { holeSign, instrumentProblems, mostHoles, ratioOf, ZelpitFault, equalRatio, type Instrument, type Note, type Pattern } from '@zelpit/core';
+import { WideComponent } from '../../kernel/wide/wide.component';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
 import { UndoComponent } from '../../kernel/saving/undo.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -15,29 +16,29 @@ import { saveInstrument } from '../../documents/model/saved-instrument';
 const fractions = ['7/8', '8/9', '1/1', '9/8', '5/4', '4/3', '3/2', '5/3', '7/4', '16/9', '9/5', '2/1'];
 
 const boreHoleMeasures = [
-  { field: 'positionMillimetres', text: 'at mm from the top' },
-  { field: 'diameterMillimetres', text: 'wide, mm' },
-  { field: 'chimneyMillimetres', text: 'deep, mm' },
-  { field: 'halfRadiusFactor', text: 'half cover leaves, of its radius' },
+  { field: 'positionMillimetres', text: 'From the top, mm' },
+  { field: 'diameterMillimetres', text: 'Width, mm' },
+  { field: 'chimneyMillimetres', text: 'Depth, mm' },
+  { field: 'halfRadiusFactor', text: 'Half cover: share of the radius left open' },
 ];
-const vesselHoleMeasures = [{ field: 'diameterMillimetres', text: 'wide, mm' }];
+const vesselHoleMeasures = [{ field: 'diameterMillimetres', text: 'Width, mm' }];
 
 const wholeMeasures: Readonly<Record<string, string>> = {
-  outerDiameterMillimetres: 'tube outside, mm',
-  reedVolumeCubicMillimetres: 'volume of the reed, mm³',
-  windowLengthMillimetres: 'air in the window, mm',
-  windowSlope: 'how it grows with pitch',
-  windowReferenceHertz: 'counted from, Hz',
-  vesselMillilitres: 'vessel, ml',
-  windowConductanceMillimetres: 'window, mm of conductance',
-  wallMillimetres: 'wall, mm',
-  breathBendCents: 'breath bends, cents from bottom to top',
+  outerDiameterMillimetres: 'Outside width of the tube, mm',
+  reedVolumeCubicMillimetres: 'Reed volume, mm³',
+  windowLengthMillimetres: 'Length added by the window, mm',
+  windowSlope: 'Growth of that length with pitch',
+  windowReferenceHertz: '… counted from this pitch, Hz',
+  vesselMillilitres: 'Volume of the vessel, ml',
+  windowConductanceMillimetres: 'Window conductance, mm',
+  wallMillimetres: 'Wall thickness, mm',
+  breathBendCents: 'Rise from breath, lowest to highest note, cents',
 };
 
 /** A model of the studio, every part of it to be changed; it says what does not hold together. */
 @Component({
   selector: 'zp-model',
-  imports: [SentenceComponent, RouterLink, UndoComponent, ConflictComponent],
+  imports: [WideComponent, SentenceComponent, RouterLink, UndoComponent, ConflictComponent],
   templateUrl: './model.page.html',
   providers: [ModelEditor],
 })
@@ -265,7 +266,7 @@ export class ModelPage {
       this.rowFault.set('');
       return value;
     }
-    this.rowFault.set(`“${typed}” is no number; it stays as it was.`);
+    this.rowFault.set(`“${typed}” is not a number, so the old value stays.`);
     return undefined;
   }
 
@@ -275,7 +276,7 @@ export class ModelPage {
       this.rowFault.set('');
     } catch (error) {
       if (!(error instanceof ZelpitFault)) throw error;
-      this.rowFault.set(`${error.message} It stays as it was.`);
+      this.rowFault.set(`${error.message} The old value stays.`);
     }
   }
 }

@@ -19,11 +19,11 @@ import { saveInstrument } from '../../documents/model/saved-instrument';
   imports: [SentenceComponent, FormsModule, RouterLink, DatePipe],
   template: `
     <div class="page">
-      <zp-sentence><span>Instrument workshop</span></zp-sentence>
+      <zp-sentence place="Studio"><span>Instrument workshop</span></zp-sentence>
       <section class="band" aria-label="Add an instrument">
         <div class="band-said">
-          <p class="band-todo">Copy an instrument and change it, or bring one in from a file.</p>
-          <p class="band-else">The built-in ones stay as they are.</p>
+          <p class="band-todo">Copy an instrument and change it, or add one from a file.</p>
+          <p class="band-else">The built-in instruments stay as they are.</p>
         </div>
         <form class="band-actions" (ngSubmit)="copy()">
           <label class="visually-hidden" for="from">Copy of</label>
@@ -34,7 +34,7 @@ import { saveInstrument } from '../../documents/model/saved-instrument';
           </select>
           <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Copy it</button>
           <input #picker type="file" accept=".json,application/json" hidden (change)="picked($event)" />
-          <button type="button" class="btn btn-line" [disabled]="attempt.isBusy()" (click)="pick()">From a file</button>
+          <button type="button" class="btn btn-line" [disabled]="attempt.isBusy()" (click)="pick()">Add from a file</button>
         </form>
       </section>
       <main class="layer page-fill">
@@ -49,18 +49,20 @@ import { saveInstrument } from '../../documents/model/saved-instrument';
                 <small>{{ about(model) }}</small>
                 <small class="text-nowrap">{{ model.changed | date: 'd MMM y' }}</small>
               </a>
-              <button type="button" class="word" [attr.aria-label]="'Save ' + model.instrument.name + ' as a file'" (click)="takeOut(model)">As a file</button>
-              <button type="button" class="word" [attr.aria-label]="'Put away ' + model.instrument.name" (click)="putAway(model)">Put away</button>
+              <button type="button" class="word" [attr.aria-label]="'Save ' + model.instrument.name + ' as a file'" (click)="takeOut(model)">
+                Save as a file
+              </button>
+              <button type="button" class="word quiet-action" [attr.aria-label]="'Put away ' + model.instrument.name" (click)="putAway(model)">Put away</button>
             </li>
           } @empty {
             <li class="empty">
-              <p>{{ fault() || (shelf.isLoaded() ? 'This studio has made no instrument yet.' : 'Fetching the instruments …') }}</p>
+              <p>{{ fault() || (shelf.isLoaded() ? 'No instruments of your own yet. Copy one above.' : 'Fetching the instruments …') }}</p>
             </li>
           }
         </ul>
         <p class="second mt-3">
           A file holds one instrument as JSON, at most {{ longest / 1000 }} kB.
-          <button type="button" class="word" (click)="takeSchema()">Its description for other programs</button>
+          <button type="button" class="word" (click)="takeSchema()">Save the file format (JSON Schema)</button>
         </p>
       </main>
     </div>
@@ -103,13 +105,13 @@ export class WorkshopPage {
     if (file === undefined) return;
     this.attempt.fault.set('');
     if (file.size > 4 * longestInstrumentFile) {
-      this.attempt.fault.set(`This file is longer than an instrument can be. Nothing was saved.`);
+      this.attempt.fault.set(`This file is too large to be an instrument. Nothing was saved.`);
       return;
     }
     try {
       const instrument = readInstrumentFile(await file.text());
       this.attempt.run(this.shelf.addModel(instrument), (added) => {
-        this.notices.done(`${added.instrument.name} came in.`);
+        this.notices.done(`${added.instrument.name} was added.`);
         void this.router.navigate(['/workshop', added.id]);
       });
     } catch (error) {
@@ -128,7 +130,10 @@ export class WorkshopPage {
   protected putAway(model: OwnModel): void {
     const failed = (error: unknown): void => this.notices.fault(error);
     this.shelf.putModelAway(model).subscribe({
-      next: () => this.notices.done(`${model.instrument.name} was put away.`, () => this.shelf.bringModelBack(model).subscribe({ error: failed })),
+      next: () =>
+        this.notices.done(`${model.instrument.name} was put away. It can be brought back for 30 days.`, () =>
+          this.shelf.bringModelBack(model).subscribe({ error: failed }),
+        ),
       error: failed,
     });
   }

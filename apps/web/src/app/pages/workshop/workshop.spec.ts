@@ -66,7 +66,7 @@ describe('a copy in the workshop', () => {
   it('reads half covers by the hole’s own share', () => {
     const whistle = instrumentById('whistle-d');
     expect(changes.typedPattern(whistle, 'hOO OOO')[0]).toBe(whistle.holes[0].half);
-    expect(() => changes.typedPattern(whistle, 'XXQ')).toThrow('A hole is written X, O or h');
+    expect(() => changes.typedPattern(whistle, 'XXQ')).toThrow('Write each hole as X, O or h');
   });
 });
 

@@ -15,7 +15,7 @@ import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.comp
       @if (state.student(); as student) {
         <zp-chooser purpose="Student" [value]="student.id" [choices]="students()" (valueChange)="state.choose($event)" />
       } @else if (state.hasStudents()) {
-        <a class="chooser-word" routerLink="/students">a first student</a>
+        <a class="chooser-word" routerLink="/students">your first student</a>
       } @else {
         <span class="quiet">…</span>
       }

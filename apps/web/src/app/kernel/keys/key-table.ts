@@ -1,0 +1,202 @@
+/** What a key means wherever it stands. A reserved key has no other meaning on any page. */
+export type KeyMeaning =
+  | 'play'
+  | 'clean'
+  | 'faulty'
+  | 'slow'
+  | 'line'
+  | 'paper'
+  | 'under the notes'
+  | 'move'
+  | 'strike out'
+  | 'all pages'
+  | 'keys'
+  | 'next'
+  | 'before'
+  | 'tempo'
+  | 'choose'
+  | 'main button'
+  | 'leave';
+
+/** Keys that mean one thing everywhere, as `KeyboardEvent.key` gives them. */
+export const reservedKeys: Readonly<Record<string, KeyMeaning>> = {
+  ' ': 'play',
+  c: 'clean',
+  f: 'faulty',
+  s: 'slow',
+  l: 'line',
+  p: 'paper',
+  u: 'under the notes',
+  j: 'move',
+  k: 'move',
+  x: 'strike out',
+  g: 'all pages',
+  '?': 'keys',
+  PageDown: 'next',
+  PageUp: 'before',
+  '-': 'tempo',
+  '+': 'tempo',
+  '=': 'tempo',
+  ...Object.fromEntries([...'1234567890'].map((digit): [string, KeyMeaning] => [digit, 'choose'])),
+  Enter: 'main button',
+  Escape: 'leave',
+};
+
+export interface KeyEntry {
+  /** As `KeyboardEvent.key` gives it, letters small; several for a key that pedals send too. */
+  readonly keys: readonly string[];
+  /** As printed on the key cap. */
+  readonly cap: string;
+  /** What it does, in the list of keys. */
+  readonly label: string;
+  /** Required for a reserved key: what it means everywhere. */
+  readonly means?: KeyMeaning;
+  /** True for a key that counts with Ctrl (or Command), also while somebody types; `shift` with Shift too. */
+  readonly ctrl?: true;
+  readonly shift?: true;
+}
+
+const space = { keys: [' '], cap: 'Space', means: 'play' } as const;
+const down = { keys: ['ArrowDown'], cap: '↓' } as const;
+const up = { keys: ['ArrowUp'], cap: '↑' } as const;
+const right = { keys: ['ArrowRight'], cap: '→' } as const;
+const left = { keys: ['ArrowLeft'], cap: '←' } as const;
+const pageDown = { keys: ['PageDown'], cap: 'Page Down', means: 'next' } as const;
+const pageUp = { keys: ['PageUp'], cap: 'Page Up', means: 'before' } as const;
+const slower = { keys: ['-'], cap: '-', label: 'Slower', means: 'tempo' } as const;
+const faster = { keys: ['+', '='], cap: '+', label: 'Faster', means: 'tempo' } as const;
+
+/** Every key of the application, by page or by what a page is made of. */
+export const keyTable = {
+  everywhere: {
+    keys: { keys: ['?'], cap: '?', label: 'Show this list of keys', means: 'keys' },
+    pages: { keys: ['g'], cap: 'G', label: 'Go to all pages; then 1 to 5 for a group', means: 'all pages' },
+  },
+  undo: {
+    undo: { keys: ['z'], ctrl: true, cap: 'Ctrl Z', label: 'Undo' },
+    redo: { keys: ['z'], ctrl: true, shift: true, cap: 'Ctrl Shift Z', label: 'Redo' },
+    redoToo: { keys: ['y'], ctrl: true, cap: 'Ctrl Y', label: 'Redo' },
+  },
+  pages: {
+    first: { keys: ['1'], cap: '1', label: 'Today', means: 'choose' },
+    second: { keys: ['2'], cap: '2', label: 'Tunes', means: 'choose' },
+    third: { keys: ['3'], cap: '3', label: 'Fingers', means: 'choose' },
+    fourth: { keys: ['4'], cap: '4', label: 'Students', means: 'choose' },
+    fifth: { keys: ['5'], cap: '5', label: 'Studio', means: 'choose' },
+  },
+  tune: {
+    play: { ...space, label: 'Play from here, or stop' },
+    bar: { keys: ['b'], cap: 'B', label: 'Play this bar' },
+    clean: { keys: ['c'], cap: 'C', label: 'Hear the change clean', means: 'clean' },
+    faulty: { keys: ['f'], cap: 'F', label: 'Hear the change with its fault', means: 'faulty' },
+    withFaults: { keys: ['v'], cap: 'V', label: 'Play the tune from here with the fault in every change' },
+    repeat: { keys: ['r'], cap: 'R', label: 'Repeat on or off' },
+    slower,
+    faster,
+    nextChange: { ...down, label: 'Next change in the list' },
+    changeBefore: { ...up, label: 'Previous change' },
+    nextBar: { ...right, label: 'Next bar' },
+    barBefore: { ...left, label: 'Previous bar' },
+    nextLine: { ...pageDown, label: 'Next line of music' },
+    lineBefore: { ...pageUp, label: 'Previous line' },
+    tick: { keys: ['t'], cap: 'T', label: 'Tick or untick the change' },
+    lines: { keys: ['l'], cap: 'L', label: 'Make lines from the ticked changes, or from this one', means: 'line' },
+    tenMinutes: { keys: ['m'], cap: 'M', label: 'Make the ten-minute sheet' },
+    letters: { keys: ['u'], cap: 'U', label: 'Letters under the notes, or nothing', means: 'under the notes' },
+    whole: { keys: ['w'], cap: 'W', label: 'Whole tune or one line' },
+    leave: { keys: ['Escape'], cap: 'Esc', label: 'Back from the whole list to the music', means: 'leave' },
+  },
+  tuneMovements: {
+    write: { keys: ['w'], cap: 'W', label: 'Write the first wrong group right' },
+  },
+  line: {
+    play: { ...space, label: 'Play the chosen line, or stop' },
+    faulty: { keys: ['f'], cap: 'F', label: 'Hear the line with its fault', means: 'faulty' },
+    slower,
+    faster,
+  },
+  lines: {
+    next: { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', means: 'next' },
+    before: { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Previous line', means: 'before' },
+  },
+  newSheet: {
+    make: { keys: ['n'], cap: 'N', label: 'Put these lines on a new sheet' },
+  },
+  sheet: {
+    next: { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next line', means: 'next' },
+    before: { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Previous line', means: 'before' },
+    moveDown: { keys: ['j'], cap: 'J', label: 'Move the chosen line down', means: 'move' },
+    moveUp: { keys: ['k'], cap: 'K', label: 'Move the chosen line up', means: 'move' },
+    paper: { keys: ['p'], cap: 'P', label: 'On paper', means: 'paper' },
+  },
+  sheetPaper: {
+    save: { keys: ['d'], cap: 'D', label: 'Save as PDF' },
+    edit: { keys: ['e'], cap: 'E', label: 'Back to editing' },
+  },
+  handout: {
+    save: { keys: ['d'], cap: 'D', label: 'Save the page as PDF' },
+  },
+  runner: {
+    play: { keys: [' '], cap: 'Space', label: 'Start with the count-in, or stop', means: 'play' },
+    main: { keys: ['Enter'], cap: 'Enter', label: 'Start with the count-in, or stop', means: 'main button' },
+    slower: { ...slower, keys: ['-', 'ArrowDown'] },
+    faster: { ...faster, keys: ['+', '=', 'ArrowUp'] },
+    next: { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', means: 'next' },
+    before: { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Previous line', means: 'before' },
+  },
+  chart: {
+    play: { ...space, label: 'Hear the chosen note' },
+    hear: { keys: ['h'], cap: 'H', label: 'Hear the fingers you set' },
+    next: { ...right, label: 'Next note' },
+    before: { ...left, label: 'Previous note' },
+    hole: { keys: [...'1234567890'], cap: '1 … 0', label: 'Holes from the top, covered or open', means: 'choose' },
+  },
+  changes: {
+    play: { ...space, label: 'Hear the change with the fingers as placed' },
+    clean: { keys: ['c'], cap: 'C', label: 'Hear it clean: all fingers at the same instant', means: 'clean' },
+    faulty: { keys: ['f'], cap: 'F', label: 'Hear it with the landing fingers early', means: 'faulty' },
+    open: { keys: ['o'], cap: 'O', label: 'Hear it with the lifting fingers early' },
+    outOfOrder: { keys: ['w'], cap: 'W', label: 'Hear it with the fingers out of order' },
+    slow: { keys: ['s'], cap: 'S', label: 'Slow motion on or off', means: 'slow' },
+    ear: { keys: ['t'], cap: 'T', label: 'Ear test of this change' },
+    onKeys: { keys: ['y'], cap: 'Y', label: 'Play it on keys' },
+  },
+  ear: {
+    play: { ...space, label: 'Start, or hear both again' },
+    first: { keys: ['1'], cap: '1', label: 'The first had the fault', means: 'choose' },
+    second: { keys: ['2'], cap: '2', label: 'The second had the fault', means: 'choose' },
+    again: { keys: ['r'], cap: 'R', label: 'Hear both again' },
+  },
+  hunt: {
+    play: { ...space, label: 'Play or stop' },
+    answers: { keys: ['a'], cap: 'A', label: 'Show the answers' },
+    next: { keys: ['n'], cap: 'N', label: 'Another round' },
+  },
+  movements: {
+    play: { ...space, label: 'Hear the movement' },
+    slow: { keys: ['s'], cap: 'S', label: 'Change the speed: full, 40 %, slow motion', means: 'slow' },
+    table: { keys: ['1'], cap: '1', label: 'From every note', means: 'choose' },
+    inTime: { keys: ['2'], cap: '2', label: 'This one in time', means: 'choose' },
+    practise: { keys: ['3'], cap: '3', label: 'Practise it', means: 'choose' },
+  },
+} as const satisfies Readonly<Record<string, Readonly<Record<string, KeyEntry>>>>;
+
+export type KeyPage = keyof typeof keyTable;
+
+/** What works at once on a page: its own keys, those of its parts, and those of everywhere. */
+export const keysTogether: Readonly<Record<string, readonly KeyPage[]>> = {
+  pages: ['everywhere', 'pages'],
+  tune: ['everywhere', 'undo', 'tune'],
+  'movements of a tune': ['everywhere', 'undo', 'tuneMovements'],
+  'lines of a tune': ['everywhere', 'line', 'lines', 'newSheet'],
+  'lines of a set': ['everywhere', 'line'],
+  sheet: ['everywhere', 'undo', 'line', 'sheet'],
+  'sheet on paper': ['everywhere', 'sheetPaper'],
+  handout: ['everywhere', 'handout'],
+  runner: ['everywhere', 'runner'],
+  chart: ['everywhere', 'chart'],
+  changes: ['everywhere', 'changes'],
+  'ear test': ['everywhere', 'ear'],
+  'find the faults': ['everywhere', 'hunt'],
+  movements: ['everywhere', 'movements'],
+};

@@ -1,0 +1,1 @@
+export { capital, count, listed } from './words';
