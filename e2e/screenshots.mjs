@@ -79,23 +79,11 @@ try {
   await open('/movements');
   await choose('Movement', 'taorluath');
   await page.getByRole('button', { name: /^E to low A: / }).click();
-  // Music is engraved when it comes into sight.
-  await page.evaluate('window.scrollTo(0, document.body.scrollHeight)');
+  await page.keyboard.press('2');
   await page.waitForTimeout(2 * still);
-  await page.evaluate('window.scrollTo(0, 0)');
-  await page.waitForTimeout(still);
-  await shoot(page, 'movement', { fullPage: true });
-  await choose('Movement', 'doubling');
-  await page.getByRole('button', { name: /^New sheet for/ }).click();
-  await page.getByLabel('Title of the sheet').waitFor();
-  await choose('Under the notes', 'syllables');
-  await page.getByRole('link', { name: /On paper/ }).click();
-  await page.waitForTimeout(4 * still);
-  await page
-    .locator('svg.sheet-page')
-    .first()
-    .screenshot({ path: join(folder, 'movement-paper.png') });
-  await choose('Under the notes', 'nothing');
+  await shoot(page, 'movement');
+  await open('/places');
+  await shoot(page, 'places');
   await open('/charts');
   await choose('Student', 'Oda');
   await page.getByRole('button', { name: 'high D', exact: true }).click();

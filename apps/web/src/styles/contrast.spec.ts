@@ -40,6 +40,8 @@ describe.each(['light', 'dark'] as const)('the inks, %s', (theme) => {
     ['on-vermilion', 'vermilion', 4.5],
     ['on-brass', 'brass', 4.5],
     ['wood', 'paper', 3],
+    ['wood-on-pillar', 'pillar', 3],
+    ['wood-on-tint', 'second-tint', 3],
   ])('%s on %s', (ink, ground, least) => {
     expect(against(ink, ground)).toBeGreaterThanOrEqual(least);
   });

@@ -31,6 +31,9 @@ export type LaneNames = 'fingers' | 'holes' | 'both';
         [attr.stroke]="isPaper() ? '#000' : 'var(--wood)'"
         [attr.stroke-width]="isPaper() ? 1 : 1.6"
       />
+      @for (span of pillars(); track span[0]) {
+        <svg:line [attr.x1]="span[0]" [attr.x2]="span[1]" [attr.y1]="lane.y" [attr.y2]="lane.y" stroke="var(--wood-on-pillar)" stroke-width="1.6" />
+      }
       @for (ribbon of lane.ribbons; track $index) {
         <svg:path
           [attr.d]="ribbon.path"
@@ -74,6 +77,8 @@ export class LanesComponent {
   /** By which names the lanes are called. */
   readonly names = input<LaneNames>('fingers');
   readonly isPaper = input(false);
+  /** Where a pillar stands behind the lanes, from and to: the wood is darker there. */
+  readonly pillars = input<readonly (readonly [number, number])[]>([]);
 
   readonly layout = computed(() => laneLayout(this.instrument(), this.pitch()));
 

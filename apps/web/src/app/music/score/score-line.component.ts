@@ -94,6 +94,7 @@ const leadSeam = 26;
         [right]="width()"
         [pitch]="geometry().pitch"
         [labelSize]="15"
+        [pillars]="pillarSpans()"
       />
       @if (seams().length > 0) {
         <svg:text
@@ -286,6 +287,8 @@ export class ScoreLineComponent implements OnDestroy {
   private isHidden(note: number, { graceNotes }: LaneNote): boolean {
     return graceNotes.length > 0 || isTongued(this.tune().notes[note], this.articulation());
   }
+
+  protected readonly pillarSpans = computed((): readonly (readonly [number, number])[] => this.pillars().map((x) => [x - 20, x + 20]));
 
   protected readonly pillars = computed(() =>
     this.seams()

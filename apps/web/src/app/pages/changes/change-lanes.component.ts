@@ -91,7 +91,8 @@ const faultClasses: ReadonlySet<SoundClass> = new Set(['low', 'run', 'over-open'
         <text [attr.x]="left" [attr.y]="heardEnd() + 26 + step.row * 24" class="seam-said" [class.wrongly]="step.isFault">{{ step.text }}</text>
       }
       @if (steps().length === 0) {
-        <text [attr.x]="left" [attr.y]="heardEnd() + 26" class="seam-said">All fingers move at the same instant: nothing is heard in between.</text>
+        <text [attr.x]="left" [attr.y]="heardEnd() + 26" class="seam-said">All fingers move at the same instant:</text>
+        <text [attr.x]="left" [attr.y]="heardEnd() + 46" class="seam-said">nothing is heard in between.</text>
       }
     </svg>
   `,

@@ -91,7 +91,7 @@ const halvesChoices: readonly Choice<Halves>[] = [
                   <small>{{ each.ease }}</small>
                 </button>
                 @if (each.charted) {
-                  <span class="second finder-kept">{{ each.charted }}</span>
+                  <span class="second finder-kept text-nowrap">{{ each.charted }}</span>
                 } @else {
                   <button
                     type="button"

@@ -25,15 +25,15 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
         } @else {
           <span class="quiet">Practice for </span><span>{{ session.person()?.name }}</span>
         }
-        <span sentenceEnd class="d-flex flex-wrap gap-3">
-          <a class="word" routerLink="/charts">My chart</a>
-          <a class="word" routerLink="/changes/ear">Ear test</a>
-          <a class="word" routerLink="/changes/keys">Play on keys</a>
-          <a class="word" routerLink="/changes/hunt">Find the faults</a>
-          <a class="word" routerLink="/movements">Movements</a>
-          <button type="button" class="word" (click)="leave()">Sign out</button>
-        </span>
       </zp-sentence>
+      <nav class="ways-out layer pb-0" aria-label="My pages">
+        <a class="word" routerLink="/charts">My chart</a>
+        <a class="word" routerLink="/changes/ear">Ear test</a>
+        <a class="word" routerLink="/changes/keys">Play on keys</a>
+        <a class="word" routerLink="/changes/hunt">Find the faults</a>
+        <a class="word" routerLink="/movements">Movements</a>
+        <button type="button" class="word" (click)="leave()">Sign out</button>
+      </nav>
       <main class="layer page-fill">
         @if (fault()) {
           <p class="fault-text" role="alert">{{ fault() }}</p>

@@ -17,7 +17,7 @@ interface Cell {
 }
 
 /** Beside the figure of a form that is not the usual one. */
-const formText = { usual: '', 'by-law': ', by a rule', own: ', your own' } as const;
+const formText = { usual: '', 'by-law': ', by rule', own: ', your own' } as const;
 const risky = 0.2;
 
 type Quantity = 'time' | 'risk' | 'elements';

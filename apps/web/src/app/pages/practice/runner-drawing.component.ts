@@ -35,6 +35,7 @@ const letters = 44;
             [right]="edges().right"
             [pitch]="pitch"
             labels="none"
+            [pillars]="isWaiting() ? [] : [[pillarX - 39 - shift(), pillarX + 39 - shift()]]"
           />
         </g>
       </g>

@@ -44,8 +44,10 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
                     <small>{{ sheet.tune?.title }}</small>
                     <small class="text-nowrap">{{ count(sheet.lineCount, 'line') }} · {{ sheet.updatedAt | date: 'd MMM, HH:mm' }}</small>
                   </a>
-                  <a class="word" [routerLink]="['/sheets', sheet.id, 'paper']" [attr.aria-label]="'On paper: ' + sheet.title">On paper</a>
-                  <button type="button" class="word quiet-action" [attr.aria-label]="'Put away ' + sheet.title" (click)="putAway(sheet)">Put away</button>
+                  <a class="word text-nowrap" [routerLink]="['/sheets', sheet.id, 'paper']" [attr.aria-label]="'On paper: ' + sheet.title">On paper</a>
+                  <button type="button" class="word quiet-action text-nowrap" [attr.aria-label]="'Put away ' + sheet.title" (click)="putAway(sheet)">
+                    Put away
+                  </button>
                 </li>
               }
             </ul>
