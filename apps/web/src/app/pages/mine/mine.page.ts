@@ -50,7 +50,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
                   <a class="row-link" [routerLink]="['/c', line.code]">
                     <span>{{ titleOf(sheet, line) }}</span>
                     <small>{{ line.point }}</small>
-                    <small class="text-nowrap">{{ countText(line) }} · {{ paceText(line) }}</small>
+                    <small>{{ countText(line) }} · {{ paceText(line) }}</small>
                   </a>
                 </li>
               } @empty {

@@ -90,7 +90,7 @@ const speeds: readonly Choice<number>[] = [
       } @else {
         <span class="quiet">Heard </span>
       }
-      <zp-chooser purpose="Speed" [(value)]="slower" [choices]="speeds" />. Press one to hear it.
+      <zp-chooser purpose="Speed" [(value)]="slower" [choices]="speeds" />.
     </p>
     <zp-wide label="Every ornament on every note">
       <table class="movement-table is-narrow">

@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { holeSign, instrumentProblems, mostHoles, ratioOf, ZelpitFault, equalRatio, type Instrument, type Note, type Pattern } from '@zelpit/core';
+import { FingeringComponent } from '../../music/lanes/fingering.component';
 import { WideComponent } from '../../kernel/wide/wide.component';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
 import { UndoComponent } from '../../kernel/saving/undo.component';
@@ -38,7 +39,7 @@ const wholeMeasures: Readonly<Record<string, string>> = {
 /** A model of the studio, every part of it to be changed; it says what does not hold together. */
 @Component({
   selector: 'zp-model',
-  imports: [WideComponent, SentenceComponent, RouterLink, UndoComponent, ConflictComponent],
+  imports: [FingeringComponent, WideComponent, SentenceComponent, RouterLink, UndoComponent, ConflictComponent],
   templateUrl: './model.page.html',
   providers: [ModelEditor],
 })
