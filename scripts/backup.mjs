@@ -8,7 +8,7 @@ import { endWith, say, Sentence } from './lib/run.mjs';
 async function main() {
   const stamp = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
   const file = resolve(process.argv[2] ?? join(stateFolder, 'backups', `zelpit-${stamp}.dump`));
-  if (existsSync(file)) throw new Sentence(`${file} is there already; nothing was written over it.`);
+  if (existsSync(file)) throw new Sentence(`There is already a file ${file}. Nothing was written over it.`);
   mkdirSync(dirname(file), { recursive: true });
   const half = `${file}.half`;
   const dumped = await withDatabase((run) => run('pg_dump', ['--format=custom', '--no-owner', '--no-privileges', `--file=${half}`]));

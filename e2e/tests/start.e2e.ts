@@ -134,7 +134,7 @@ test.describe('npm start', () => {
     };
     const file = join(state, 'all.dump');
     expect(await run('backup.mjs', file)).toMatchObject({ code: 0, text: expect.stringContaining('Everything is in') });
-    expect(await run('backup.mjs', file)).toMatchObject({ code: 1, text: expect.stringContaining('is already on the list') });
+    expect(await run('backup.mjs', file)).toMatchObject({ code: 1, text: expect.stringContaining('There is already a file') });
 
     const changed = start(state);
     const teacher = await signInToDemo(await addressOf(changed));

@@ -53,8 +53,8 @@ async function buildServer() {
   const { build } = await import('esbuild');
   const { dependencies } = JSON.parse(readFileSync(join(root, 'apps/server/package.json'), 'utf8'));
   await build({
-    entryPoints: [join(root, 'apps/server/src/main.ts')],
-    outfile: join(dist, 'server/main.js'),
+    entryPoints: { main: join(root, 'apps/server/src/main.ts'), reader: join(root, 'apps/server/src/tunes/reader.worker.ts') },
+    outdir: join(dist, 'server'),
     bundle: true,
     platform: 'node',
     target: 'node20',

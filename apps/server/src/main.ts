@@ -1,4 +1,5 @@
 import { createServer, type RequestListener } from 'node:http';
+import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { pino } from 'pino';
 import { AccountRepository } from './accounts/account.repository';
@@ -13,6 +14,7 @@ import { createMetrics, serveMetrics } from './platform/metrics';
 import { PutAwayRepository } from './put-away/put-away.repository';
 import { tables } from './things/tables';
 import { things } from './things/things';
+import { Readers } from './tunes/readers';
 import { waitingApp, whenDatabaseAnswers } from './platform/waiting';
 
 const config = readConfig(process.env);
@@ -33,6 +35,9 @@ if (process.argv.includes('--demo-reset')) {
   await dataSource.destroy();
   process.exit(0);
 }
+
+/** Stands beside this file where both are built. */
+const readers = new Readers({ path: fileURLToPath(new URL('./reader.js', import.meta.url)) });
 
 const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000 });
 pool.on('error', onPoolError);
@@ -76,7 +81,7 @@ const clear = (): void => void Promise.all([putAway.clear(), links.clear(), kept
 clear();
 setInterval(clear, clearEveryMs).unref();
 
-answer = createApp({ config, dataSource, pool, logger, metrics });
+answer = createApp({ config, dataSource, pool, logger, readers, metrics });
 const address = server.address();
 const port = typeof address === 'object' && address !== null ? address.port : config.port;
 process.send?.({ listening: port });

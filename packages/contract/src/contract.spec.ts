@@ -13,6 +13,8 @@ import {
   studentInputSchema,
   tuneInputSchema,
 } from '.';
+import { typedText } from './text';
+import { versionSchema } from './version';
 
 const line = { home: 'c', other: 'e', repetitions: 8, tempo: null, point: '' };
 
@@ -90,7 +92,7 @@ describe('studioCreateSchema', () => {
   const studio = { studio: 'Fell Row', name: 'Ada', email: ' Ada@Fell-Row.example ', password: 'long enough' };
   it('writes addresses in small letters and wants ten signs of a password', () => {
     expect(studioCreateSchema.parse(studio).email).toBe('ada@fell-row.example');
-    expect(studioCreateSchema.safeParse({ ...studio, password: 'short' }).error?.issues[0].message).toBe('A new password has at least 10 characters.');
+    expect(studioCreateSchema.safeParse({ ...studio, password: 'short' }).error?.issues[0].message).toBe('A new password needs at least 10 characters.');
     expect(studioCreateSchema.safeParse({ ...studio, email: 'ada' }).error?.issues[0].message).toBe('That is not an e-mail address.');
   });
 });
@@ -108,4 +110,13 @@ describe('problem codes', () => {
     for (const code of Object.keys(problems) as (keyof typeof problems)[]) expect(problemCodeOf(problemType(code))).toBe(code);
     for (const type of ['about:blank', '', 'urn:zelpit:problem:', 'urn:zelpit:problem:toString', 'not-found']) expect(problemCodeOf(type)).toBeUndefined();
   });
+});
+
+describe('what a database could not keep', () => {
+  it.each([2_147_483_648, Number.MAX_SAFE_INTEGER, 0, -1, 1.5])('%d is no version', (version) => expect(versionSchema.safeParse(version).success).toBe(false));
+  it('the largest version is one', () => expect(versionSchema.safeParse(2_147_483_647).success).toBe(true));
+  it.each(['\ud83c', 'Pim \udc00', '\udfff\ud800'])('half a character is refused, not changed', (text) =>
+    expect(typedText.safeParse(text).success).toBe(false),
+  );
+  it('a whole one of two halves is text', () => expect(typedText.safeParse('Pim 🎶').success).toBe(true));
 });

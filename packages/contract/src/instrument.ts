@@ -1,13 +1,12 @@
 import { noteIdSchema, tuningSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { versionSchema } from './version';
 import { modelIdSchema } from './model-id';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
 import { bringBackRoute, everyone, route, staff } from './route';
 import { typedText } from './text';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
-
-const version = z.number().int().min(1);
 
 /** An instrument that somebody plays: which model, how it is tuned and held, which notes are known on it. */
 export const heldInstrumentInputSchema = z.strictObject({
@@ -28,7 +27,7 @@ export const heldInstrumentInputSchema = z.strictObject({
 export type HeldInstrumentInput = z.infer<typeof heldInstrumentInputSchema>;
 
 /** `version` is the one that was read; a later one in the database refuses the save. */
-export const heldInstrumentSaveSchema = heldInstrumentInputSchema.omit({ studentId: true }).extend({ version });
+export const heldInstrumentSaveSchema = heldInstrumentInputSchema.omit({ studentId: true }).extend({ version: versionSchema });
 export type HeldInstrumentSave = z.infer<typeof heldInstrumentSaveSchema>;
 
 export const heldInstrumentSchema = heldInstrumentInputSchema.omit({ studentId: true }).extend({

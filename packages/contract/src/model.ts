@@ -1,15 +1,14 @@
 import { instrumentSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { versionSchema } from './version';
 import { pageOf, pageQuerySchema } from './page';
 import { bringBackRoute, everyone, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 import { typedText } from './text';
 
-const version = z.number().int().min(1);
-
 /** An instrument that the studio made: in the workshop, by calibration, or from a file. */
 export const ownModelInputSchema = z.strictObject({ instrument: instrumentSchema });
-export const ownModelSaveSchema = ownModelInputSchema.extend({ version });
+export const ownModelSaveSchema = ownModelInputSchema.extend({ version: versionSchema });
 export const ownModelSchema = z.object({
   id: z.string(),
   /** Its `id` is the model's. */

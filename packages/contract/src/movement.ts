@@ -1,5 +1,6 @@
 import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, ornamentChoicesSchema, syllableSetSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { versionSchema } from './version';
 import { pageOf, pageQuerySchema } from './page';
 import { everyone, route, staff } from './route';
 import { typedText } from './text';
@@ -33,7 +34,7 @@ export const movementChoicesSchema = z.strictObject({
 });
 export type MovementChoices = z.infer<typeof movementChoicesSchema>;
 
-export const movementChoicesSaveSchema = movementChoicesSchema.extend({ version: z.number().int().min(1) });
+export const movementChoicesSaveSchema = movementChoicesSchema.extend({ version: versionSchema });
 export const movementChoicesShownSchema = movementChoicesSchema.extend({ version: z.number().int() });
 export type MovementChoicesShown = z.infer<typeof movementChoicesShownSchema>;
 

@@ -1,5 +1,6 @@
 import { exerciseSchema, lineFingeringSchema, noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { versionSchema } from './version';
 import { typedText } from './text';
 import { findSchema, pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
@@ -67,7 +68,7 @@ export const sheetSaveSchema = z.strictObject({
   title,
   note: typedText.max(sheetLimits.note, `The message at the top can have at most ${sheetLimits.note} characters.`),
   lines,
-  version: z.number().int().min(1),
+  version: versionSchema,
 });
 export type SheetSave = z.infer<typeof sheetSaveSchema>;
 

@@ -1,5 +1,6 @@
 import { movementIdSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { versionSchema } from './version';
 import { typedText } from './text';
 import { studentLinkSchema } from './account';
 import { findSchema, pageOf, pageQuerySchema } from './page';
@@ -27,7 +28,7 @@ export const studentInputSchema = z.strictObject({
 export type StudentInput = z.infer<typeof studentInputSchema>;
 
 /** `version` is the one that was read; a later one in the database refuses the save. */
-export const studentSaveSchema = studentInputSchema.extend({ version: z.number().int().min(1) });
+export const studentSaveSchema = studentInputSchema.extend({ version: versionSchema });
 export type StudentSave = z.infer<typeof studentSaveSchema>;
 
 export const studentSchema = z.object({

@@ -1,20 +1,20 @@
-import { noteIdSchema } from '@zelpit/core';
+import { longestTune, noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
+import { versionSchema } from './version';
 import { findSchema, pageOf, pageQuerySchema } from './page';
 import { typedText } from './text';
 import { bringBackRoute, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
 export const longestBook = 8_000_000;
-const abcText = typedText.max(200_000, 'The text of one tune can have at most 200 000 characters.');
+const abcText = typedText.max(longestTune, `The text of one tune can have at most ${longestTune} characters.`);
 
 /** `version` is the one that was read; a later one in the database refuses the save. */
-const version = z.number().int().min(1);
 
 const instrument = z.string().min(1).max(60);
 
 /** `instrument` moves the tune to another one; without it the tune stays on its own. */
-export const tuneInputSchema = z.strictObject({ abc: abcText, version, instrument: instrument.optional() });
+export const tuneInputSchema = z.strictObject({ abc: abcText, version: versionSchema, instrument: instrument.optional() });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 
 export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional(), instrument: instrument.optional() });
@@ -43,7 +43,10 @@ export const tunePinSchema = z.strictObject({
 });
 export type TunePin = z.infer<typeof tunePinSchema>;
 /** `version` is that of the fixed fingerings that were read; they have one of their own beside the text's. */
-export const tunePinsSchema = z.strictObject({ pins: z.array(tunePinSchema).max(80, 'At most 80 notes of a tune can be pinned.'), version });
+export const tunePinsSchema = z.strictObject({
+  pins: z.array(tunePinSchema).max(80, 'At most 80 notes of a tune can have a fixed fingering.'),
+  version: versionSchema,
+});
 export type TunePins = z.infer<typeof tunePinsSchema>;
 
 export const tuneDetailSchema = tuneSummarySchema.extend({

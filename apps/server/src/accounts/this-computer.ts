@@ -2,8 +2,15 @@ import type { Request } from 'express';
 
 const loopback = /^(127\.\d+\.\d+\.\d+|::1|::ffff:127\.\d+\.\d+\.\d+)$/;
 
-/** True for a request from the server's own computer; behind a proxy it is what the proxy says of the visitor that counts. */
+const forwarding = ['x-forwarded-for', 'x-real-ip', 'forwarded'] as const;
+
+/**
+ * True for a request from the server's own computer. Behind a proxy that was named it is what the proxy says of the visitor that counts; one that was not named but hands
+ * requests on is nobody's own computer.
+ */
 export function isFromThisComputer(request: Request): boolean {
+  const isHandedOn = forwarding.some((name) => request.headers[name] !== undefined);
+  if (isHandedOn && request.app.get('trust proxy') === false) return false;
   return loopback.test(request.ip ?? '');
 }
 

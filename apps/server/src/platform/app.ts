@@ -23,12 +23,14 @@ import { AuditRepository } from '../audit/audit.repository';
 import { serveAudit } from '../audit/audit.routes';
 import { Database } from '../database/database';
 import { describeApi } from '../description/openapi';
+import { doors } from '../http/doors';
 import { respond, Endpoints } from '../http/endpoints';
 import { KeptAnswers } from '../http/kept-answers';
 import { problemHandler, HttpProblem, unknownRoute } from '../http/problem';
 import { PutAwayRepository } from '../put-away/put-away.repository';
 import { servePutAway } from '../put-away/put-away.routes';
 import { things } from '../things/things';
+import type { Readers } from '../tunes/readers';
 import { allRoutes } from './all-routes';
 import type { Config } from './config';
 import type { Metrics } from './metrics';
@@ -40,6 +42,8 @@ export interface AppParts {
   /** Connections for sessions, apart from those of the tables. */
   readonly pool: Pool;
   readonly logger: Logger;
+  /** What reads tunes apart from the server's own thread. */
+  readonly readers: Readers;
   /** Absent in tests that watch nothing. */
   readonly metrics?: Metrics;
 }
@@ -48,14 +52,14 @@ const jsonLimit = 300_000;
 const fileLimit = (kind: FileKind): number => (kind === 'zip' ? longestArchive : longestBook);
 
 /** The whole server as one Express application, not yet listening. */
-export function createApp({ config, dataSource, pool, logger, metrics }: AppParts): Express {
+export function createApp({ config, dataSource, pool, logger, readers, metrics }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
-  // A reverse proxy on the same computer may stand in front; what it says of the visitor's address counts for the limit on sign-in.
-  app.set('trust proxy', 'loopback');
+  // Only a proxy that was named is believed; what it says of the visitor's address counts for the limit on sign-in.
+  app.set('trust proxy', config.proxy ?? false);
   if (metrics !== undefined) app.use(metrics.time);
-  app.use(requestLog(logger), contentPolicy(), compression());
-  const endpoints = assemble({ config, dataSource });
+  app.use(requestLog(logger), contentPolicy(), compression(), doors(config));
+  const endpoints = assemble({ config, dataSource, readers });
   // Watchers ask without a session.
   app.use('/api', endpoints.watched);
   const api = express.Router();
@@ -76,7 +80,7 @@ const revalidated: RequestHandler = (_request, response, next) => {
 };
 
 /** Repositories and routes put together. */
-function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'>): { readonly router: Router; readonly watched: Router } {
+function assemble({ config, dataSource, readers }: Pick<AppParts, 'config' | 'dataSource' | 'readers'>): { readonly router: Router; readonly watched: Router } {
   const database = new Database(dataSource);
   const accounts = new AccountRepository(database);
   const audit = new AuditRepository(database);
@@ -89,7 +93,7 @@ function assemble({ config, dataSource }: Pick<AppParts, 'config' | 'dataSource'
   serveLinks(endpoints, account, audit, answer, config.hasOutbox);
   serveAccount(endpoints, account);
   serveAudit(endpoints, audit);
-  for (const { serve } of things) serve(endpoints, { database, address: config.address });
+  for (const { serve } of things) serve(endpoints, { database, address: config.address, readers });
   servePutAway(endpoints, new PutAwayRepository(database, things));
   serveArchive(endpoints, new ArchiveRepository(database, things), things);
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };

@@ -9,6 +9,7 @@ const configSchema = z.object({
   ZELPIT_DEMO: flag.default(false),
   ZELPIT_SESSION_SECRET: z.string().min(32, 'ZELPIT_SESSION_SECRET needs at least 32 characters'),
   ZELPIT_ADDRESS: z.url({ protocol: /^https?$/, error: 'ZELPIT_ADDRESS must look like https://studio.example' }).optional(),
+  ZELPIT_PROXY: z.string().optional(),
   ZELPIT_OUTBOX: flag.optional(),
   ZELPIT_METRICS_PORT: z.coerce.number().int().min(0).max(65_535).optional(),
   ZELPIT_WEB_ROOT: z.string().optional(),
@@ -23,6 +24,8 @@ export interface Config {
   readonly sessionSecret: string;
   /** Where people reach this server, for links in mails; absent for loopback. */
   readonly address?: string;
+  /** Addresses of reverse proxies whose word on the visitor's address counts, or `loopback`; nobody's where it is absent. */
+  readonly proxy?: readonly string[];
   /** True where what would be mailed can be read in a browser on the server's own computer. */
   readonly hasOutbox: boolean;
   /** Port on loopback for figures; absent for none. */
@@ -44,6 +47,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     isDemo: data.ZELPIT_DEMO,
     sessionSecret: data.ZELPIT_SESSION_SECRET,
     address: data.ZELPIT_ADDRESS?.replace(/\/+$/, ''),
+    ...(data.ZELPIT_PROXY !== undefined && { proxy: data.ZELPIT_PROXY.split(',').map((each) => each.trim()) }),
     // Where others can reach the server, the outbox must be asked for: its links open accounts.
     hasOutbox: data.ZELPIT_OUTBOX ?? (isLoopback(data.ZELPIT_HOST) && data.ZELPIT_ADDRESS === undefined),
     metricsPort: data.ZELPIT_METRICS_PORT,

@@ -10,6 +10,7 @@ import { createDataSource, migrate } from '../database/data-source';
 import { StudioEntity, TeacherEntity } from '../accounts/account.entities';
 import { createApp } from '../platform/app';
 import { tables } from '../things/tables';
+import { Readers } from '../tunes/readers';
 import type { Config } from '../platform/config';
 
 /** A server over a fresh database of the test cluster. */
@@ -73,14 +74,15 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     logLevel: 'silent',
     ...settings,
   };
-  const app = createApp({ config, dataSource, pool, logger: pino({ level: 'silent' }) });
+  const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 4000 });
+  const app = createApp({ config, dataSource, pool, logger: pino({ level: 'silent' }), readers });
   return {
     app,
     dataSource,
     databaseUrl,
     databaseName,
     close: async () => {
-      await Promise.allSettled([dataSource.destroy(), pool.end()]);
+      await Promise.allSettled([dataSource.destroy(), pool.end(), readers.close()]);
       await onCluster(`DROP DATABASE ${databaseName} WITH (FORCE)`);
     },
   };

@@ -3,12 +3,15 @@ import type { EntityTarget, ObjectLiteral } from 'typeorm';
 import type { AnyArchivePart } from '../archive/archive-part';
 import type { Database } from '../database/database';
 import type { Endpoints } from '../http/endpoints';
+import type { Readers } from '../tunes/readers';
 
 /** What a module is served with; it makes its repositories itself. */
 export interface ThingParts {
   readonly database: Database;
   /** Where people reach this server, for links; absent for loopback. */
   readonly address: string | undefined;
+  /** What reads tunes apart from the server's own thread. */
+  readonly readers: Readers;
 }
 
 /** How a kind of thing is put away: its table has `deleted_at`. */

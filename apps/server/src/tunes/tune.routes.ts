@@ -1,31 +1,15 @@
 import { tuneRoutes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
-import { noteOf, readBook, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
+import { noteOf, type ReadEntry } from '@zelpit/core';
 import { respond, idOf, type Answer, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
-import { parseAbc } from './abc-parser';
 import { decodeText } from './decode-text';
 import { ModelRepository } from '../models/model.repository';
 import type { ThingParts } from '../things/thing';
 import { TuneRepository } from './tune.repository';
 
-/** Tunes read before the server turns to other requests. */
-const readAtOnce = 20;
-
-const nextTurn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
-
-/** Reads a book without keeping other requests waiting. */
-async function readGently(instrument: Instrument, text: string, choose?: (wanted: Instrument) => Instrument): Promise<BookReading[]> {
-  const readings: BookReading[] = [];
-  for (const reading of readBook(instrument, text, parseAbc, choose)) {
-    readings.push(reading);
-    if (readings.length % readAtOnce === 0) await nextTurn();
-  }
-  return readings;
-}
-
-export function serveTunes(endpoints: Endpoints, { database }: ThingParts): void {
+export function serveTunes(endpoints: Endpoints, { database, readers }: ThingParts): void {
   const [tunes, models] = [new TuneRepository(database), new ModelRepository(database)];
 
   const tuneOr404 = async (studioId: string, id: string): Promise<TuneDetail> => {
@@ -41,7 +25,7 @@ export function serveTunes(endpoints: Endpoints, { database }: ThingParts): void
   endpoints.serve(tuneRoutes.bringTunes, async ({ request, visitor, query }) => {
     const instrument = await models.known(visitor.studioId, query.instrument);
     const text = Buffer.isBuffer(request.body) ? decodeText(request.body) : '';
-    const readings = await readGently(instrument, text);
+    const readings = await readers.read(visitor.studioId, instrument, text);
     const good: ReadEntry[] = [];
     const refused: RefusedTune[] = [];
     for (const reading of readings) {
@@ -57,7 +41,7 @@ export function serveTunes(endpoints: Endpoints, { database }: ThingParts): void
   const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof tuneRoutes.saveTune>> => {
     const instrument = await models.known(studioId, moved ?? (await tuneOr404(studioId, id)).instrument);
     // Whoever moved it to an instrument meant that one, whatever the key says.
-    const readings = await readGently(instrument, abc, (wanted) => wanted);
+    const readings = await readers.read(studioId, instrument, abc, true);
     const [reading] = readings;
     if (readings.length !== 1)
       throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);

@@ -1,6 +1,6 @@
 export { splitBook, titleOf, type BookEntry } from './abc-book';
 export { abcFaultFrom, abcFaults, type AbcFault } from './abc-fault';
-export { instrumentForKey, readBook, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
+export { instrumentForKey, readBook, longestTune, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
 export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } from './tune-movements';
 export { proposeSeparations, eighthMsOf, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';
 export { keyChoices, keyNameOf, keyThatHelps, type KeyChoice } from './key-advice';

@@ -28,9 +28,10 @@ export type BookReading = { readonly kind: 'read'; readonly entry: ReadEntry } |
  * Reads a file of tunes one at a time, so that a caller can pause between them. A tune with a fault is refused whole, with
  * every place; the others are read.
  * @param choose which instrument a tune is read for; a tune under another instrument's own key is that one's by default
+ * @param from the first tune to read, from 0; those before it are passed over
  * @throws ZelpitFault `not-abc-text` for an empty text or for bytes that are no text
  */
-export function* readBook(instrument: Instrument, text: string, parse: ParseAbc, choose = instrumentForKey): Generator<BookReading> {
+export function* readBook(instrument: Instrument, text: string, parse: ParseAbc, choose = instrumentForKey, from = 0): Generator<BookReading> {
   assertText(text, keyExample(instrument));
   const entries = splitBook(text);
   if (!entries.some((entry) => /^[XTKML]:/m.test(entry.abc))) {
@@ -39,7 +40,7 @@ export function* readBook(instrument: Instrument, text: string, parse: ParseAbc,
       `This is not ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, then ${keyExample(instrument)} before the notes.`,
     );
   }
-  for (const entry of entries) yield readEntry(choose(instrument, entry.abc), entry, parse);
+  for (const entry of entries.slice(from)) yield readEntry(choose(instrument, entry.abc), entry, parse);
 }
 
 /**
@@ -51,6 +52,9 @@ export function instrumentForKey(wanted: Instrument, abc: string): Instrument {
   if (wanted.ownKeys.includes(key)) return wanted;
   return instruments.find(({ ownKeys }) => ownKeys.includes(key)) ?? wanted;
 }
+
+/** Longest text of one tune, in characters: at import as when it is saved. */
+export const longestTune = 200_000;
 
 /** How the key of a tune for an instrument is written, by its own key where it has one. */
 const keyExample = ({ ownKeys }: Instrument): string => (ownKeys.length === 0 ? 'its key, for example K:D,' : `its key, K:${ownKeys[0]} here,`);
@@ -78,6 +82,10 @@ function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): B
     return refuse([
       { line, column: 1, problem: 'The music starts before a key is given.', expected: `a line with ${keyExample(instrument)} before the first note` },
     ]);
+  }
+  if (entry.abc.length > longestTune) {
+    const problem = `This tune has ${entry.abc.length} characters; a tune can have at most ${longestTune}.`;
+    return refuse([{ line: entry.firstLine, column: 1, problem, expected: 'a shorter text' }]);
   }
   const parsed = parse(entry.abc);
   const faults = abcFaults(parsed.warnings ?? [], entry.abc, entry.firstLine);

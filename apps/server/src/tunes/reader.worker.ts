@@ -1,0 +1,20 @@
+import { readBook, ZelpitFault } from '@zelpit/core';
+import { parentPort } from 'node:worker_threads';
+import { parseAbc } from './abc-parser';
+import type { ReaderAnswer, ReaderRequest } from './reader-messages';
+
+/** Reads books apart from the server's own thread: what cannot be read in time or room ends this thread and nothing else. */
+parentPort?.on('message', ({ instrument, text, from, isMeant }: ReaderRequest) => {
+  const answer = (message: ReaderAnswer): void => parentPort?.postMessage(message);
+  try {
+    let index = from;
+    for (const reading of readBook(instrument, text, parseAbc, isMeant ? (wanted) => wanted : undefined, from)) {
+      answer({ kind: 'tune', index, reading });
+      index += 1;
+    }
+    answer({ kind: 'done' });
+  } catch (error) {
+    if (!(error instanceof ZelpitFault)) throw error;
+    answer({ kind: 'refused', code: error.code, message: error.message, data: error.data });
+  }
+});

@@ -1,0 +1,65 @@
+import { instrumentById, practiceChanter, ZelpitFault, type BookReading } from '@zelpit/core';
+import { HttpProblem } from '../http/problem';
+import { Readers } from './readers';
+
+const path = process.env['ZELPIT_TEST_READER'] ?? '';
+const tune = (title: string, music = 'A c e a|'): string => `X:1\nT:${title}\nM:4/4\nL:1/4\nK:HP\n${music}\n`;
+/** A row that its parser needs minutes for. */
+const endless = '&A'.repeat(2000);
+const titles = (readings: readonly BookReading[]): readonly string[] =>
+  readings.map(({ kind, entry }) => `${kind} ${'tune' in entry ? entry.tune.title : entry.title}`);
+
+describe('Readers', () => {
+  let readers: Readers;
+  beforeEach(() => (readers = new Readers({ path, tuneMs: 1500, memoryMb: 96 })));
+  afterEach(() => readers.close());
+
+  it('read a book in its order', async () => {
+    expect(titles(await readers.read('one', practiceChanter, `${tune('First')}\n${tune('Second')}`))).toEqual(['read First', 'read Second']);
+  });
+
+  it('refuse a tune that takes too long, and read the rest of its book; this thread is never kept waiting', async () => {
+    let longest = 0;
+    let last = Date.now();
+    const beat = setInterval(() => {
+      longest = Math.max(longest, Date.now() - last);
+      last = Date.now();
+    }, 5);
+    const readings = await readers.read('one', practiceChanter, [tune('First'), tune('Endless', endless), tune('Last')].join('\n'));
+    clearInterval(beat);
+    expect(titles(readings)).toEqual(['read First', 'refused Endless', 'read Last']);
+    expect(readings[1].entry).toMatchObject({ firstLine: 8, faults: [{ line: 8, problem: expect.stringContaining('takes too long') as string }] });
+    expect(longest).toBeLessThan(1000);
+  });
+
+  it('refuse a text over the limit of one tune with its length, and read the rest', async () => {
+    const readings = await readers.read('one', practiceChanter, `${tune('Long', 'A'.repeat(200_001))}\n${tune('Short')}`);
+    expect(titles(readings)).toEqual(['refused Long', 'read Short']);
+    expect(readings[0].entry).toMatchObject({ faults: [{ problem: expect.stringMatching(/at most 200000/) as string }] });
+  });
+
+  it('say what is no ABC, and read on after that', async () => {
+    await expect(readers.read('one', practiceChanter, 'Dear teacher')).rejects.toThrow(ZelpitFault);
+    expect(titles(await readers.read('one', practiceChanter, tune('After')))).toEqual(['read After']);
+  });
+
+  it('keep to the instrument that was meant', async () => {
+    const whistle = instrumentById('whistle-d');
+    const [own] = await readers.read('one', whistle, tune('Own'));
+    const [meant] = await readers.read('one', whistle, tune('Meant'), true);
+    expect([own, meant].map((reading) => (reading.kind === 'read' ? reading.entry.instrument : ''))).toEqual(['practice-chanter', 'whistle-d']);
+  });
+
+  it('give each studio its share: a full queue is refused for that studio alone, and others are not behind it', async () => {
+    const small = new Readers({ path, tuneMs: 1500, waiting: 2, atOnce: 2 });
+    const done: string[] = [];
+    const read = (studio: string, text: string): Promise<unknown> => small.read(studio, practiceChanter, text).then(() => done.push(studio));
+    const first = read('busy', tune('Endless', endless));
+    const more = [read('busy', tune('A')), read('busy', tune('B'))];
+    await expect(small.read('busy', practiceChanter, tune('C'))).rejects.toThrow(HttpProblem);
+    await read('other', tune('D'));
+    expect(done).toEqual(['other']);
+    await Promise.all([first, ...more]);
+    await small.close();
+  });
+});
