@@ -29,7 +29,7 @@ test('a recorder’s model is settled by one question before its chart is shown,
   await expect(page.getByText('Is hole 5 larger or smaller than hole 4?')).toBeVisible();
   await expect(page.getByRole('button', { name: 'high D' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Hole 5 is smaller: German' }).click();
-  await expect(page.getByText('Dotted: other fingers on the baroque model.')).toBeVisible();
+  await expect(page.getByText('Dotted: other fingers on the other model (baroque).')).toBeVisible();
   await expect(page.getByRole('button', { name: 'F, other fingers on the other model', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'high D', exact: true }).click();
   await expect(page.getByText('One finger alone hardly holds the instrument. Rest it on the right thumb.')).toBeVisible();

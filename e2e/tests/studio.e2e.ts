@@ -21,10 +21,10 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await owner.getByLabel('Name of the studio').fill('Fell Row');
     await owner.getByLabel('Your name').fill('Ada Quill');
     await owner.getByLabel('Your e-mail address').fill('ada@fell-row.example');
-    await owner.getByLabel(/A password/).fill('short');
+    await owner.getByLabel(/^Password/).fill('short');
     await owner.getByRole('button', { name: 'Create the studio' }).click();
     await expect(owner.getByRole('alert')).toContainText('at least 10 characters');
-    await owner.getByLabel(/A password/).fill(password);
+    await owner.getByLabel(/^Password/).fill(password);
     await owner.getByRole('button', { name: 'Create the studio' }).click();
     await expect(owner.getByText('No tunes yet.')).toBeVisible();
 
@@ -38,7 +38,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     const teacher = await (await browser.newContext()).newPage();
     await teacher.goto(link);
     await expect(teacher.getByRole('heading', { name: 'Join Fell Row.' })).toBeVisible();
-    await teacher.getByLabel(/A password/).fill(password);
+    await teacher.getByLabel(/^Password/).fill(password);
     await teacher.getByRole('button', { name: 'Join' }).click();
     await expect(teacher).toHaveURL(/\/tunes$/);
     await teacher.goto(`${server.address}/deeds`);
@@ -66,7 +66,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await late.getByRole('button', { name: 'Send the link' }).click();
     await expect(late.getByText('If there is an account with this address')).toBeVisible();
     await late.goto(await newestLink(late, server.address));
-    await late.getByLabel(/A password/).fill('another long password');
+    await late.getByLabel(/^Password/).fill('another long password');
     await late.getByRole('button', { name: 'Set the password' }).click();
     await expect(late).toHaveURL(/\/tunes$/);
     await owner.reload();
@@ -116,7 +116,7 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
     await owner.getByLabel('Name of the studio').fill('Far Shore');
     await owner.getByLabel('Your name').fill('Ivo Tarn');
     await owner.getByLabel('Your e-mail address').fill('ivo@far-shore.example');
-    await owner.getByLabel(/A password/).fill(password);
+    await owner.getByLabel(/^Password/).fill(password);
     await owner.getByRole('button', { name: 'Create the studio' }).click();
     await expect(owner).toHaveURL(/\/tunes$/);
     await owner.goto(`${server.address}/archive`);

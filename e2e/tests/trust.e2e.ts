@@ -22,7 +22,7 @@ test('a tune is shown on the student’s own instrument of its family; where the
   await choose(page, 'Student', 'Oda');
   await expect(page.getByRole('button', { name: 'Instrument: Oda’s soprano' })).toBeVisible();
   await expect(page.locator('.model-dots')).not.toHaveCount(0);
-  await expect(page.getByText('Dotted: other fingers on the baroque model.')).toBeVisible();
+  await expect(page.getByText('Dotted: other fingers on the other model (baroque).')).toBeVisible();
   await choose(page, 'Student', 'Jorun');
   await expect(page.getByText('Jorun has no recorder here: this is the soprano recorder, German as the studio fingers it.')).toBeVisible();
   expect(await written()).toEqual(before);

@@ -31,7 +31,8 @@ export const resetInputSchema = z.strictObject({ email: newEmail });
 export const invitationDays = 7;
 export const resetHours = 2;
 
-const linkToken = z.string().min(20).max(100);
+const incomplete = 'This link is incomplete. Copy the whole of it, or ask for a new one.';
+const linkToken = z.string().min(20, incomplete).max(100, incomplete);
 export const linkLookSchema = z.strictObject({ token: linkToken });
 
 /** What a one-time link is for. */

@@ -20,7 +20,7 @@ export const heldInstrumentInputSchema = z.strictObject({
   /** Answers to the questions on which schools disagree, by question. */
   schools: z.record(z.string().max(40), z.string().max(40)),
   /** Pitch of the reference note; null for the usual one. */
-  referenceHertz: z.number().min(10).max(20_000).nullable(),
+  referenceHertz: z.number().min(10, 'The pitch must be at least 10 Hz.').max(20_000, 'The pitch can be at most 20 000 Hz.').nullable(),
   knownNotes: z.array(noteIdSchema).max(80),
   note: typedText.max(300, 'A remark can have at most 300 characters.'),
 });

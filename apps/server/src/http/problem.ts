@@ -53,7 +53,10 @@ export function problemFor(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (error instanceof ZodError) {
     const fields = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
-    return new HttpProblem('not-understood', fields.map((field) => (field.path === '' ? field.message : `${field.path}: ${field.message}`)).join(' '), {
+    // A whole sentence says itself what it is about; what the schema says of its own accord needs the field's name.
+    const isSentence = (message: string): boolean => message.endsWith('.');
+    const text = fields.map(({ path, message }) => (path === '' || isSentence(message) ? message : `${path}: ${message}`));
+    return new HttpProblem('not-understood', text.join(' '), {
       fields,
     });
   }

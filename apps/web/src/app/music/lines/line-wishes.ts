@@ -27,7 +27,7 @@ export const lineWishes: readonly Choice<LineWish>[] = [
   { value: 'neighbours', label: 'neighbours in the scale' },
   { value: 'scale', label: 'the scale from' },
   { value: 'scale-hard', label: 'the scale with its hard steps twice, from' },
-  { value: 'scale-values', label: 'the scale in halves, quarters, eighths and sixteenths, from' },
+  { value: 'scale-values', label: 'the scale in half, quarter, eighth and sixteenth notes, from' },
   { value: 'cumulative', label: 'up to each higher note in turn, from' },
   { value: 'growing', label: 'the notes ticked as known, one more each time' },
   { value: 'alternation', label: 'two notes in turn:' },

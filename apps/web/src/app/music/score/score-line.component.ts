@@ -19,6 +19,8 @@ import { Engraver, type Engraving } from './engraver.service';
 import type { ScoreLine } from './score-lines';
 
 const semitonesInOctave = 12;
+/** Width of a letter of a movement's name, and from one row of names to the next. */
+const [nameLetter, nameRow] = [7.6, 14];
 /** Room that a letter with "new" needs to its right. */
 const newWidth = 52;
 
@@ -70,7 +72,7 @@ const leadSeam = 26;
         <svg:text class="bar-number" [attr.x]="bar.x" y="13">{{ bar.text }}</svg:text>
       }
       @for (name of names(); track name.x) {
-        <svg:text class="movement-name" [attr.x]="name.x" [attr.y]="geometry().names" text-anchor="middle">{{ name.text }}</svg:text>
+        <svg:text class="movement-name" [attr.x]="name.x" [attr.y]="geometry().names - name.up" text-anchor="middle">{{ name.text }}</svg:text>
       }
       @for (head of newHeads(); track head.note) {
         <svg:circle class="new-ring" [attr.cx]="head.x" [attr.cy]="head.y" r="11" />
@@ -221,14 +223,20 @@ export class ScoreLineComponent implements OnDestroy {
   });
 
   /** The name of a movement over its grace notes. */
-  protected readonly names = computed(() =>
-    this.heads().flatMap(({ x, note, graceNotes }) => {
+  protected readonly names = computed(() => {
+    // Where names would touch, every second one stands a row higher.
+    const ends = [0, 0];
+    return this.heads().flatMap(({ x, note, graceNotes }) => {
       const text = this.movements().get(note);
       if (text === undefined) return [];
-      const [first, last] = [graceNotes.at(0)?.x ?? x, graceNotes.at(-1)?.x ?? x];
-      return [{ text, x: (first + last) / 2 }];
-    }),
-  );
+      const middle = ((graceNotes.at(0)?.x ?? x) + (graceNotes.at(-1)?.x ?? x)) / 2;
+      const half = (text.length * nameLetter) / 2;
+      const row = ends.findIndex((end) => middle - half > end);
+      if (row === -1) return [];
+      ends[row] = middle + half;
+      return [{ text, x: middle, up: row * nameRow }];
+    });
+  });
 
   /** The letter of each note, a dot over it for the high one; one that goes on from a tied note has none. */
   protected readonly letters = computed(() => {

@@ -125,6 +125,7 @@ export class KeysPage implements OnDestroy {
   });
   protected readonly keyboardText = computed(() => {
     const [needed, seen] = [this.needed(), this.pads()?.mostPressed() ?? 0];
+    if (needed === 0) return '';
     const start = `This needs up to ${count(needed, 'key')} down at once`;
     if (seen >= needed) return `${start}; your keyboard has shown that it can report them.`;
     if (seen === 0) return `${start}. Press that many together once, to test whether your keyboard can report them all.`;

@@ -31,7 +31,7 @@ import { SessionService } from '../../kernel/session/session.service';
                 <label class="form-label" for="name">Your name</label>
                 <input id="name" name="name" class="form-control mb-3" maxlength="80" autocomplete="name" [(ngModel)]="name" />
               }
-              <label class="form-label" for="password">A password, at least {{ shortest }} signs</label>
+              <label class="form-label" for="password">Password (at least {{ shortest }} characters)</label>
               <input id="password" name="password" type="password" class="form-control mb-3" autocomplete="new-password" [(ngModel)]="password" />
               @if (attempt.fault()) {
                 <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
