@@ -11,7 +11,13 @@ import { Transport } from './transport.service';
   imports: [NgbDropdownModule, TipComponent],
   template: `
     <span class="d-flex align-items-center gap-3">
-      <button type="button" class="toggle" [attr.aria-pressed]="sound.hasCountIn()" (click)="sound.hasCountIn.set(!sound.hasCountIn())">
+      <button
+        type="button"
+        class="toggle"
+        title="Four beats before the music"
+        [attr.aria-pressed]="sound.hasCountIn()"
+        (click)="sound.hasCountIn.set(!sound.hasCountIn())"
+      >
         Count-in <b>{{ sound.hasCountIn() ? 'on' : 'off' }}</b>
       </button>
       <span ngbDropdown placement="top-end" autoClose="outside">

@@ -30,7 +30,11 @@ export function answerText(instrument: Instrument, answer: PatternAnswer): reado
     ...(overblown === undefined ? [] : [`Blown harder: ${pitchText(instrument, overblown)}.`]),
     ...steadiness,
     ...spreadText,
-    ...(loudness === undefined ? [] : [`Loudness ${decibelsText(loudness)} compared with the reference note (from what players report).`]),
+    ...(loudness === undefined
+      ? []
+      : [
+          `Loudness ${decibelsText(loudness)} compared with the reference note (from what players report). A difference of 1 dB is hardly heard; 6 dB is clearly louder.`,
+        ]),
   ];
 }
 
