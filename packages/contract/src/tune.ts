@@ -9,11 +9,12 @@ import { archiveDates, momentSchema, signSchema } from './archive-sign';
 export const longestBook = 8_000_000;
 const abcText = typedText.max(longestTune, `The text of one tune can have at most ${longestTune} characters.`);
 
-/** `version` is the one that was read; a later one in the database refuses the save. */
-
 const instrument = z.string().min(1).max(60);
 
-/** `instrument` moves the tune to another one; without it the tune stays on its own. */
+/**
+ * `version` is the one that was read; a later one in the database refuses the save.
+ * `instrument` moves the tune to another one; without it the tune stays on its own.
+ */
 export const tuneInputSchema = z.strictObject({ abc: abcText, version: versionSchema, instrument: instrument.optional() });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 

@@ -85,14 +85,12 @@ function otherwise(instrument: Instrument, change: Change, trouble: Trouble): st
   }
 }
 
-/** "cross over both hands", "lift only", "direct exchange over both hands". */
+/** "cross across both hands", "fingers only lift, left hand", "straight swap across both hands". */
 export function kindPhrase(change: Change): string {
   const hands = change.hands === 'both' ? 'across both hands' : `in the ${change.hands} hand`;
   if (change.kind === 'none') return change.from === change.to ? 'no finger moves' : 'only the breath';
   if (change.movers.length === 1 && change.movers[0].finger === 'T') return 'pinch: the thumb alone';
   if (change.isDirectExchange) return `straight swap ${hands}`;
   if (change.kind === 'cross') return `cross ${hands}`;
-  return change.kind === 'lift-only'
-    ? `fingers only lift, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`
-    : `fingers only land, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`;
+  return `fingers only ${change.kind === 'lift-only' ? 'lift' : 'land'}, ${change.hands === 'both' ? 'both hands' : `${change.hands} hand`}`;
 }

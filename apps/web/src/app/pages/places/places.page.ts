@@ -13,8 +13,6 @@ import { lastTune } from '../../documents/tune/last-tune';
 import { TunesService } from '../../documents/tune/tunes.service';
 import { destinationsFor, groupsFor, studentPages, type Destination, type Page } from './destinations';
 
-const kinds = { change: 'change', note: 'note', student: 'student', tune: 'tune', movement: 'movement', page: 'page', sheet: 'sheet' } as const;
-
 /** All pages in their groups; what is typed finds a tune, a student, a note or a change. */
 @Component({
   selector: 'zp-places',
@@ -49,7 +47,7 @@ const kinds = { change: 'change', note: 'note', student: 'student', tune: 'tune'
             @for (each of found(); track each.kind + each.text + each.page.to; let index = $index) {
               <li>
                 <button type="button" class="row-link place-found" [class.is-chosen]="index === at()" (click)="go(each)">
-                  <span>{{ each.text }}</span> <small class="second">{{ kinds[each.kind] }}</small>
+                  <span>{{ each.text }}</span> <small class="second">{{ each.kind }}</small>
                 </button>
               </li>
             } @empty {
@@ -90,7 +88,6 @@ export class PlacesPage implements OnDestroy {
   private readonly book = inject(MovementBook);
   private readonly notices = inject(NoticeService);
   protected readonly session = inject(SessionService);
-  protected readonly kinds = kinds;
   protected readonly isStaff = computed(() => this.session.role() !== 'student');
   private readonly find = viewChild<ElementRef<HTMLInputElement>>('find');
 
