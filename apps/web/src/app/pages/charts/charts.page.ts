@@ -338,9 +338,8 @@ export class ChartsPage implements OnDestroy {
   protected tick({ key }: Column): void {
     const held = this.state.held();
     if (held === undefined) return;
-    const { id: _id, owner: _owner, version: _version, ...rest } = held;
     const knownNotes = held.knownNotes.includes(key) ? held.knownNotes.filter((note) => note !== key) : [...held.knownNotes, key];
-    this.shelf.save(held, { ...rest, knownNotes }).subscribe({
+    this.shelf.setKnown(held, knownNotes).subscribe({
       error: (error: unknown) => {
         this.notices.fault(error);
         this.shelf.load().subscribe({ error: () => undefined });

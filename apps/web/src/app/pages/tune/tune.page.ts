@@ -453,13 +453,12 @@ export class TunePage implements OnDestroy {
   protected learned(note: NoteId): void {
     const held = this.opened()?.held;
     if (held === undefined) return;
-    const { id: _id, owner: _owner, version: _version, ...rest } = held;
     const failed = (error: unknown): void => this.notices.fault(error);
-    this.shelf.save(held, { ...rest, knownNotes: [...held.knownNotes, note] }).subscribe({
+    this.shelf.setKnown(held, [...held.knownNotes, note]).subscribe({
       next: () => {
         const now = this.shelf.held().find(({ id }) => id === held.id);
         this.notices.done('The note is known now.', () => {
-          if (now !== undefined) this.shelf.save(now, rest).subscribe({ error: failed });
+          if (now !== undefined) this.shelf.setKnown(now, held.knownNotes).subscribe({ error: failed });
         });
       },
       error: failed,

@@ -137,6 +137,12 @@ export class InstrumentShelf {
       .pipe(tap((held) => this.held.update((all) => [...replaced(all, held)].sort(byName))));
   }
 
+  /** Which notes its owner knows; all else stays. Errors: as `save`. */
+  setKnown(held: HeldInstrument, knownNotes: readonly NoteId[]): Observable<HeldInstrument> {
+    const { id: _id, owner: _owner, version: _version, ...rest } = held;
+    return this.save(held, { ...rest, knownNotes: [...knownNotes] });
+  }
+
   putAway({ id }: HeldInstrument): Observable<undefined> {
     return this.api.call(instrumentRoutes.putInstrumentAway, { id }).pipe(tap(() => this.held.update((all) => all.filter((each) => each.id !== id))));
   }
