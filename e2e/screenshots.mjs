@@ -13,6 +13,8 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 
 async function visitor(viewport, colorScheme) {
   const page = await (await browser.newContext({ viewport, colorScheme })).newPage();
+  // What the lanes mean was read and closed.
+  await page.addInitScript("localStorage.setItem('zelpit.lanes', 'known')");
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name: 'Sign in to the demo' }).click();
   await page.waitForURL('**/tunes');

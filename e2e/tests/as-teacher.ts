@@ -47,7 +47,7 @@ export async function openTune(page: Page, title: string): Promise<void> {
   await expect(page.locator('zp-score-line .score-music svg').first()).toBeVisible();
 }
 
-/** Brings one tune in by pasting and opens it. */
+/** Brings one tune in by pasting. */
 export async function pasteTune(page: Page, abc: string): Promise<void> {
   await page.getByRole('button', { name: 'Paste ABC' }).click();
   await page.getByLabel(/ABC text of one or more tunes/).fill(abc);

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, openTune, test } from './as-teacher';
+import { choose, expect, openTune, pasteTune, signIn, test } from './as-teacher';
 
 /** Distance in px from each column of the lanes to the middle of its notehead, for all lines that are drawn. */
 const distances = (page: Page): Promise<number[]> =>
@@ -110,4 +110,40 @@ test('a tune that is not there says so', async ({ page }) => {
   await page.goto('/tunes/00000000-0000-4000-8000-000000000000');
   await expect(page.getByText('This studio has no such tune. It may have been put away.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Go to the tunes' })).toBeVisible();
+});
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+
+  test('movements that have no room fold into their names, and Enter opens those of the bar in hand', async ({ page }) => {
+    await signIn(page);
+    await pasteTune(page, 'X:1\nT:A bar too full\nM:2/4\nL:1/8\nK:HP\n{gcd}c{Gdc}d {gde}d{gef}e|{g}A>c {g}c>e|\n');
+    await page.getByRole('link', { name: 'A bar too full' }).first().click();
+    const music = page.getByRole('region', { name: 'Music and finger lanes' });
+    const drawn = music.locator('zp-score-line').first().locator('.score-music path');
+    const open = music.getByRole('button', { name: 'Open the movements of bar 1' });
+    await expect(open).toBeVisible();
+    await expect(music.locator('.movement-name').first()).toHaveText('doubling');
+    const before = await drawn.count();
+    await page.getByRole('button', { name: /^Bar 1/ }).click();
+    await page.keyboard.press('Enter');
+    await expect(music.getByRole('button', { name: 'Fold the movements of bar 1' })).toBeVisible();
+    await expect.poll(() => drawn.count()).toBeGreaterThan(before);
+    await music.getByRole('button', { name: 'Fold the movements of bar 1' }).click();
+    await expect(open).toBeVisible();
+  });
+});
+
+test('what the lanes mean stands under the music until it is closed once', async ({ page }) => {
+  await openTune(page, 'The Paper Lighthouse');
+  await choose(page, 'Student', 'Pim');
+  const legend = page.locator('.lanes-legend');
+  await expect(legend).toBeVisible();
+  await page.getByRole('button', { name: 'Close what the lanes mean' }).click();
+  await expect(legend).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'The chosen change' })).toBeVisible();
+  await expect(legend).toBeHidden();
+  await page.getByRole('button', { name: 'What this means: the marks' }).click();
+  await expect(page.getByText('Burst with a letter', { exact: false })).toBeVisible();
 });

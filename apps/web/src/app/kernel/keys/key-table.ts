@@ -104,6 +104,7 @@ export const keyTable = {
     tenMinutes: { keys: ['m'], cap: 'M', label: 'Make the ten-minute sheet' },
     letters: { keys: ['u'], cap: 'U', label: 'Letters under the notes, or nothing', means: 'under the notes' },
     whole: { keys: ['w'], cap: 'W', label: 'Whole tune or one line' },
+    fold: { keys: ['Enter'], cap: 'Enter', label: 'Open or fold the movements of this bar, where they have no room', means: 'main button' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Back from the whole list to the music', means: 'leave' },
   },
   tuneMovements: {

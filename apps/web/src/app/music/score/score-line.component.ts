@@ -1,5 +1,6 @@
 import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef, type OnDestroy } from '@angular/core';
 import {
+  count,
   isTongued,
   noteOf,
   laneLayout,
@@ -19,8 +20,10 @@ import { Engraver, type Engraving } from './engraver.service';
 import type { ScoreLine } from './score-lines';
 
 const semitonesInOctave = 12;
-/** Width of a letter of a movement's name, and from one row of names to the next. */
-const [nameLetter, nameRow] = [7.6, 14];
+/** Width of a letter of a movement's name and of a bar's number, and from one row of names to the next. */
+const [nameLetter, numberLetter, nameRow] = [7.6, 9.5, 14];
+/** Foot of the numbers of bars. */
+const numberFoot = 13;
 /** Room that a letter with "new" needs to its right. */
 const newWidth = 52;
 
@@ -36,8 +39,13 @@ export const scoreGeometry = { labels: 104, names: 27, staffTop: 64, letters: 13
 const [marksBelow, heightBelow] = [18, 38];
 /** Narrower than this, fingers' names take less room and the music is drawn smaller. */
 const narrow = 560;
-const narrowly = { labels: 82, names: 26, staffTop: 52, letters: 108, lanesTop: 122 } as const;
+const narrowly = { labels: 82, names: 44, staffTop: 68, letters: 124, lanesTop: 138 } as const;
 const fullScale = 1.1;
+
+/** How large music is drawn in a line of this width, 1 at full size. */
+export function scoreScaleFor(width: number): number {
+  return width < narrow ? Math.max(0.62, width / narrow) : 1;
+}
 
 /** Geometry of a line of music; ten fingers take more height than eight. */
 export function scoreGeometryFor(
@@ -50,26 +58,34 @@ export function scoreGeometryFor(
   return { ...geometry, marks: end + marksBelow, height: end + heightBelow };
 }
 const leadSeam = 26;
+/** Room at the right end for the word that opens folded movements. */
+const foldWordWidth = 56;
 
 /** One line of music with the finger lanes under it; columns stand under their noteheads. */
 @Component({
   selector: 'zp-score-line',
   imports: [LanesComponent, MarkComponent],
   template: `
-    <svg class="score-layer" [attr.viewBox]="'0 0 ' + width() + ' ' + geometry().height" preserveAspectRatio="xMinYMin meet">
+    <svg
+      class="score-layer"
+      role="img"
+      [attr.aria-label]="text()"
+      [attr.viewBox]="'0 0 ' + width() + ' ' + geometry().height"
+      preserveAspectRatio="xMinYMin meet"
+    >
       @for (x of pillars(); track x) {
-        <svg:rect class="pillar" [attr.x]="x - 20" y="34" width="40" [attr.height]="geometry().height - 38" rx="12" />
+        <svg:rect class="pillar" [attr.x]="x - 20" [attr.y]="pillarTop()" width="40" [attr.height]="geometry().height - 4 - pillarTop()" rx="12" />
       }
       @if (playingX(); as x) {
         <svg:g class="pillar-move" [style.transform]="'translateX(' + x + 'px)'">
-          <svg:rect class="pillar" x="-15" y="34" width="30" [attr.height]="geometry().height - 38" rx="12" />
+          <svg:rect class="pillar" x="-15" [attr.y]="pillarTop()" width="30" [attr.height]="geometry().height - 4 - pillarTop()" rx="12" />
         </svg:g>
       }
       @if (countInX(); as x) {
-        <svg:rect class="pillar-empty" [attr.x]="x - 20" y="34" width="40" [attr.height]="geometry().height - 38" rx="12" />
+        <svg:rect class="pillar-empty" [attr.x]="x - 20" [attr.y]="pillarTop()" width="40" [attr.height]="geometry().height - 4 - pillarTop()" rx="12" />
       }
       @for (bar of barNumbers(); track bar.text) {
-        <svg:text class="bar-number" [attr.x]="bar.x" y="13">{{ bar.text }}</svg:text>
+        <svg:text class="bar-number" [attr.x]="bar.x" [attr.y]="numberFoot">{{ bar.text }}</svg:text>
       }
       @for (name of names(); track name.x) {
         <svg:text class="movement-name" [attr.x]="name.x" [attr.y]="geometry().names - name.up" text-anchor="middle">{{ name.text }}</svg:text>
@@ -139,8 +155,13 @@ const leadSeam = 26;
       }
     </svg>
     <div #host class="score-music" [style.position]="'absolute'" [style.left.px]="geometry().labels" [style.top.px]="musicTop()"></div>
+    @if (foldWord(); as word) {
+      <button type="button" class="word fold-word" [attr.aria-label]="word.label" (click)="foldToggled.emit()">
+        {{ word.text }}
+      </button>
+    }
   `,
-  host: { class: 'score-line', role: 'img', '[attr.aria-label]': 'text()' },
+  host: { class: 'score-line' },
 })
 export class ScoreLineComponent implements OnDestroy {
   private readonly engraver = inject(Engraver);
@@ -167,11 +188,18 @@ export class ScoreLineComponent implements OnDestroy {
   readonly playingNote = input(-1);
   /** Note that waits for its count-in; -1 for none. */
   readonly waitingNote = input(-1);
+  /** True where its movements were opened although they have no room. */
+  readonly isUnfolded = input(false);
   readonly chosen = output<TuneChange>();
+  /** The word that opens or folds was pressed. */
+  readonly foldToggled = output<void>();
   /** A notehead was clicked: its note's index. */
   readonly noteChosen = output<number>();
 
   protected readonly geometry = computed(() => scoreGeometryFor(this.instrument(), this.width()));
+  protected readonly numberFoot = numberFoot;
+  /** Pillars stand under the names of movements. */
+  protected readonly pillarTop = computed(() => this.geometry().names + 7);
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly engraving = signal<Engraving | undefined>(undefined);
 
@@ -183,7 +211,7 @@ export class ScoreLineComponent implements OnDestroy {
   constructor() {
     afterRenderEffect(() => {
       const width = this.width() - this.geometry().labels;
-      const scale = this.width() < narrow ? fullScale * Math.max(0.62, this.width() / narrow) : fullScale;
+      const scale = fullScale * scoreScaleFor(this.width());
       const { abc } = this.line();
       if (!this.isInView() && !this.hasTime()) return;
       void this.engraver.engrave(this.host().nativeElement, abc, { width, scale }).then((engraving) => this.engraving.set(engraving));
@@ -206,7 +234,8 @@ export class ScoreLineComponent implements OnDestroy {
     const own = notes.slice(first, end).map((note, index): LaneNote => {
       const placed = engraving.notes[index];
       const x = labels + (placed?.x ?? 0);
-      const graceNotes = note.graceNotes.map((each, position) => ({ x: labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
+      const drawn = this.line().folded.has(note.index) ? [] : note.graceNotes;
+      const graceNotes = drawn.map((each, position) => ({ x: labels + (placed?.graceNotes[position] ?? placed?.x ?? 0), note: each }));
       return { x, note: note.written.kind === 'note' ? note.written.note : null, graceNotes, ...this.fingersOf(note.index) };
     });
     const before = notes[first - 1];
@@ -222,21 +251,39 @@ export class ScoreLineComponent implements OnDestroy {
       .map(({ x, graceNotes }, position) => ({ x, note: first + position, graceNotes }));
   });
 
-  /** The name of a movement over its grace notes. */
+  /** What opens the movements of this line, or folds them again; undefined where all have room. */
+  protected readonly foldWord = computed(() => {
+    const { bars, folded } = this.line();
+    if (folded.size > 0) return { text: 'open', label: `Open the movements of bar ${this.tune().bars[bars[0]].number}` };
+    return this.isUnfolded() ? { text: 'fold', label: `Fold the movements of bar ${this.tune().bars[bars[0]].number}` } : undefined;
+  });
+
+  /** The name of a movement over its grace notes, or over its note where they are folded. */
   protected readonly names = computed(() => {
-    // Where names would touch, every second one stands a row higher.
-    const ends = [0, 0];
+    const { labels } = this.geometry();
+    const ends = [labels, labels];
     return this.heads().flatMap(({ x, note, graceNotes }) => {
-      const text = this.movements().get(note);
+      const isFolded = this.line().folded.has(note);
+      const text = this.movements().get(note) ?? (isFolded ? count(this.tune().notes[note].graceNotes.length, 'grace note') : undefined);
       if (text === undefined) return [];
+      const width = text.length * nameLetter;
       const middle = ((graceNotes.at(0)?.x ?? x) + (graceNotes.at(-1)?.x ?? x)) / 2;
-      const half = (text.length * nameLetter) / 2;
-      const row = ends.findIndex((end) => middle - half > end);
+      const left = Math.max(labels, Math.min(middle - width / 2, this.width() - width));
+      // Where names would touch, every second one stands a row higher, beside the numbers of the bars.
+      const row = ends.findIndex((end, index) => left >= end && (index === 0 || this.isFreeAbove(left, left + width)));
       if (row === -1) return [];
-      ends[row] = middle + half;
-      return [{ text, x: middle, up: row * nameRow }];
+      ends[row] = left + width + nameLetter;
+      return [{ text, x: left + width / 2, up: row * nameRow }];
     });
   });
+
+  /** True where neither a bar's number nor the word that opens movements stands in the upper row. */
+  private isFreeAbove(left: number, right: number): boolean {
+    if (this.geometry().names - nameRow > numberFoot + nameRow) return true;
+    const taken = this.barNumbers().map(({ x, text }): [number, number] => [x, x + text.length * numberLetter]);
+    if (this.foldWord() !== undefined) taken.push([this.width() - foldWordWidth, this.width()]);
+    return taken.every(([from, to]) => right < from || left > to);
+  }
 
   /** The letter of each note, a dot over it for the high one; one that goes on from a tied note has none. */
   protected readonly letters = computed(() => {
@@ -282,7 +329,7 @@ export class ScoreLineComponent implements OnDestroy {
       const from = firstIndex + position;
       const change = this.changeAt().get(`${from}-${from + 1}`);
       if (change === undefined) return [];
-      return [{ x: seamBetween(columns[position], column), change, trouble: this.isHidden(from + 1, column) ? undefined : change.trouble }];
+      return [{ x: seamBetween(columns[position], column), change, trouble: this.isHidden(from + 1) ? undefined : change.trouble }];
     });
   });
 
@@ -292,8 +339,9 @@ export class ScoreLineComponent implements OnDestroy {
   }
 
   /** True where a grace note or the tongue hides what is between two notes. */
-  private isHidden(note: number, { graceNotes }: LaneNote): boolean {
-    return graceNotes.length > 0 || isTongued(this.tune().notes[note], this.articulation());
+  private isHidden(index: number): boolean {
+    const note = this.tune().notes[index];
+    return note.graceNotes.length > 0 || isTongued(note, this.articulation());
   }
 
   protected readonly pillarSpans = computed((): readonly (readonly [number, number])[] => this.pillars().map((x) => [x - 20, x + 20]));

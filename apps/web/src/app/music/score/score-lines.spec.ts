@@ -60,4 +60,25 @@ describe('scoreLines', () => {
     expect(last?.abc).toContain('K:A');
     expect(read(last?.abc ?? '').notes.map((note) => note.written)).toEqual(tune.notes.slice(last?.first, last?.end).map((note) => note.written));
   });
+
+  describe('where not even one bar fits', () => {
+    const dense = 'X:1\nT:Dense\nM:2/4\nL:1/8\nK:HP\n{g}e|{gcd}c{Gdc}d {gde}d"say {what}"{GdGe}A|{g}A>c {g}c>e|\n';
+    const words = (line: { readonly abc: string }) => line.abc.match(/\{[^}]*\}/g) ?? [];
+
+    it('folds movements of two grace notes and more, and leaves notes, single grace notes and words', () => {
+      const tune = read(dense);
+      const [first, last] = scoreLines(tune, dense, 300, { room: 300 });
+      expect([...first.folded]).toEqual([1, 2, 3, 4]);
+      expect(words(first)).toEqual(['{g}', '{what}']);
+      expect(read(first.abc).notes.map(({ written }) => written)).toEqual(tune.notes.slice(first.first, first.end).map(({ written }) => written));
+      expect(last.folded.size).toBe(0);
+      expect(words(last)).toEqual(['{g}', '{g}']);
+    });
+
+    it('leaves the bar that was opened, and all of them where there is room', () => {
+      const tune = read(dense);
+      expect(scoreLines(tune, dense, 300, { room: 300, openBar: 1 })[0].folded.size).toBe(0);
+      expect(scoreLines(tune, dense, 300, { room: 700 })[0].folded.size).toBe(0);
+    });
+  });
 });

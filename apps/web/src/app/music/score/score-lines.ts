@@ -8,23 +8,39 @@ export interface ScoreLine {
   readonly end: number;
   /** Indices into the tune's bars. */
   readonly bars: readonly number[];
+  /** Notes whose movement is folded into its name, by index: the line has no room for their grace notes. */
+  readonly folded: ReadonlySet<number>;
+}
+
+/** When movements fold into their names. */
+export interface Folding {
+  /** Width of a line in px as if it were drawn at full size: what is drawn smaller has more room. */
+  readonly room: number;
+  /** Bar whose movements stay open however tight it is, as counted aloud. */
+  readonly openBar?: number;
 }
 
 /** Room for a theme note, for a grace note, for a bar line and for clef and meter, in px. */
 const [noteWidth, graceNoteWidth, barWidth, clefWidth] = [72, 24, 14, 70];
+/** The least that a theme note and a grace note need to be read: under it, movements fold. */
+const [tightNote, tightGraceNote] = [44, 20];
+/** A single grace note is no movement: it stays. */
+const fewestFolded = 2;
 
 /**
  * Breaks a tune into lines that fit a width: the same number of bars in each, four at most, fewer where the music is
- * dense; a new part starts a new line; a lead-in stands with its first bar.
+ * dense; a new part starts a new line; a lead-in stands with its first bar. Where not even one bar fits, its movements fold.
  */
-export function scoreLines(tune: Tune, abc: string, width: number): readonly ScoreLine[] {
+export function scoreLines(tune: Tune, abc: string, width: number, folding?: Folding): readonly ScoreLine[] {
   const parts = partsOf(tune);
+  const written = (lines: readonly (readonly number[])[]): readonly ScoreLine[] =>
+    lines.map((line, index) => fold(tune, toLine(tune, abc, line, index === 0), folding));
   for (let barsInLine = 4; barsInLine > 1; barsInLine -= 1) {
     if (barsInLine === 3) continue;
     const lines = parts.flatMap((part) => cut(tune, part, barsInLine));
-    if (lines.every((line) => widthOf(tune, line) <= width)) return lines.map((line, index) => toLine(tune, abc, line, index === 0));
+    if (lines.every((line) => widthOf(tune, line) <= width)) return written(lines);
   }
-  return parts.flatMap((part) => cut(tune, part, 1)).map((line, index) => toLine(tune, abc, line, index === 0));
+  return written(parts.flatMap((part) => cut(tune, part, 1)));
 }
 
 function partsOf(tune: Tune): readonly (readonly number[])[] {
@@ -57,13 +73,35 @@ function lengthOf(tune: Tune, barIndex: number): number {
   return tune.notes.slice(bar.first, bar.end).reduce((sum, note) => sum + note.duration, 0);
 }
 
-function widthOf(tune: Tune, bars: readonly number[]): number {
+function widthOf(tune: Tune, bars: readonly number[], note = noteWidth, graceNote = graceNoteWidth): number {
   return bars.reduce((sum, index) => {
     const bar = tune.bars[index];
     const notes = tune.notes.slice(bar.first, bar.end);
-    return sum + barWidth + notes.reduce((all, note) => all + noteWidth + note.graceNotes.length * graceNoteWidth, 0);
+    return sum + barWidth + notes.reduce((all, { graceNotes }) => all + note + graceNotes.length * graceNote, 0);
   }, clefWidth);
 }
+
+/** The line with its movements folded where they have no room: their grace notes leave its ABC. */
+function fold(tune: Tune, line: ScoreLine, folding: Folding | undefined): ScoreLine {
+  if (folding === undefined) return line;
+  const { room, openBar } = folding;
+  if (widthOf(tune, line.bars, tightNote, tightGraceNote) <= room || line.bars.some((bar) => tune.bars[bar].number === openBar)) return line;
+  const graced = tune.notes.slice(line.first, line.end).filter(({ graceNotes, strayGraceNotes }) => graceNotes.length + strayGraceNotes.length > 0);
+  const groups = [...line.abc.matchAll(quotedOrGrace)].filter(([text]) => text.startsWith('{'));
+  // A group that belongs to no note would shift all that follow: such a line stays as it is.
+  if (groups.length !== graced.length) return line;
+  const goes = graced.map(({ graceNotes, strayGraceNotes }) => graceNotes.length >= fewestFolded && strayGraceNotes.length === 0);
+  let group = -1;
+  const abc = line.abc.replace(quotedOrGrace, (text) => {
+    if (!text.startsWith('{')) return text;
+    group += 1;
+    return goes[group] ? '' : text;
+  });
+  return { ...line, abc, folded: new Set(graced.filter((_, index) => goes[index]).map(({ index }) => index)) };
+}
+
+/** Text in quotes, where braces mean nothing, or a group of grace notes. */
+const quotedOrGrace = /"[^"]*"|\{[^}]*\}/g;
 
 function toLine(tune: Tune, abc: string, bars: readonly number[], isFirst: boolean): ScoreLine {
   const first = tune.bars[bars[0]];
@@ -85,7 +123,7 @@ function toLine(tune: Tune, abc: string, bars: readonly number[], isFirst: boole
     `L:${unitLength(tune, abc)}`,
     `K:${keyInForce(abc, first.source.start)}`,
   ];
-  return { abc: `${head.join('\n')}\n${opener}${ending}${music}\n`, first: first.first, end: last.end, bars };
+  return { abc: `${head.join('\n')}\n${opener}${ending}${music}\n`, first: first.first, end: last.end, bars, folded: new Set() };
 }
 
 function field(abc: string, letter: string): string | undefined {

@@ -3,8 +3,8 @@ import type { Instrument, TuneChange, TuneChanges } from '@zelpit/core';
 import { ChangeColumnComponent } from './change-column.component';
 import { changeGroups, inColumns } from './change-groups';
 
-/** The list at the foot of the page: so many columns of so many lines, headings counted. */
-const [columns, lines] = [3, 5];
+/** The list at the foot of the page has so many columns. */
+const columns = 3;
 
 /** The worst changes of a tune, grouped by what is heard; what has no room here is one word that opens all of them. */
 @Component({
@@ -37,6 +37,8 @@ export class ChangeListComponent {
   readonly instrument = input.required<Instrument>();
   readonly chosen = input<TuneChange>();
   readonly ticked = input.required<ReadonlySet<string>>();
+  /** Lines of a column, headings counted. */
+  readonly lines = input(5);
   /** True while all of them are in view elsewhere. */
   readonly showsAll = input(false);
   readonly choose = output<TuneChange>();
@@ -52,7 +54,7 @@ export class ChangeListComponent {
   });
   protected readonly all = computed(() => [...this.changes().open, ...this.changes().underGraceNotes, ...this.changes().tongued]);
   protected readonly columns = computed(() => {
-    const filled = inColumns(changeGroups(this.instrument(), this.heard()), columns, lines);
+    const filled = inColumns(changeGroups(this.instrument(), this.heard()), columns, this.lines());
     return filled.filter((column) => column.length > 0);
   });
   /** "3 more, 12 hidden by grace notes, 6 where nothing cuts in" */

@@ -7,10 +7,7 @@ import {
   keyNameOf,
   noteOf,
   noteReadAs,
-  count,
-  MovementReader,
   troubleOfTune,
-  writtenOrnaments,
   patternKey,
   placePhrase,
   changesToPractise,
@@ -24,12 +21,11 @@ import {
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
-import { capital } from '../../kernel/words/words';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
-import { scoreLines } from '../../music/score/score-lines';
-import { scoreGeometryFor, ScoreLineComponent } from '../../music/score/score-line.component';
+import { scoreLines, type ScoreLine } from '../../music/score/score-lines';
+import { scoreGeometryFor, ScoreLineComponent, scoreScaleFor } from '../../music/score/score-line.component';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
 import { SoundMenuComponent } from '../../music/sound/sound-menu.component';
@@ -48,13 +44,16 @@ import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tune
 import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
 import { TipComponent } from '../../kernel/tip/tip.component';
-import { writtenNames } from '../../music/wording/ornament-words';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
+import { allChanges, successors } from './all-changes';
 import { AllChangesComponent } from './all-changes.component';
 import { BarStripComponent } from './bar-strip.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
+import { lanesLegend } from './lanes-legend';
+import { movementNames } from './movement-names';
+import { newNotesFor, unknownNotes } from './new-notes';
 import { TunePlayer } from './tune-player';
 
 /** A tune taken apart: music, finger lanes, what will give trouble and why, and its sound. */
@@ -107,13 +106,18 @@ export class TunePage implements OnDestroy {
   /** Bar under the hand: played alone with B, and where the tune starts. */
   protected readonly bar = signal(1);
   protected readonly width = signal(1184);
+  /** Bar whose movements were opened although they have no room. */
+  private readonly unfoldedBar = signal<number | undefined>(undefined);
+  protected readonly legend = lanesLegend;
   private readonly score = viewChild<ElementRef<HTMLElement>>('score');
   private readonly sizes: ResizeObserver;
 
   private readonly geometry = computed(() => scoreGeometryFor(this.opened()?.instrument, this.width()));
   protected readonly lines = computed(() => {
     const opened = this.opened();
-    return opened === undefined ? [] : scoreLines(opened.tune, opened.detail.abc, this.width() - this.geometry().labels);
+    if (opened === undefined) return [];
+    const width = this.width() - this.geometry().labels;
+    return scoreLines(opened.tune, opened.detail.abc, width, { room: width / scoreScaleFor(this.width()), openBar: this.unfoldedBar() });
   });
   protected readonly scoreHeight = computed(() => `${this.geometry().height}px`);
   /** True while every change stands in place of the drawing. */
@@ -123,40 +127,17 @@ export class TunePage implements OnDestroy {
   /** Notes of the tune that the student does not know; none where nothing is known of the student. */
   protected readonly unknown = computed((): ReadonlySet<NoteId> => {
     const opened = this.opened();
-    const known = opened?.held?.knownNotes ?? [];
-    if (opened === undefined || known.length === 0) return new Set();
-    return new Set(opened.tune.notes.flatMap(({ written }) => (written.kind === 'note' && !known.includes(written.note) ? [written.note] : [])));
+    return opened === undefined ? new Set() : unknownNotes(opened);
   });
   /** "F is new for Pim", and each new note with how often it comes. */
   protected readonly newNotes = computed(() => {
     const [opened, student] = [this.opened(), this.state.student()];
-    const unknown = [...this.unknown()];
-    if (opened === undefined || student === undefined || unknown.length === 0) return undefined;
-    const nameOfNote = (note: NoteId): string => capital(noteOf(opened.instrument, note).schoolName);
-    const text =
-      unknown.length === 1 ? `${nameOfNote(unknown[0])} is new for ${student.alias}` : `${count(unknown.length, 'note')} are new for ${student.alias}`;
-    const notes = unknown.map((note) => {
-      const times = opened.tune.notes.filter(({ written }) => written.kind === 'note' && written.note === note).length;
-      return { note, text: `${nameOfNote(note)}, ${count(times, 'time')}: ${student.alias} knows it` };
-    });
-    return { text, notes };
+    return opened === undefined || student === undefined ? undefined : newNotesFor(opened, this.unknown(), student.alias);
   });
   /** Ornaments, and movements of two grace notes and more, by the index of the note that they decorate. */
   protected readonly movements = computed((): ReadonlyMap<number, string> => {
     const opened = this.opened();
-    if (opened === undefined) return new Map();
-    if (opened.instrument.family !== 'pipes')
-      return new Map(writtenOrnaments(opened.instrument, opened.tune).map(({ note, kind }) => [note.index, writtenNames[kind]]));
-    const reader = new MovementReader(opened.instrument, this.book.own());
-    const { notes } = opened.tune;
-    return new Map(
-      notes.flatMap(({ index, written, graceNotes }): [number, string][] => {
-        if (written.kind !== 'note' || graceNotes.length < 2) return [];
-        const before = notes[index - 1]?.written;
-        const found = reader.read(before?.kind === 'note' ? before.note : null, graceNotes, written.note);
-        return found.kind === 'known' ? [[index, found.candidates[0].movement.names[0]]] : [];
-      }),
-    );
+    return opened === undefined ? new Map() : movementNames(opened, this.book.own());
   });
   /** Difficulty times occurrences over all changes that can be heard going wrong. */
   protected readonly difficulty = computed(() => {
@@ -209,6 +190,15 @@ export class TunePage implements OnDestroy {
     return { text: text.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
   });
 
+  /** Whether something is said over the music. */
+  private readonly isSaying = computed(
+    () => this.editor.conflict() !== undefined || this.standsIn() !== '' || this.outside() !== undefined || this.cautions() !== '',
+  );
+  /** What the lanes mean gives way to what is said of this tune. */
+  protected readonly showsLegend = computed(() => this.legend.isOpen() && !this.isSaying());
+  /** Lines of the list: what stands above takes one of them. */
+  protected readonly listLines = computed(() => (this.isSaying() || this.showsLegend() ? mostLines - 1 : mostLines));
+
   /** What is to be minded with notes of the tune; empty for nothing. */
   protected readonly cautions = computed(() => {
     const opened = this.opened();
@@ -256,6 +246,7 @@ export class TunePage implements OnDestroy {
     letters: () => this.nextLetters(),
     whole: () => this.toggleWhole(),
     leave: () => this.showsAll.set(false),
+    fold: () => this.fold(this.bar()),
   });
 
   constructor() {
@@ -465,6 +456,23 @@ export class TunePage implements OnDestroy {
     });
   }
 
+  /** Opens the movements of a line that has no room for them, or folds them again. */
+  protected fold(bar: number): void {
+    const line = this.lines()[this.lineOfBar(bar)];
+    if (line === undefined) return;
+    if (this.isUnfolded(line)) this.unfoldedBar.set(undefined);
+    else if (line.folded.size > 0) this.unfoldedBar.set(bar);
+  }
+
+  protected foldLine(line: ScoreLine): void {
+    const opened = this.opened();
+    if (opened !== undefined) this.fold(opened.tune.bars[line.bars[line.bars.length - 1]].number);
+  }
+
+  protected isUnfolded(line: ScoreLine): boolean {
+    return line.bars.some((index) => this.opened()?.tune.bars[index].number === this.unfoldedBar());
+  }
+
   protected nextLetters(): void {
     this.words.choose(this.hasLetters() ? 'none' : 'letters');
   }
@@ -594,20 +602,12 @@ export class TunePage implements OnDestroy {
   }
 }
 
+/** Lines of the list of changes, headings counted. */
+const mostLines = 5;
+
 /** What a family is called where somebody has none of it. */
 const familyWords = { pipes: 'Highland chanter', 'irish-pipes': 'Irish chanter', whistle: 'whistle', recorder: 'recorder', ocarina: 'ocarina' } as const;
 
 function marginOf(page: HTMLElement): number {
   return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
-}
-
-/** Worst first; those that grace notes or the tongue hide come after those that are heard. */
-const allChanges = ({ changes }: OpenedTune): readonly TuneChange[] => [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
-
-/** What a change is now: the one that is still there, else those of its notes that stand at its places with other fingers. */
-function successors(all: readonly TuneChange[], was: TuneChange): readonly TuneChange[] {
-  const same = all.filter(({ id }) => id === was.id);
-  if (same.length > 0) return same;
-  const places = new Set(was.places.map(({ from }) => from));
-  return all.filter(({ change, places: now }) => change.from === was.change.from && change.to === was.change.to && now.some(({ from }) => places.has(from)));
 }
