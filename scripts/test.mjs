@@ -15,18 +15,22 @@ const jest = (folder) => [
   ['jest', '--config', `${folder}/jest.config.cjs`, '--maxWorkers=1', '--json', '--outputFile', join(results, `${folder.replaceAll('/', '-')}.json`)],
 ];
 
-/** All that needs no browser, the longest first, so that both cores end at about the same time. The build checks the types of the web. */
+/** What needs both cores, the longest first, so that they end at about the same time. The build checks the types of the web. */
 const tasks = [
   ['build', 'node', ['scripts/build.mjs']],
   jest('apps/server'),
   jest('packages/core'),
-  ['lint', 'npx', ['eslint', '.']],
   jest('apps/web'),
+  jest('packages/contract'),
+];
+
+/** What can wait for a free moment of the browser tests, which wait for sound and for each other a quarter of their time. */
+const besideTasks = [
+  ['lint', 'npx', ['eslint', '.']],
   ['formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
   ['types of all but the web, with tests', 'npx', ['tsc', '-p', 'tsconfig.check.json']],
   ['directions of dependency', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', 'packages', 'apps/server', 'apps/web/src']],
   ['types of core and contract without DOM and Node', 'npx', ['tsc', '-p', 'packages/contract']],
-  jest('packages/contract'),
 ];
 const atOnce = 2;
 
@@ -39,15 +43,18 @@ async function step([name, command, args], env = {}) {
   return code === 0 ? [] : [name];
 }
 
-async function runTasks(env) {
-  const waiting = [...tasks];
+async function runTasks(all, lanes, env) {
+  const waiting = [...all];
   const failed = [];
   const lane = async () => {
     for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) failed.push(...(await step(next, env)));
   };
-  await Promise.all(Array.from({ length: atOnce }, lane));
+  await Promise.all(Array.from({ length: lanes }, lane));
   return failed;
 }
+
+/** The same work, giving way to whatever else wants the processor. */
+const givingWay = ([name, command, args]) => [name, 'nice', ['-n', '15', command, ...args]];
 
 async function browserTests(env) {
   const started = Date.now();
@@ -98,8 +105,9 @@ async function main() {
   mkdirSync(results, { recursive: true });
   const failed = [];
   await withTestDatabase(async (env) => {
-    failed.push(...(await runTasks(env)));
-    failed.push(...(failed.includes('build') ? ['browser tests, for want of a build'] : await browserTests(env)));
+    failed.push(...(await runTasks(tasks, atOnce, env)));
+    const browser = failed.includes('build') ? ['browser tests, for want of a build'] : browserTests(env);
+    failed.push(...(await Promise.all([browser, runTasks(besideTasks.map(givingWay), 1, env)])).flat());
   });
   const seconds = Math.round((Date.now() - started) / 1000);
   const { passed, failed: failedTests, late } = counted();
