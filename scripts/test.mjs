@@ -16,13 +16,7 @@ const jest = (folder) => [
 ];
 
 /** What needs both cores, the longest first, so that they end at about the same time. The build checks the types of the web. */
-const tasks = [
-  ['build', 'node', ['scripts/build.mjs']],
-  jest('apps/server'),
-  jest('packages/core'),
-  jest('apps/web'),
-  jest('packages/contract'),
-];
+const tasks = [['build', 'node', ['scripts/build.mjs']], jest('apps/server'), jest('packages/core'), jest('apps/web'), jest('packages/contract')];
 
 /** What can wait for a free moment of the browser tests, which wait for sound and for each other a quarter of their time. */
 const besideTasks = [
