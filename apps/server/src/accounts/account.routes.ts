@@ -40,7 +40,7 @@ export function serveAccount(endpoints: Endpoints, { database, accounts, links, 
       await accounts.endSessions(teacher.id, request.sessionID);
       return respond(204, undefined, { audit: { did: 'set a password for', kind: 'teacher', id: teacher.id, name: teacher.name } });
     },
-    wrongPasswordLimit(),
+    { before: [wrongPasswordLimit()] },
   );
 
   endpoints.serve(accountRoutes.endSessions, async ({ visitor }) => {

@@ -8,22 +8,29 @@ import { studioFile, type ArchiveRepository } from './archive.repository';
 
 /** The whole studio out and in. */
 export function serveArchive(endpoints: Endpoints, archive: ArchiveRepository, things: readonly Thing[]): void {
-  endpoints.serve(archiveRoutes.takeArchive, async ({ visitor }) => {
-    const content = await archive.read(visitor.studioId);
-    const name = fileNameOf((content.get(studioFile) as ArchiveStudio).name, 'studio');
-    const now = new Date();
-    return respond(200, await writeArchive(things, content, now), { fileName: `${name} ${now.toISOString().slice(0, 10)}.zip` });
-  });
+  endpoints.serve(
+    archiveRoutes.takeArchive,
+    async ({ visitor }) => {
+      const content = await archive.read(visitor.studioId);
+      const name = fileNameOf((content.get(studioFile) as ArchiveStudio).name, 'studio');
+      const now = new Date();
+      return respond(200, await writeArchive(things, content, now), { fileName: `${name} ${now.toISOString().slice(0, 10)}.zip` });
+    },
+    { isolation: 'REPEATABLE READ' },
+  );
 
-  endpoints.serve(archiveRoutes.bringArchive, async ({ request, visitor: { studioId }, query: { before } }) => {
-    const { studio, files } = await readArchive(things, Buffer.isBuffer(request.body) ? request.body : new Uint8Array());
-    if (before === 'empty' && !(await archive.isEmpty(studioId)))
-      throw new HttpProblem(
-        'studio-not-empty',
-        'This studio already has students, tunes, sheets or instruments. Choose to put them away first, or start from an empty studio. Nothing was changed.',
-      );
-    const putAway = before === 'put-away' ? await archive.putAllAway(studioId) : 0;
-    const brought = await archive.write(studioId, files);
-    return respond(200, { ...brought, putAway }, { audit: { did: 'brought in', kind: 'archive', name: studio.name } });
-  });
+  endpoints.servePrepared(
+    archiveRoutes.bringArchive,
+    async ({ request }) => readArchive(things, Buffer.isBuffer(request.body) ? request.body : new Uint8Array()),
+    async ({ visitor: { studioId }, query: { before } }, { studio, files }) => {
+      if (before === 'empty' && !(await archive.isEmpty(studioId)))
+        throw new HttpProblem(
+          'studio-not-empty',
+          'This studio already has students, tunes, sheets or instruments. Choose to put them away first, or start from an empty studio. Nothing was changed.',
+        );
+      const putAway = before === 'put-away' ? await archive.putAllAway(studioId) : 0;
+      const brought = await archive.write(studioId, files);
+      return respond(200, { ...brought, putAway }, { audit: { did: 'brought in', kind: 'archive', name: studio.name } });
+    },
+  );
 }

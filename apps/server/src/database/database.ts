@@ -1,11 +1,23 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import type { DataSource, EntityManager, EntityTarget, ObjectLiteral, Repository } from 'typeorm';
+import type { DataSource, EntityManager, EntityTarget, ObjectLiteral, QueryRunner, Repository } from 'typeorm';
 
-type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
+export type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
 
-/** The tables, for repositories: inside a transaction every repository works in it without being told. */
+/** A transaction that runs, and whose rows it sees: none of any studio before one was named. */
+interface Underway {
+  readonly manager: EntityManager;
+  readonly isolation: Isolation;
+  studioId: string | undefined;
+}
+
+const uuid = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/i;
+
+/**
+ * The tables, for repositories: inside a transaction every repository works in it without being told. Rows of a studio are there only in a transaction that
+ * named this studio; PostgreSQL itself sees to it.
+ */
 export class Database {
-  private readonly underway = new AsyncLocalStorage<{ readonly manager: EntityManager; readonly isolation: Isolation }>();
+  private readonly underway = new AsyncLocalStorage<Underway>();
 
   constructor(private readonly dataSource: DataSource) {}
 
@@ -27,9 +39,53 @@ export class Database {
    */
   async transaction<T>(work: () => Promise<T>, isolation: Isolation = 'READ COMMITTED'): Promise<T> {
     const outer = this.underway.getStore();
-    if (outer === undefined) return this.dataSource.transaction(isolation, (manager) => this.underway.run({ manager, isolation }, work));
+    if (outer === undefined) return this.begin(work, isolation, undefined);
     if (isolation === 'REPEATABLE READ' && outer.isolation !== isolation)
       throw new Error(`A transaction that needs ${isolation} cannot run inside one of ${outer.isolation}.`);
     return work();
+  }
+
+  /**
+   * The same with the rows of one studio, and of no other.
+   * @throws Error inside a transaction of another studio: none spans two
+   */
+  async inStudio<T>(studioId: string, work: () => Promise<T>, isolation: Isolation = 'READ COMMITTED'): Promise<T> {
+    if (!uuid.test(studioId)) throw new Error(`“${studioId}” is no studio's id.`);
+    const outer = this.underway.getStore();
+    if (outer === undefined) return this.begin(work, isolation, studioId);
+    if (outer.studioId !== undefined && outer.studioId !== studioId) throw new Error('A transaction of one studio cannot reach into another.');
+    if (outer.studioId === undefined) {
+      await outer.manager.query("SELECT set_config('zelpit.studio', $1, true)", [studioId]);
+      outer.studioId = studioId;
+    }
+    return this.transaction(work, isolation);
+  }
+
+  /** The studio is named in the same round trip that begins, and only for this transaction, so that it holds through a pooler too. */
+  private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined): Promise<T> {
+    const runner = this.dataSource.createQueryRunner();
+    try {
+      await runner.query(`BEGIN ISOLATION LEVEL ${isolation}${studioId === undefined ? '' : `; SET LOCAL zelpit.studio = '${studioId}'`}`);
+      // What TypeORM does in several statements is not to begin a transaction of its own.
+      (runner as { isTransactionActive: boolean }).isTransactionActive = true;
+      const result = await this.underway.run({ manager: runner.manager, isolation, studioId }, work);
+      await runner.query('COMMIT');
+      return result;
+    } catch (error) {
+      await rollBack(runner);
+      throw error;
+    } finally {
+      (runner as { isTransactionActive: boolean }).isTransactionActive = false;
+      await runner.release();
+    }
+  }
+}
+
+/** Where the connection is gone there is nothing to take back: the database has done it. */
+async function rollBack(runner: QueryRunner): Promise<void> {
+  try {
+    await runner.query('ROLLBACK');
+  } catch {
+    // The fault before this one is the one to tell.
   }
 }

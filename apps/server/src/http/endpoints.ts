@@ -2,7 +2,7 @@ import { idSchema, type AnswerOf, type BodyOf, type FileKind, type QueryOf, type
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
 import type * as z from 'zod';
 import type { AuditRepository, AuditEvent } from '../audit/audit.repository';
-import type { Database } from '../database/database';
+import type { Database, Isolation } from '../database/database';
 import type { KeptAnswers } from './kept-answers';
 import { HttpProblem, notFound, tooLarge } from './problem';
 
@@ -44,6 +44,14 @@ export const respond = <const S extends number, B>(status: S, body: B, beside: B
   ...beside,
 });
 
+/** How a route behind the sign-in is served. */
+export interface HowServed {
+  /** What may refuse before the body is read. */
+  readonly before?: readonly RequestHandler[];
+  /** What its transaction needs; each statement its own moment where it is absent. */
+  readonly isolation?: Isolation;
+}
+
 export interface EndpointParts {
   readonly database: Database;
   readonly keptAnswers: KeptAnswers;
@@ -67,8 +75,20 @@ export class Endpoints {
     this.add(route, before, async (request, response) => send(response, route, await handle(read(route, request))));
   }
 
-  /** An address behind the sign-in. A write runs in one transaction with its entry in the list of changes and its kept answer. */
-  serve<R extends Route>(route: R, handle: (incoming: RequestBy<R>) => Promise<Answer<R>>, ...before: readonly RequestHandler[]): void {
+  /**
+   * An address behind the sign-in. It runs in one transaction that sees its studio only; a write with its entry in the list of changes and its kept answer.
+   */
+  serve<R extends Route>(route: R, handle: (incoming: RequestBy<R>) => Promise<Answer<R>>, how: HowServed = {}): void {
+    this.servePrepared(route, async () => undefined, handle, how);
+  }
+
+  /** The same for what has to be read at length first: `prepare` runs before the transaction begins, so that none is held while something is parsed. */
+  servePrepared<R extends Route, P>(
+    route: R,
+    prepare: (incoming: RequestBy<R>) => Promise<P>,
+    handle: (incoming: RequestBy<R>, prepared: P) => Promise<Answer<R>>,
+    { before = [], isolation }: HowServed = {},
+  ): void {
     const letIn: RequestHandler = async (request, response, next) => {
       response.locals['visitor'] = await this.letIn(route, request);
       next();
@@ -76,18 +96,19 @@ export class Endpoints {
     this.add(route, [letIn, ...before], async (request, response) => {
       const visitor = response.locals['visitor'] as Visitor;
       const incoming = { ...read(route, request), visitor };
-      if (route.method === 'get') return send(response, route, await handle(incoming));
-      const answer = await this.parts.database.transaction(() => this.writeOnce(incoming, handle));
-      return send(response, route, answer);
+      const prepared = await prepare(incoming);
+      const work = (): Promise<Answer<R>> => handle(incoming, prepared);
+      const whole = (): Promise<Answer<R>> => (route.method === 'get' ? work() : this.writeOnce(incoming, work));
+      send(response, route, await this.parts.database.inStudio(visitor.studioId, whole, isolation));
     });
   }
 
-  private async writeOnce<R extends Route>(incoming: RequestBy<R>, handle: (incoming: RequestBy<R>) => Promise<Answer<R>>): Promise<Answer<R>> {
+  private async writeOnce<R extends Route>(incoming: RequestBy<R>, work: () => Promise<Answer<R>>): Promise<Answer<R>> {
     const { visitor, request } = incoming;
     const askedBy = visitor.teacherId ?? visitor.studentId;
     if (askedBy === undefined) throw notSignedIn();
     const answer = await this.parts.keptAnswers.once(request, askedBy, visitor.studioId, async () => {
-      const { status, body, audit } = (await handle(incoming)) as { status: number; body: unknown; audit?: AuditEvent };
+      const { status, body, audit } = (await work()) as { status: number; body: unknown; audit?: AuditEvent };
       if (audit !== undefined) await this.parts.audit.add(visitor, audit);
       return { status, body };
     });

@@ -1,6 +1,6 @@
-import { tuneRoutes, type RefusedTune, type TuneDetail, type TuneInput } from '@zelpit/contract';
+import { tuneRoutes, type RefusedTune, type TuneDetail } from '@zelpit/contract';
 import { noteOf, type ReadEntry } from '@zelpit/core';
-import { respond, idOf, type Answer, type Endpoints } from '../http/endpoints';
+import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
@@ -22,39 +22,48 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
 
   endpoints.serve(tuneRoutes.tune, async ({ request, visitor }) => respond(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
 
-  endpoints.serve(tuneRoutes.bringTunes, async ({ request, visitor, query }) => {
-    const instrument = await models.known(visitor.studioId, query.instrument);
-    const text = Buffer.isBuffer(request.body) ? decodeText(request.body) : '';
-    const readings = await readers.read(visitor.studioId, instrument, text);
-    const good: ReadEntry[] = [];
-    const refused: RefusedTune[] = [];
-    for (const reading of readings) {
-      if (reading.kind === 'read') good.push(reading.entry);
-      else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
-    }
-    const saved = await tunes.addAll(visitor.studioId, good);
-    if (saved.length === 0) return respond(200, { saved, refused });
-    const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
-    return respond(201, { saved, refused }, { audit: { did: 'brought in', kind: 'tunes', name } });
-  });
+  endpoints.servePrepared(
+    tuneRoutes.bringTunes,
+    async ({ request, visitor: { studioId }, query }) => {
+      const instrument = await database.inStudio(studioId, () => models.known(studioId, query.instrument));
+      return readers.read(studioId, instrument, Buffer.isBuffer(request.body) ? decodeText(request.body) : '');
+    },
+    async ({ visitor }, readings) => {
+      const good: ReadEntry[] = [];
+      const refused: RefusedTune[] = [];
+      for (const reading of readings) {
+        if (reading.kind === 'read') good.push(reading.entry);
+        else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
+      }
+      const saved = await tunes.addAll(visitor.studioId, good);
+      if (saved.length === 0) return respond(200, { saved, refused });
+      const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
+      return respond(201, { saved, refused }, { audit: { did: 'brought in', kind: 'tunes', name } });
+    },
+  );
 
-  const save = async (studioId: string, id: string, { version, abc, instrument: moved }: TuneInput): Promise<Answer<typeof tuneRoutes.saveTune>> => {
-    const instrument = await models.known(studioId, moved ?? (await tuneOr404(studioId, id)).instrument);
-    // Whoever moved it to an instrument meant that one, whatever the key says.
-    const readings = await readers.read(studioId, instrument, abc, true);
-    const [reading] = readings;
-    if (readings.length !== 1)
-      throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);
-    if (reading.kind === 'refused') {
-      await tuneOr404(studioId, id);
-      return respond(200, { kind: 'refused', faults: [...reading.entry.faults] });
-    }
-    assertSaved(await tunes.replace(studioId, id, version, reading.entry), 'tune');
-    const tune = await tuneOr404(studioId, id);
-    return respond(200, { kind: 'saved', tune }, { audit: { did: 'changed', kind: 'tune', id, name: tune.title } });
-  };
-
-  endpoints.serve(tuneRoutes.saveTune, async ({ request, visitor, body }) => save(visitor.studioId, idOf(request, 'tune'), body));
+  endpoints.servePrepared(
+    tuneRoutes.saveTune,
+    async ({ request, visitor: { studioId }, body: { abc, instrument: moved } }) => {
+      const id = idOf(request, 'tune');
+      const instrument = await database.inStudio(studioId, async () => models.known(studioId, moved ?? (await tuneOr404(studioId, id)).instrument));
+      // Whoever moved it to an instrument meant that one, whatever the key says.
+      const readings = await readers.read(studioId, instrument, abc, true);
+      if (readings.length !== 1)
+        throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);
+      return readings[0];
+    },
+    async ({ request, visitor: { studioId }, body: { version } }, reading) => {
+      const id = idOf(request, 'tune');
+      if (reading.kind === 'refused') {
+        await tuneOr404(studioId, id);
+        return respond(200, { kind: 'refused', faults: [...reading.entry.faults] });
+      }
+      assertSaved(await tunes.replace(studioId, id, version, reading.entry), 'tune');
+      const tune = await tuneOr404(studioId, id);
+      return respond(200, { kind: 'saved', tune }, { audit: { did: 'changed', kind: 'tune', id, name: tune.title } });
+    },
+  );
 
   endpoints.serve(tuneRoutes.pinFingers, async ({ request, visitor: { studioId }, body: { pins, version } }) => {
     const id = idOf(request, 'tune');
