@@ -19,6 +19,8 @@ export interface KillSettings {
 
 export interface KillablePostgres {
   readonly databaseUrl: string;
+  /** As the role that a server works as. */
+  readonly rowsUrl: string;
   kill(): Promise<void>;
   start(): Promise<void>;
 }
@@ -52,7 +54,7 @@ interface Acknowledged {
 export async function killRun({ kills, writers, seed, writesBetween = 1, startServer, postgres }: KillSettings): Promise<KillResult> {
   const random = seededRandom(seed);
   const sessionSecret = 'k'.repeat(32);
-  const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.databaseUrl, sessionSecret });
+  const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.databaseUrl, rowsUrl: postgres.rowsUrl, sessionSecret });
   let server = await start();
   const visitor = await signInToDemo(server.address);
   const ledger: Acknowledged[] = [];

@@ -12,6 +12,7 @@ export async function ownPostgres() {
   let running = await startPostgres(folder, { port });
   return {
     databaseUrl: running.url,
+    rowsUrl: running.rowsUrl,
     kill: () => running.kill(),
     start: async () => {
       running = await startPostgres(folder, { port });

@@ -12,6 +12,8 @@ export interface RunningServer {
 export interface ServerSettings {
   /** A database that is there already; a fresh one where absent. */
   readonly databaseUrl?: string;
+  /** The same as the role that a server works as; that of the test cluster where absent. */
+  readonly rowsUrl?: string;
   readonly sessionSecret?: string;
   readonly env?: Record<string, string>;
 }

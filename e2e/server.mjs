@@ -20,17 +20,24 @@ export async function freshDatabase() {
   return url.toString();
 }
 
+/** The same database of the test cluster, as the role that a server works as. */
+function rowsUrlOf(database) {
+  const [url, rows] = [new URL(database), new URL(process.env.ZELPIT_TEST_ROWS_URL)];
+  return Object.assign(url, { username: rows.username, password: rows.password }).toString();
+}
+
 /**
  * Serves the built application, with the demo studio in it, over a fresh database of the test cluster or the one named.
  * @returns its address, the address of its database, its process, and what stops it
  */
-export async function startServer({ databaseUrl, sessionSecret = randomBytes(32).toString('hex'), env = {} } = {}) {
+export async function startServer({ databaseUrl, rowsUrl, sessionSecret = randomBytes(32).toString('hex'), env = {} } = {}) {
   const database = databaseUrl ?? (await freshDatabase());
   const server = fork(join(dist, 'server', 'main.js'), {
     env: {
       ...process.env,
       NODE_ENV: 'production',
-      DATABASE_URL: database,
+      DATABASE_URL: rowsUrl ?? rowsUrlOf(database),
+      ZELPIT_MIGRATIONS_URL: database,
       ZELPIT_PORT: '0',
       ZELPIT_DEMO: '1',
       ZELPIT_SESSION_SECRET: sessionSecret,

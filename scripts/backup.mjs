@@ -9,7 +9,9 @@ async function main() {
   const stamp = new Date().toISOString().slice(0, 19).replaceAll(':', '-');
   const file = resolve(process.argv[2] ?? join(stateFolder, 'backups', `zelpit-${stamp}.dump`));
   if (existsSync(file)) throw new Sentence(`There is already a file ${file}. Nothing was written over it.`);
-  mkdirSync(dirname(file), { recursive: true });
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  // What this makes, and what pg_dump makes for it, is for its owner's eyes only.
+  process.umask(0o077);
   const half = `${file}.half`;
   const dumped = await withDatabase((run) => run('pg_dump', ['--format=custom', '--no-owner', '--no-privileges', `--file=${half}`]));
   if (dumped.status !== 0) {

@@ -13,7 +13,12 @@ async function main() {
   const isRunning = existsSync(join(stateFolder, 'start.lock'));
   const elsewhere = process.env.DATABASE_URL || undefined;
   const postgres = elsewhere === undefined ? await startPostgres(stateFolder) : undefined;
-  const env = { DATABASE_URL: elsewhere ?? postgres.url, ZELPIT_SESSION_SECRET: 'not used, no session is opened here', ZELPIT_LOG: 'error' };
+  const env = {
+    DATABASE_URL: elsewhere ?? postgres.rowsUrl,
+    ...(postgres !== undefined && { ZELPIT_MIGRATIONS_URL: postgres.url }),
+    ZELPIT_SESSION_SECRET: 'not used, no session is opened here',
+    ZELPIT_LOG: 'error',
+  };
   try {
     await run('node', [join(dist, 'server', 'main.js'), '--demo-reset'], { env });
   } finally {

@@ -1,7 +1,20 @@
-import { existsSync } from 'node:fs';
-import { resolve } from 'node:path';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
 import { isRunning, withDatabase } from './lib/dump.mjs';
 import { endWith, say, Sentence } from './lib/run.mjs';
+
+/** Drops every table and every function of Zelpit. */
+const clearing = `SET client_min_messages = warning;
+DO $$ DECLARE thing record; BEGIN
+  FOR thing IN SELECT c.oid::regclass AS name FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+    WHERE n.nspname = 'public' AND c.relkind IN ('r', 'p') AND NOT c.relispartition
+  LOOP EXECUTE 'DROP TABLE IF EXISTS ' || thing.name || ' CASCADE'; END LOOP;
+  FOR thing IN SELECT p.oid::regprocedure AS name FROM pg_proc p JOIN pg_namespace n ON n.oid = p.pronamespace
+    WHERE n.nspname = 'public' AND NOT EXISTS (SELECT 1 FROM pg_depend d WHERE d.objid = p.oid AND d.deptype = 'e')
+  LOOP EXECUTE 'DROP FUNCTION IF EXISTS ' || thing.name || ' CASCADE'; END LOOP;
+END $$;
+`;
 
 /** Puts everything back as it was in a backup: `npm run restore -- FILE`. All of it or nothing. */
 async function main() {
@@ -14,17 +27,18 @@ async function main() {
     const list = run('pg_restore', ['--list', file]);
     if (list.status !== 0) throw new Sentence(`${file} is no backup of Zelpit, or it was cut short. Nothing was changed.`);
     if (!/TABLE DATA public studio /.test(list.stdout)) throw new Sentence(`${file} is a backup, but not one of Zelpit. Nothing was changed.`);
-    const restored = run('pg_restore', [
-      '--clean',
-      '--if-exists',
-      '--single-transaction',
-      '--no-owner',
-      '--no-privileges',
-      '--exit-on-error',
-      '--dbname',
-      database,
-      file,
-    ]);
+    // As a script, so that what is there now goes in the same transaction: pg_restore's own cleaning stumbles over partitions.
+    const folder = mkdtempSync(join(tmpdir(), 'zelpit-restore-'));
+    const [clear, content] = ['clear.sql', 'content.sql'].map((each) => join(folder, each));
+    let restored;
+    try {
+      writeFileSync(clear, clearing, { mode: 0o600 });
+      restored = run('pg_restore', ['--no-owner', '--no-privileges', `--file=${content}`, file]);
+      if (restored.status === 0)
+        restored = run('psql', ['--quiet', '--no-psqlrc', '--single-transaction', '--set=ON_ERROR_STOP=1', `--file=${clear}`, `--file=${content}`, database]);
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
     if (restored.status !== 0) throw new Sentence(`The backup could not be put back; nothing was changed: ${restored.stderr.trim()}`);
   });
   say('Everything is as it was in the backup.');

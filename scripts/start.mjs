@@ -23,7 +23,8 @@ async function start(lock) {
     env: {
       ...process.env,
       NODE_ENV: 'production',
-      DATABASE_URL: elsewhere ?? postgres.url,
+      DATABASE_URL: elsewhere ?? postgres.rowsUrl,
+      ...(postgres !== undefined && { ZELPIT_MIGRATIONS_URL: postgres.url }),
       ZELPIT_PORT: String(isUsualPortFree ? usualPort : 0),
       ZELPIT_DEMO: process.env.ZELPIT_DEMO ?? '1',
       ZELPIT_SESSION_SECRET: process.env.ZELPIT_SESSION_SECRET || secretsOf(stateFolder).sessionSecret,

@@ -163,8 +163,12 @@ test.describe('npm start', () => {
 
   test('uses another PostgreSQL where DATABASE_URL names one, and leaves it running', async () => {
     const elsewhere = mkdtempSync(join(tmpdir(), 'zelpit-start-'));
-    const url = new URL(process.env['ZELPIT_TEST_DATABASE_URL'] ?? '');
-    const started = start(elsewhere, { DATABASE_URL: url.toString() });
+    const [owner, rows] = ['ZELPIT_TEST_DATABASE_URL', 'ZELPIT_TEST_ROWS_URL'].map((name) => process.env[name] ?? '');
+    // A server that may do everything does not start, and says what to do.
+    const careless = start(elsewhere, { DATABASE_URL: owner });
+    expect(await careless.ended).not.toBe(0);
+    expect(careless.text()).toContain('may do more than read and write rows');
+    const started = start(elsewhere, { DATABASE_URL: rows, ZELPIT_MIGRATIONS_URL: owner });
     const ask = await visitor(await addressOf(started));
     expect(await ask('/api/sheets')).toHaveProperty('items.length', 1);
     started.child.kill('SIGINT');

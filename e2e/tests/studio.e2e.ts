@@ -23,7 +23,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await owner.getByLabel('Your e-mail address').fill('ada@fell-row.example');
     await owner.getByLabel(/^Password/).fill('short');
     await owner.getByRole('button', { name: 'Create the studio' }).click();
-    await expect(owner.getByRole('alert')).toContainText('at least 10 characters');
+    await expect(owner.getByRole('alert')).toContainText('at least 12 characters');
     await owner.getByLabel(/^Password/).fill(password);
     await owner.getByRole('button', { name: 'Create the studio' }).click();
     await expect(owner.getByText('No tunes yet.')).toBeVisible();

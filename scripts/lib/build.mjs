@@ -53,7 +53,11 @@ async function buildServer() {
   const { build } = await import('esbuild');
   const { dependencies } = JSON.parse(readFileSync(join(root, 'apps/server/package.json'), 'utf8'));
   await build({
-    entryPoints: { main: join(root, 'apps/server/src/main.ts'), reader: join(root, 'apps/server/src/tunes/reader.worker.ts') },
+    entryPoints: {
+      main: join(root, 'apps/server/src/main.ts'),
+      reader: join(root, 'apps/server/src/tunes/reader.worker.ts'),
+      archive: join(root, 'apps/server/src/archive/archive.worker.ts'),
+    },
     outdir: join(dist, 'server'),
     bundle: true,
     platform: 'node',

@@ -9,10 +9,10 @@ export const isRunning = () => existsSync(join(stateFolder, 'start.lock'));
 
 /**
  * Hands `use` a way to run PostgreSQL's programs on the studio's database: the clone's own, started for the time where it
- * does not run, or the one that DATABASE_URL names. Passwords go through the environment, never over the command line.
+ * does not run, or the one that ZELPIT_MIGRATIONS_URL names (the role of DATABASE_URL may not read it whole). Passwords go through the environment, never over the command line.
  */
 export async function withDatabase(use) {
-  const elsewhere = process.env.DATABASE_URL || undefined;
+  const elsewhere = process.env.DATABASE_URL ? process.env.ZELPIT_MIGRATIONS_URL || process.env.DATABASE_URL : undefined;
   const wasRunning = isRunning();
   const postgres = elsewhere === undefined ? await startPostgres(stateFolder) : undefined;
   const url = new URL(elsewhere ?? postgres.url);

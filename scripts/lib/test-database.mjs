@@ -9,7 +9,7 @@ export async function withTestDatabase(use) {
   chmodSync(folder, 0o755);
   const postgres = await startPostgres(folder, { isThrowaway: true });
   try {
-    return await use({ ZELPIT_TEST_DATABASE_URL: postgres.url, ZELPIT_TEST_PG_DATA: postgres.folder });
+    return await use({ ZELPIT_TEST_DATABASE_URL: postgres.url, ZELPIT_TEST_ROWS_URL: postgres.rowsUrl, ZELPIT_TEST_PG_DATA: postgres.folder });
   } finally {
     postgres.stop();
     rmSync(folder, { recursive: true, force: true });

@@ -3,8 +3,10 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { pino } from 'pino';
 import { AccountRepository } from './accounts/account.repository';
+import { ArchiveReader } from './archive/archive-reader';
 import { LinkRepository } from './accounts/link.repository';
-import { createDataSource, migrate } from './database/data-source';
+import { Tries } from './accounts/tries';
+import { assertLeastRights, createDataSource, migrate } from './database/data-source';
 import { Database } from './database/database';
 import { loadDemo, removeDemo } from './demo/load-demo';
 import { KeptAnswers } from './http/kept-answers';
@@ -15,6 +17,7 @@ import { PutAwayRepository } from './put-away/put-away.repository';
 import { tables } from './things/tables';
 import { things } from './things/things';
 import { Readers } from './tunes/readers';
+import { Sealer } from './platform/sealer';
 import { waitingApp, whenDatabaseAnswers } from './platform/waiting';
 
 const config = readConfig(process.env);
@@ -24,12 +27,19 @@ const onPoolError = (error: unknown): void => logger.warn({ reason: (error as Er
 /** Once a day what was put away long ago goes for good. */
 const clearEveryMs = 24 * 3600 * 1000;
 
-const dataSource = createDataSource(config.databaseUrl, tables, onPoolError);
+const dataSource = createDataSource(config.databaseUrl, tables, onPoolError, config.pool);
 const database = new Database(dataSource);
+const accounts = new AccountRepository(database);
+
+/** The tables as this version has them, and a connection that may do no more than it should. */
+async function prepareDatabase(): Promise<void> {
+  if (config.migrationsUrl !== undefined) await migrate(config.migrationsUrl, config.databaseUrl);
+  if (!dataSource.isInitialized) await dataSource.initialize();
+  await assertLeastRights(dataSource);
+}
 
 if (process.argv.includes('--demo-reset')) {
-  await dataSource.initialize();
-  await migrate(dataSource, config.databaseUrl);
+  await prepareDatabase();
   await removeDemo(dataSource);
   await loadDemo(dataSource);
   await dataSource.destroy();
@@ -38,6 +48,7 @@ if (process.argv.includes('--demo-reset')) {
 
 /** Stands beside this file where both are built. */
 const readers = new Readers({ path: fileURLToPath(new URL('./reader.js', import.meta.url)) });
+const archives = new ArchiveReader(things, { path: fileURLToPath(new URL('./archive.js', import.meta.url)) });
 
 const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000 });
 pool.on('error', onPoolError);
@@ -72,16 +83,31 @@ process.on('SIGTERM', () => void stop());
 process.on('disconnect', () => void stop());
 
 await whenDatabaseAnswers(async () => {
-  if (!dataSource.isInitialized) await dataSource.initialize();
-  await migrate(dataSource, config.databaseUrl);
-  if (config.isDemo && !(await new AccountRepository(database).hasAnyStudio())) await loadDemo(dataSource);
+  await prepareDatabase();
+  if (config.isDemo && !(await accounts.hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
-const [putAway, links, keptAnswers] = [new PutAwayRepository(database, things), new LinkRepository(database), new KeptAnswers(database)];
-const clear = (): void => void Promise.all([putAway.clear(), links.clear(), keptAnswers.clear()]).catch(onPoolError);
-clear();
-setInterval(clear, clearEveryMs).unref();
+const [putAway, links, keptAnswers] = [
+  new PutAwayRepository(database, things),
+  new LinkRepository(database),
+  new KeptAnswers(database, new Sealer(config.sessionSecret)),
+];
 
-answer = createApp({ config, dataSource, pool, logger, readers, metrics });
+/** Studio by studio, since no transaction spans two. */
+async function clear(): Promise<void> {
+  for (const studioId of await accounts.allStudios())
+    await database.inStudio(studioId, async () => {
+      await putAway.clear();
+      await links.clear();
+      await keptAnswers.clear();
+    });
+  await accounts.clearSessions();
+  await new Tries(database).clear();
+}
+const clearNow = (): void => void clear().catch(onPoolError);
+clearNow();
+setInterval(clearNow, clearEveryMs).unref();
+
+answer = createApp({ config, dataSource, pool, logger, readers, archives, metrics });
 const address = server.address();
 const port = typeof address === 'object' && address !== null ? address.port : config.port;
 process.send?.({ listening: port });

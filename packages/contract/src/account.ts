@@ -24,6 +24,9 @@ export const invitationInputSchema = z.strictObject({ name: personName, email: n
 export type InvitationInput = z.infer<typeof invitationInputSchema>;
 export const invitationSchema = z.object({ id: z.string(), name: z.string(), email: z.string(), until: z.string() });
 export type Invitation = z.infer<typeof invitationSchema>;
+/** One that was just made: its link, which is shown once, for handing over without mail. */
+export const newInvitationSchema = invitationSchema.extend({ address: z.string() });
+export type NewInvitation = z.infer<typeof newInvitationSchema>;
 
 export const resetInputSchema = z.strictObject({ email: newEmail });
 
@@ -133,7 +136,7 @@ export const accountRoutes = {
     summary: 'Invite a teacher by a one-time link',
     who: owner,
     body: invitationInputSchema,
-    answers: { 201: invitationSchema },
+    answers: { 201: newInvitationSchema },
   }),
   withdrawInvitation: route({ method: 'delete', path: '/invitations/{id}', summary: 'Withdraw an invitation', who: owner, answers: { 204: null } }),
 } as const;

@@ -34,6 +34,7 @@ export const problems = {
   'wrong-address': { status: 421, title: 'Wrong address' },
   'not-possible': { status: 422, title: 'Not possible' },
   'address-taken': { status: 422, title: 'Address taken' },
+  'password-too-easy': { status: 422, title: 'Password too easy' },
   'last-owner': { status: 422, title: 'Last owner' },
   'not-one-tune': { status: 422, title: 'Not one tune' },
   'model-has-mistakes': { status: 422, title: 'The instrument has mistakes' },

@@ -10,7 +10,7 @@ export const signInSchema = z.strictObject({
 });
 export type SignIn = z.infer<typeof signInSchema>;
 
-export const shortestPassword = 10;
+export const shortestPassword = 12;
 
 export const newPasswordSchema = z
   .string()

@@ -13,23 +13,19 @@ export class StudioEntity {
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
 }
 
-@Entity({ name: 'teacher' })
-export class TeacherEntity {
-  @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
-  @Column({ type: 'text' }) name: string;
-  /** Lower case. */
-  @Column({ type: 'text', unique: true }) email: string;
-  @Column({ type: 'text', name: 'password_hash' }) passwordHash: string;
-  @Column({ type: 'text', default: 'owner' }) role: 'owner' | 'teacher';
-  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+/** What an account may do in a studio. The account itself (name, address, password) is reached through functions only. */
+@Entity({ name: 'membership' })
+export class MembershipEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
+  @PrimaryColumn({ type: 'uuid', name: 'account_id' }) accountId: string;
+  @Column({ type: 'text' }) role: 'owner' | 'teacher';
 }
 
 /** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */
 @Entity({ name: 'one_time_link' })
 export class OneTimeLinkEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) purpose: 'invitation' | 'reset' | 'student';
   @Column({ type: 'text', name: 'token_hash', unique: true }) tokenHash: string;
   @Column({ type: 'text' }) name: string;
@@ -43,8 +39,8 @@ export class OneTimeLinkEntity {
 /** A mail that was not sent: it waits in the outbox. */
 @Entity({ name: 'mail' })
 export class MailEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) recipient: string;
   @Column({ type: 'text' }) subject: string;
   @Column({ type: 'text' }) body: string;

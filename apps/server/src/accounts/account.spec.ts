@@ -15,7 +15,7 @@ describe('changing a password', () => {
   it('needs the one that holds now, and a new one that is long enough', async () => {
     const ada = await visit(server.app, 'ada@studio.example');
     await ada.put('/api/account/password', { current: 'wrong', next }).expect(403, /not your current password/);
-    await ada.put('/api/account/password', { current: password, next: 'short' }).expect(400, /at least 10 characters/);
+    await ada.put('/api/account/password', { current: password, next: 'short' }).expect(400, /at least 12 characters/);
     await ada.put('/api/account/password', { current: '', next }).expect(400);
     await (await visit(server.app)).post('/api/session', { email: 'ada@studio.example', password }).expect(200);
   });
@@ -24,7 +24,18 @@ describe('changing a password', () => {
     const here = await visit(server.app, 'ada@studio.example');
     const elsewhere = await visit(server.app, 'ada@studio.example');
     const bo = await visit(server.app, 'bo@studio.example');
+    const ids = async (): Promise<readonly string[]> =>
+      (
+        await server.dataSource.query<{ sid: string }[]>(
+          "SELECT s.sid FROM session s JOIN account a ON a.id::text = s.sess->>'teacherId' WHERE a.email = 'ada@studio.example'",
+        )
+      ).map(({ sid }) => sid);
+    const before = await ids();
     await here.put('/api/account/password', { current: password, next }).expect(204);
+    // The session that stays has a new id: the one of before holds nothing any more, here either.
+    const after = await ids();
+    expect(after).toHaveLength(1);
+    expect(before).not.toContain(after[0]);
     await here.get('/api/students').expect(200);
     await elsewhere.get('/api/students').expect(401);
     await bo.get('/api/students').expect(200);
@@ -54,7 +65,7 @@ describe('signing out everywhere', () => {
     for (const visitor of all) await visitor.get('/api/students').expect(401);
     await bo.get('/api/students').expect(200);
     const [{ count }] = await server.dataSource.query<{ count: number }[]>(
-      "SELECT count(*)::int AS count FROM session s JOIN teacher t ON t.id::text = s.sess->>'teacherId' WHERE t.email = 'ada@studio.example'",
+      "SELECT count(*)::int AS count FROM session s JOIN account t ON t.id::text = s.sess->>'teacherId' WHERE t.email = 'ada@studio.example'",
     );
     expect(count).toBe(0);
   });

@@ -43,15 +43,12 @@ export class LinkRepository {
 
   /** A link that can still be used; undefined for one that is used, too old, or none. */
   async open(token: string): Promise<OpenLink | undefined> {
-    const [row] = await this.rows(token, '');
-    return row;
+    return this.row('link_by_token($1)', token);
   }
 
   /** The same, used up in this transaction: of two at once only one gets it. */
   async use(token: string): Promise<OpenLink | undefined> {
-    const [row] = await this.rows(token, 'FOR UPDATE');
-    if (row !== undefined) await this.database.query('UPDATE one_time_link SET used_at = now() WHERE id = $1', [row.id]);
-    return row;
+    return this.row('link_use($1)', token);
   }
 
   async invitations(studioId: string): Promise<Invitation[]> {
@@ -64,20 +61,20 @@ export class LinkRepository {
   async withdraw(studioId: string, id: string): Promise<string | undefined> {
     const found = await this.database.of(OneTimeLinkEntity).findOneBy({ studioId, id, purpose: 'invitation', usedAt: IsNull() });
     if (found === null) return undefined;
-    await this.database.of(OneTimeLinkEntity).delete({ id });
+    await this.database.of(OneTimeLinkEntity).delete({ studioId, id });
     return found.name;
   }
 
   /** Ends links of a teacher's forgotten password: one that was used makes the others useless. */
   async endResets(teacherId: string): Promise<void> {
-    await this.database.of(OneTimeLinkEntity).delete({ teacherId, purpose: 'reset' });
+    await this.database.query('SELECT resets_end($1)', [teacherId]);
   }
 
   async endInvitations(studioId: string, email: string): Promise<void> {
     await this.database.of(OneTimeLinkEntity).delete({ studioId, email, purpose: 'invitation' });
   }
 
-  /** Forgets links that lead nowhere any more, and mails of a month ago. */
+  /** Forgets links of the studio in hand that lead nowhere any more, and mails of a month ago. */
   async clear(): Promise<void> {
     await this.database.query("DELETE FROM one_time_link WHERE expires_at < now() OR used_at < now() - interval '1 day'");
     await this.database.query("DELETE FROM mail WHERE created_at < now() - interval '30 days'");
@@ -87,11 +84,11 @@ export class LinkRepository {
     return (await this.database.query<{ now: Date }>('SELECT now() AS now'))[0].now;
   }
 
-  private rows(token: string, lock: '' | 'FOR UPDATE'): Promise<OpenLink[]> {
-    return this.database.query<OpenLink>(
-      `SELECT id, studio_id AS "studioId", purpose, name, email, teacher_id AS "teacherId", student_id AS "studentId" FROM one_time_link
-       WHERE token_hash = $1 AND used_at IS NULL AND expires_at > now() ${lock}`,
+  private async row(call: string, token: string): Promise<OpenLink | undefined> {
+    const [row] = await this.database.query<OpenLink>(
+      `SELECT id, studio_id AS "studioId", purpose, name, email, teacher_id AS "teacherId", student_id AS "studentId" FROM ${call}`,
       [hashOf(token)],
     );
+    return row;
   }
 }

@@ -4,10 +4,11 @@ import { respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
 import type { AccountParts } from './account.routes';
 import type { OpenLink } from './link.repository';
-import { hashPassword } from './password';
-import { askingLimit } from './password-limit';
-import { signInAs, visitorOf } from './session';
+import { hashPassword, passwordMatches } from './password';
+import { assertHardToGuess } from './judge-password';
+import { signInAs, visitorOf, type SignedIn } from './session';
 import type { AnswerSession } from './session-answer';
+import { addressOf } from './tries';
 import { isFromThisComputer } from './this-computer';
 
 const deadLink = (): HttpProblem => new HttpProblem('link-used-up', 'This link has already been used, has expired, or is incomplete. Ask for a new one.');
@@ -15,61 +16,68 @@ const missing = (path: string, message: string): HttpProblem => new HttpProblem(
 
 /** One-time links, and the outbox that shows the mails in which they stand. */
 export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: AuditRepository, answer: AnswerSession, hasOutbox: boolean): void {
-  const { database, accounts, links, mail } = parts;
+  const { database, accounts, links, mail, tries } = parts;
 
-  endpoints.serveAnyone(
-    accountRoutes.lookAtLink,
-    async ({ body: { token } }) => {
-      const link = await links.open(token);
-      if (link === undefined) throw deadLink();
-      const { purpose, name, email, studioId } = link;
-      return respond(200, { purpose, name, email, studio: await accounts.studioName(studioId) });
-    },
-    askingLimit(),
-  );
+  endpoints.serveAnyone(accountRoutes.lookAtLink, async ({ request, body: { token } }) => {
+    await tries.take('asking from address', addressOf(request));
+    const link = await links.open(token);
+    if (link === undefined) throw deadLink();
+    const { purpose, name, email, studioId } = link;
+    return respond(200, { purpose, name, email, studio: await database.inStudio(studioId, () => accounts.studioName(studioId)) });
+  });
+
+  /** The address of an invitation whose account is there already, so that its password is asked for. */
+  const invitedAccount = async (token: string): Promise<string | undefined> => {
+    const link = await links.open(token);
+    if (link?.purpose !== 'invitation') return undefined;
+    return (await accounts.byEmail(link.email))?.email;
+  };
 
   /** Does what the link is for and says who is signed in by it. */
-  const follow = async (link: OpenLink, { name, password }: LinkUse): Promise<{ teacherId: string } | { studentId: string }> => {
+  const follow = async (link: OpenLink, { name, password }: LinkUse): Promise<SignedIn> => {
+    const { studioId } = link;
     if (link.purpose === 'student' && link.studentId !== null) {
-      if ((await accounts.studentVisitor(link.studentId)) === undefined) throw deadLink();
-      return { studentId: link.studentId };
+      if ((await accounts.studentVisitor(studioId, link.studentId)) === undefined) throw deadLink();
+      return { studioId, studentId: link.studentId };
     }
     if (password === undefined) throw missing('password', 'Enter a password.');
-    const passwordHash = await hashPassword(password);
     if (link.purpose === 'reset' && link.teacherId !== null) {
-      await accounts.setPassword(link.teacherId, passwordHash);
+      assertHardToGuess(password, [link.name, link.email]);
+      await accounts.setPassword(link.teacherId, await hashPassword(password));
       await accounts.endSessions(link.teacherId);
       await audit.add(
-        { studioId: link.studioId, teacherId: link.teacherId, name: link.name },
+        { studioId, teacherId: link.teacherId, name: link.name },
         { did: 'set a password for', kind: 'teacher', id: link.teacherId, name: link.name },
       );
       await links.endResets(link.teacherId);
-      return { teacherId: link.teacherId };
+      return { studioId, teacherId: link.teacherId };
     }
-    if ((await accounts.byEmail(link.email)) !== undefined)
-      throw new HttpProblem('address-taken', 'There is already an account with this e-mail address. Sign in with it.');
-    const joined = name ?? link.name;
-    const teacherId = await accounts.addTeacher(link.studioId, { name: joined, email: link.email, passwordHash, role: 'teacher' });
-    await audit.add(
-      { studioId: link.studioId, teacherId, name: joined },
-      { did: 'joined', kind: 'studio', id: link.studioId, name: await accounts.studioName(link.studioId) },
-    );
-    return { teacherId };
+    const account = await accounts.byEmail(link.email);
+    if (account !== undefined && !(await passwordMatches(account.passwordHash, password)))
+      throw new HttpProblem('address-taken', 'You already have an account with this e-mail address. Enter its password to join this studio with it.');
+    if (account === undefined) assertHardToGuess(password, [name ?? link.name, link.email]);
+    const joined = account?.name ?? name ?? link.name;
+    const teacherId = account?.id ?? (await accounts.addAccount({ name: joined, email: link.email, passwordHash: await hashPassword(password) }));
+    await accounts.join(studioId, teacherId, 'teacher');
+    const studio = await accounts.studioName(studioId);
+    await audit.add({ studioId, teacherId, name: joined }, { did: 'joined', kind: 'studio', id: studioId, name: studio });
+    return { studioId, teacherId };
   };
 
-  endpoints.serveAnyone(
-    accountRoutes.takeLink,
-    async ({ request, body }) => {
-      const who = await database.transaction(async () => {
-        const link = await links.use(body.token);
-        if (link === undefined) throw deadLink();
-        return follow(link, body);
-      });
-      await signInAs(request, who);
-      return respond(200, await answer(request, await visitorOf(accounts)(request)));
-    },
-    askingLimit(),
-  );
+  endpoints.serveAnyone(accountRoutes.takeLink, async ({ request, body }) => {
+    await tries.take('asking from address', addressOf(request));
+    // Who holds an invitation for somebody's address guesses their password no faster than anybody else.
+    const guarded = await invitedAccount(body.token);
+    if (guarded !== undefined) await tries.takePassword(guarded, request);
+    const who = await database.transaction(async () => {
+      const link = await links.use(body.token);
+      if (link === undefined) throw deadLink();
+      return database.inStudio(link.studioId, () => follow(link, body));
+    });
+    if (guarded !== undefined) await tries.passwordWasRight(guarded, request);
+    await signInAs(request, who);
+    return respond(200, await answer(request, await visitorOf(accounts)(request)));
+  });
 
   endpoints.serveAnyone(accountRoutes.outbox, async ({ request, query }) => {
     if (!hasOutbox || !isFromThisComputer(request))

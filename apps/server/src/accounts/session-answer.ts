@@ -3,7 +3,7 @@ import type { Request } from 'express';
 import { demoSignIn } from '../demo/demo-studio.data';
 import type { Visitor } from '../http/endpoints';
 import type { AccountRepository } from './account.repository';
-import { csrfToken } from './session';
+import type { Sessions } from './session';
 import { isFromThisComputer } from './this-computer';
 
 export interface SessionSettings {
@@ -14,11 +14,11 @@ export interface SessionSettings {
 /** What a browser is told about who sits in front of it. */
 export type AnswerSession = (request: Request, visitor: Visitor | undefined) => Promise<Session>;
 
-export function sessionAnswers(accounts: AccountRepository, { isDemo, hasOutbox }: SessionSettings): AnswerSession {
+export function sessionAnswers(accounts: AccountRepository, sessions: Sessions, { isDemo, hasOutbox }: SessionSettings): AnswerSession {
   return async (request, visitor) => {
     const isNew = !(await accounts.hasAnyStudio());
     return {
-      token: csrfToken(request),
+      token: sessions.tokenFor(request),
       demo: isDemo && (await accounts.hasDemoStudio()) ? demoSignIn : null,
       isNew,
       canCreateStudio: isNew || isFromThisComputer(request),
@@ -29,7 +29,7 @@ export function sessionAnswers(accounts: AccountRepository, { isDemo, hasOutbox 
           : {
               role: visitor.role,
               person: { id: visitor.teacherId ?? visitor.studentId ?? '', name: visitor.name },
-              studio: { id: visitor.studioId, name: await accounts.studioName(visitor.studioId) },
+              studio: { id: visitor.studioId, name: visitor.studioName },
             },
     };
   };

@@ -1,8 +1,8 @@
-import { tokenHeader } from '@zelpit/contract';
+import { tokenHeader, type Session } from '@zelpit/contract';
 import request from 'supertest';
 import { demoSignIn } from '../demo/demo-studio.data';
 import { loadDemo, removeDemo } from '../demo/load-demo';
-import { addStudio, password, startTestServer, visit, type TestServer } from '../testing/test-server';
+import { addStudio, password, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -25,7 +25,7 @@ describe('signing in', () => {
   });
 
   it('keeps no password that could be read', async () => {
-    const [{ password_hash: stored }] = await server.dataSource.query<{ password_hash: string }[]>('SELECT password_hash FROM teacher');
+    const [{ password_hash: stored }] = await server.dataSource.query<{ password_hash: string }[]>('SELECT password_hash FROM account');
     expect(stored).toMatch(/^\$argon2id\$/);
     expect(stored).not.toContain(password);
   });
@@ -48,6 +48,77 @@ describe('signing in', () => {
     expect((await visitor.get('/api/students')).body.items).toEqual([]);
   });
 
+  it('stores nothing of a browser that only looks', async () => {
+    const looking = await startTestServer();
+    try {
+      const visitor = await visit(looking.app);
+      for (const path of ['/api/session', '/api/students', '/api/session']) await visitor.get(path);
+      await visitor.post('/api/session', { email: 'nobody@studio.example', password }).expect(401);
+      expect(await looking.dataSource.query('SELECT sid FROM session')).toEqual([]);
+    } finally {
+      await looking.close();
+    }
+  });
+
+  it('takes no token that belongs to another browser’s visit', async () => {
+    const [one, other] = [await visit(server.app), await visit(server.app)];
+    await one.agent.post('/api/session').set(tokenHeader, other.token).send({ email: 'ada@studio.example', password }).expect(403);
+  });
+
+  it('ends after its life, however much it is used', async () => {
+    const visitor = await visit(server.app, 'ada@studio.example');
+    await visitor.get('/api/students').expect(200);
+    const age = (days: number): Promise<unknown> =>
+      server.dataSource.query(
+        "UPDATE session SET sess = jsonb_set(sess::jsonb, '{since}', to_jsonb((extract(epoch FROM now()) - $1::numeric * 86400) * 1000))",
+        [days],
+      );
+    await age(29.9);
+    await visitor.get('/api/students').expect(200);
+    await age(30.1);
+    await visitor.get('/api/students').expect(401);
+  });
+
+  it('gives a new id where rights have changed, and the page goes on with its token', async () => {
+    const own = await startTestServer();
+    try {
+      await addStudio(own.dataSource, 'ada@studio.example');
+      const visitor = await visit(own.app, 'ada@studio.example');
+      const ids = async (): Promise<readonly string[]> => (await own.dataSource.query<{ sid: string }[]>('SELECT sid FROM session')).map(({ sid }) => sid);
+      await visitor.get('/api/session').expect(200);
+      const [before] = await ids();
+      await visitor.get('/api/session').expect(200);
+      expect(await ids()).toEqual([before]);
+      await own.dataSource.query("UPDATE membership SET role = 'teacher'");
+      await visitor.get('/api/session').expect(200);
+      expect(await ids()).not.toContain(before);
+      await visitor.post('/api/students', { alias: 'Pim' }).expect(201);
+    } finally {
+      await own.close();
+    }
+  });
+
+  it('keeps its cookies to https where people come by https', async () => {
+    const secure = await startTestServer({ address: 'https://studio.example', proxy: ['loopback'] });
+    try {
+      await addStudio(secure.dataSource, 'ada@studio.example');
+      const ask = (call: request.Test): request.Test => call.set('host', 'studio.example').set('x-forwarded-proto', 'https');
+      const first = await ask(request(secure.app).get('/api/session')).expect(200);
+      const cookie = first.headers['set-cookie'][0];
+      expect(cookie).toMatch(/^__Host-zelpit-visit=.*Path=\/; HttpOnly; Secure; SameSite=Lax$/);
+      expect(first.headers['strict-transport-security']).toBe('max-age=15552000');
+      const signedIn = await ask(request(secure.app).post('/api/session'))
+        .set('cookie', cookie.split(';')[0])
+        .set(tokenHeader, (first.body as Session).token)
+        .send({ email: 'ada@studio.example', password })
+        .expect(200);
+      expect(signedIn.headers['set-cookie'].toString()).toMatch(/__Host-zelpit=[^;]+; Path=\/; .*HttpOnly; Secure/);
+      expect((await request(server.app).get('/api/session')).headers['strict-transport-security']).toBeUndefined();
+    } finally {
+      await secure.close();
+    }
+  });
+
   it('ignores a forged cookie', async () => {
     await request(server.app).get('/api/students').set('cookie', 'zelpit=s%3Aforged.signature').expect(401);
   });
@@ -58,17 +129,55 @@ describe('signing in', () => {
     await visitor.get('/api/students').expect(401);
   });
 
-  it('slows down who guesses passwords', async () => {
-    const guarded = await startTestServer();
-    try {
+  describe('who guesses passwords', () => {
+    let guarded: TestServer;
+    beforeEach(async () => {
+      guarded = await startTestServer();
+      for (const name of ['ada', 'bea']) await addStudio(guarded.dataSource, `${name}@studio.example`);
+    });
+    afterEach(() => guarded.close());
+    const guess = async (visitor: Visitor, email: string): Promise<number> => (await visitor.post('/api/session', { email, password: 'a guess' })).status;
+
+    it.each(['ada@studio.example', 'nobody@studio.example'])('is slowed down for %s, whether somebody has this address or not', async (email) => {
       const visitor = await visit(guarded.app);
       const statuses: number[] = [];
-      for (let attempt = 0; attempt < 12; attempt += 1)
-        statuses.push((await visitor.post('/api/session', { email: 'ada@studio.example', password: `guess ${attempt}` })).status);
-      expect(statuses).toEqual([...Array(10).fill(401), 429, 429]);
-    } finally {
-      await guarded.close();
-    }
+      for (let attempt = 0; attempt < 7; attempt += 1) statuses.push(await guess(visitor, email));
+      expect(statuses).toEqual([401, 401, 401, 401, 401, 429, 429]);
+      const answer = await visitor.post('/api/session', { email, password: 'a guess' }).expect(429);
+      expect(Number(answer.headers['retry-after'])).toBeGreaterThan(0);
+      expect((answer.body as { detail: string }).detail).toMatch(/^Too many wrong passwords. Try again in (a second|2 seconds).$/);
+    });
+
+    it('gets no more tries by asking many times at once', async () => {
+      const visitor = await visit(guarded.app);
+      const statuses = await Promise.all(Array.from({ length: 20 }, () => guess(visitor, 'ada@studio.example')));
+      expect(statuses.filter((status) => status === 401)).toHaveLength(5);
+    });
+
+    it('does not lock out others behind the same address, and a right password ends the counting', async () => {
+      const visitor = await visit(guarded.app);
+      for (let attempt = 0; attempt < 7; attempt += 1) await guess(visitor, 'ada@studio.example');
+      await visit(guarded.app, 'bea@studio.example');
+      await guarded.dataSource.query("UPDATE tries SET waits_until = now() - interval '1 second'");
+      await visit(guarded.app, 'ada@studio.example');
+      expect(await guess(visitor, 'ada@studio.example')).toBe(401);
+      expect(await guess(visitor, 'ada@studio.example')).toBe(401);
+    });
+
+    it('waits twice as long each time, and never longer than a quarter of an hour', async () => {
+      const visitor = await visit(guarded.app);
+      const pauses: number[] = [];
+      for (let attempt = 0; attempt < 20; attempt += 1) {
+        await guarded.dataSource.query('UPDATE tries SET waits_until = last_at');
+        await guess(visitor, 'ada@studio.example');
+        const [{ seconds }] = await guarded.dataSource.query<{ seconds: string }[]>(
+          "SELECT extract(epoch FROM waits_until - last_at) AS seconds FROM tries WHERE key LIKE 'password from there%'",
+        );
+        pauses.push(Number(seconds));
+      }
+      expect(pauses.slice(0, 8)).toEqual([0, 0, 0, 0, 2, 4, 8, 16]);
+      expect(Math.max(...pauses)).toBe(900);
+    });
   });
 });
 

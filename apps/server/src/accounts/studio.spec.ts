@@ -1,5 +1,6 @@
-import type { AuditEntry, Invitation, Link, Mail, Page, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
-import { startTestServer, visit, visitByLink, visitorOf, type TestServer, type Visitor } from '../testing/test-server';
+import { randomUUID } from 'node:crypto';
+import type { AuditEntry, Invitation, Link, Mail, NewInvitation, Page, Problem, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
+import { addStudio, password as theirs, startTestServer, visit, visitByLink, visitorOf, type TestServer, type Visitor } from '../testing/test-server';
 
 const password = 'reeds in the rain';
 let server: TestServer;
@@ -91,6 +92,36 @@ describe('an invitation', () => {
     expect(statuses.sort()).toEqual([200, 404]);
   });
 
+  it('gives its link to whoever made it, once, and keeps it nowhere in clear', async () => {
+    const owner = await found();
+    const { address } = (
+      await owner.post('/api/invitations', { name: 'Ben Sloe', email: 'ben@fell-row.example' }).set('idempotency-key', randomUUID()).expect(201)
+    ).body as NewInvitation;
+    expect((await mails(owner))[0].body).toContain(address);
+    expect((await owner.get('/api/invitations')).text).not.toContain('link#');
+    const token = address.split('#')[1];
+    for (const table of ['mail', 'kept_answer', 'one_time_link', 'audit_entry', 'session'])
+      expect([table, JSON.stringify(await server.dataSource.query(`SELECT * FROM ${table}`)).includes(token)]).toEqual([table, false]);
+  });
+
+  it('brings somebody who teaches elsewhere into a second studio by their own password, and tells nobody that they do', async () => {
+    const owner = await found();
+    await addStudio(server.dataSource, 'cass@tarn-end.example');
+    const { address } = (await owner.post('/api/invitations', { name: 'Cass', email: 'cass@tarn-end.example' }).expect(201)).body as NewInvitation;
+    const visitor = await visit(server.app);
+    const take = (typed: string) => visitor.post('/api/links/take', { token: address.split('#')[1], password: typed });
+    expect(((await take('not the password at all').expect(422)).body as Problem).detail).toContain('Enter its password');
+    expect(((await take(theirs).expect(200)).body as Session).signedIn?.studio.name).toBe('Fell Row');
+    const teachers = (await owner.get('/api/teachers').expect(200)).body as Teacher[];
+    expect(teachers.map(({ name, email }) => [name, email])).toContainEqual(['A Teacher', 'cass@tarn-end.example']);
+    await owner.post('/api/invitations', { name: 'Cass', email: 'cass@tarn-end.example' }).expect(422, /already teaches in this studio/);
+    // Out of one studio, they stay in the other.
+    const { id } = teachers.find(({ email }) => email === 'cass@tarn-end.example') as Teacher;
+    await owner.remove(`/api/teachers/${id}`).expect(204);
+    const cass = await visit(server.app, 'cass@tarn-end.example');
+    expect(((await cass.get('/api/session').expect(200)).body as Session).signedIn?.studio.name).toBe('Studio of cass@tarn-end.example');
+  });
+
   it('ends when it is withdrawn, when it is too old, and when a newer one is sent', async () => {
     const owner = await found();
     const invite = async (): Promise<{ id: string; token: string }> => {
@@ -136,7 +167,7 @@ describe('teachers', () => {
     const all = (await owner.get('/api/teachers')).body as Teacher[];
     await owner.put(`/api/teachers/${(all.find(({ role }) => role === 'teacher') as Teacher).id}`, { role: 'owner' }).expect(200);
     await Promise.all(all.map(({ id }, index) => (index === 0 ? owner : teacher).put(`/api/teachers/${id}`, { role: 'teacher' })));
-    const [{ count }] = await server.dataSource.query<[{ count: string }]>("SELECT count(*) FROM teacher WHERE role = 'owner'");
+    const [{ count }] = await server.dataSource.query<[{ count: string }]>("SELECT count(*) FROM membership WHERE role = 'owner'");
     expect(Number(count)).toBeGreaterThanOrEqual(1);
   });
 

@@ -3,11 +3,12 @@ import { respond, type Endpoints } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem } from '../http/problem';
 import type { Thing } from '../things/thing';
-import { readArchive, writeArchive } from './archive-file';
+import { writeArchive } from './archive-file';
+import type { ArchiveReader } from './archive-reader';
 import { studioFile, type ArchiveRepository } from './archive.repository';
 
 /** The whole studio out and in. */
-export function serveArchive(endpoints: Endpoints, archive: ArchiveRepository, things: readonly Thing[]): void {
+export function serveArchive(endpoints: Endpoints, archive: ArchiveRepository, things: readonly Thing[], reader: ArchiveReader): void {
   endpoints.serve(
     archiveRoutes.takeArchive,
     async ({ visitor }) => {
@@ -21,7 +22,7 @@ export function serveArchive(endpoints: Endpoints, archive: ArchiveRepository, t
 
   endpoints.servePrepared(
     archiveRoutes.bringArchive,
-    async ({ request }) => readArchive(things, Buffer.isBuffer(request.body) ? request.body : new Uint8Array()),
+    async ({ request, visitor }) => reader.read(visitor.studioId, Buffer.isBuffer(request.body) ? request.body : new Uint8Array()),
     async ({ visitor: { studioId }, query: { before } }, { studio, files }) => {
       if (before === 'empty' && !(await archive.isEmpty(studioId)))
         throw new HttpProblem(

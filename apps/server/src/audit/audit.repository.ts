@@ -50,7 +50,7 @@ export class AuditRepository {
              AND last_at > now() - interval '10 minutes'
            ORDER BY last_at DESC LIMIT 1
          ), grown AS (
-           UPDATE audit_entry SET last_at = clock_timestamp(), times = times + 1, thing = $5 WHERE id IN (SELECT id FROM latest) RETURNING id
+           UPDATE audit_entry SET last_at = clock_timestamp(), times = times + 1, thing = $5 WHERE studio_id = $2 AND id IN (SELECT id FROM latest) RETURNING id
          ) SELECT id FROM grown`,
         [id, studioId, teacherId ?? null, kind, name],
       );

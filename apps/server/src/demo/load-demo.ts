@@ -16,7 +16,6 @@ import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { hashPassword } from '../accounts/password';
 import { Database } from '../database/database';
-import { StudioEntity } from '../accounts/account.entities';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
 import { parseAbc } from '../tunes/abc-parser';
@@ -29,7 +28,7 @@ import { demoBooks } from './demo-tunes.data';
 
 /** Removes the demo studio with all that is in it, and nothing else. */
 export async function removeDemo(dataSource: DataSource): Promise<void> {
-  await dataSource.getRepository(StudioEntity).delete({ isDemo: true });
+  await new AccountRepository(new Database(dataSource)).dropDemoStudio();
 }
 
 /** Puts the demo studio into the database: its teacher, students, tunes and a first sheet. */
@@ -42,7 +41,12 @@ async function fillDemo(database: Database): Promise<void> {
   const accounts = new AccountRepository(database);
   const studioId = await accounts.addStudio(demoStudio.studio, true);
   const { email, password } = demoSignIn;
-  const teacherId = await accounts.addTeacher(studioId, { name: demoStudio.teacher, email, passwordHash: await hashPassword(password), role: 'owner' });
+  const teacherId = await accounts.addAccount({ name: demoStudio.teacher, email, passwordHash: await hashPassword(password) });
+  await database.inStudio(studioId, () => fillStudio(database, studioId, teacherId));
+}
+
+async function fillStudio(database: Database, studioId: string, teacherId: string): Promise<void> {
+  await new AccountRepository(database).join(studioId, teacherId, 'owner');
   const students = new StudentRepository(database);
   const added: Student[] = [];
   for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias, movements: [...(demoMovements.had[alias] ?? [])] }));

@@ -9,7 +9,7 @@ import { FingeringRepository } from './fingering.repository';
 export const fingeringArchive = archivePart({
   file: 'fingerings.json',
   since: 2,
-  schema: z.array(archiveFingeringSchema).max(50_000),
+  schema: z.array(archiveFingeringSchema),
   absent: [],
   load: (database, studioId) => everything(database, FingeringEntity, studioId),
   pack: (rows: readonly FingeringEntity[], signs) =>

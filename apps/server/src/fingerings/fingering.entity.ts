@@ -4,8 +4,8 @@ import { Column, CreateDateColumn, Entity, PrimaryColumn } from 'typeorm';
 /** What a teacher said of one fingering of a model. */
 @Entity({ name: 'fingering' })
 export class FingeringEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) model: string;
   @Column({ type: 'text' }) note: string;
   /** Its holes as one text, so that one fingering is there once. */

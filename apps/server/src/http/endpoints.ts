@@ -10,6 +10,7 @@ import { HttpProblem, notFound, tooLarge } from './problem';
 export interface Visitor {
   readonly role: Role;
   readonly studioId: string;
+  readonly studioName: string;
   readonly name: string;
   readonly teacherId?: string;
   readonly studentId?: string;

@@ -3,6 +3,7 @@ import type { Request } from 'express';
 import { createHash } from 'node:crypto';
 import * as z from 'zod';
 import type { Database } from '../database/database';
+import type { Sealer } from '../platform/sealer';
 import { HttpProblem } from './problem';
 
 export interface KeptAnswer {
@@ -18,7 +19,10 @@ export const keptHours = 48;
  * instead of a second write. The answer is kept in the transaction of the write, so that there is either both or none.
  */
 export class KeptAnswers {
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly sealer: Sealer,
+  ) {}
 
   /** Inside a transaction: the answer of the same write before, or that of `work` now. */
   async once(request: Request, askedBy: string, studioId: string, work: () => Promise<KeptAnswer>): Promise<KeptAnswer> {
@@ -30,29 +34,39 @@ export class KeptAnswers {
       'INSERT INTO kept_answer (asked_by, key, studio_id, request_hash) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING RETURNING key',
       [askedBy, key, studioId, hash],
     );
-    if (claimed.length === 0) return this.before(askedBy, key, hash);
+    if (claimed.length === 0) return this.before(studioId, askedBy, key, hash);
     const answer = await work();
-    await this.database.query('UPDATE kept_answer SET status = $3, body = $4 WHERE asked_by = $1 AND key = $2', [
+    await this.database.query('UPDATE kept_answer SET status = $3, body = $4 WHERE asked_by = $1 AND key = $2 AND studio_id = $5', [
       askedBy,
       key,
       answer.status,
-      answer.body === undefined ? null : JSON.stringify(answer.body),
+      answer.body === undefined ? null : this.toKeep(JSON.stringify(answer.body)),
+      studioId,
     ]);
     return answer;
   }
 
+  /** Of the studio in hand. */
   async clear(): Promise<void> {
     await this.database.query(`DELETE FROM kept_answer WHERE created_at < now() - interval '${keptHours} hours'`);
   }
 
-  private async before(askedBy: string, key: string, hash: string): Promise<KeptAnswer> {
+  /** An answer in which a live link stands is sealed. */
+  private toKeep(body: string): string {
+    return body.includes('/link#') ? this.sealer.seal(body) : body;
+  }
+
+  private async before(studioId: string, askedBy: string, key: string, hash: string): Promise<KeptAnswer> {
     const [kept] = await this.database.query<{ request_hash: string; status: number; body: string | null }>(
-      'SELECT request_hash, status, body FROM kept_answer WHERE asked_by = $1 AND key = $2',
-      [askedBy, key],
+      'SELECT request_hash, status, body FROM kept_answer WHERE asked_by = $1 AND key = $2 AND studio_id = $3',
+      [askedBy, key, studioId],
     );
     if (kept.request_hash !== hash)
       throw new HttpProblem('key-used-twice', 'This key belongs to another write. Each new write needs a key of its own; nothing was changed.');
-    return { status: kept.status, body: kept.body === null ? undefined : (JSON.parse(kept.body) as unknown) };
+    const body = kept.body === null ? undefined : this.sealer.open(kept.body);
+    if (kept.body !== null && body === undefined)
+      throw new HttpProblem('key-used-twice', 'This was done before; its answer can no longer be read. Reload the page.');
+    return { status: kept.status, body: body === undefined ? undefined : (JSON.parse(body) as unknown) };
   }
 }
 

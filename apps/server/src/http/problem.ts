@@ -9,22 +9,26 @@ interface Beside {
   readonly fields?: Problem['fields'];
   /** Where the status is another than the usual one of its code. */
   readonly status?: number;
+  /** Seconds after which it may go better. */
+  readonly retryAfter?: number;
 }
 
 /** An answer that is no success, thrown from anywhere below a route. */
 export class HttpProblem extends Error {
   readonly status: number;
   readonly fields: Problem['fields'];
+  readonly retryAfter: number | undefined;
 
   constructor(
     readonly code: ProblemCode,
     readonly detail: string,
-    { fields, status = problems[code].status }: Beside = {},
+    { fields, status = problems[code].status, retryAfter }: Beside = {},
   ) {
     super(detail);
     this.name = 'HttpProblem';
     this.status = status;
     this.fields = fields;
+    this.retryAfter = retryAfter;
   }
 }
 
@@ -96,6 +100,7 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
       detail: problem.detail,
       ...(problem.fields && { fields: [...problem.fields] }),
     };
+    if (problem.retryAfter !== undefined) response.set('retry-after', String(problem.retryAfter));
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(body));
   };
 }

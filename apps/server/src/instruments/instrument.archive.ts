@@ -10,7 +10,7 @@ import { InstrumentEntity } from './instrument.entity';
 export const instrumentArchive = archivePart({
   file: 'instruments.json',
   since: 2,
-  schema: z.array(archiveInstrumentSchema).max(20_000),
+  schema: z.array(archiveInstrumentSchema),
   absent: [],
   signs: { letter: 'i', idsOf },
   load: (database, studioId) => everything(database, InstrumentEntity, studioId),

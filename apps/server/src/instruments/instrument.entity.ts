@@ -4,8 +4,8 @@ import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, Upda
 /** An instrument that somebody plays. The owner is a student, a teacher, or the studio where neither is there. */
 @Entity({ name: 'instrument' })
 export class InstrumentEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'uuid', name: 'student_id', nullable: true }) studentId: string | null;
   @Column({ type: 'uuid', name: 'teacher_id', nullable: true }) teacherId: string | null;
   @Column({ type: 'text' }) name: string;

@@ -9,7 +9,7 @@ const modelsFile = 'models.json';
 export const modelArchive = archivePart({
   file: modelsFile,
   since: 2,
-  schema: z.array(archiveModelSchema).max(2000),
+  schema: z.array(archiveModelSchema),
   absent: [],
   signs: { letter: 'm', idsOf },
   load: (database, studioId) => everything(database, ModelEntity, studioId),

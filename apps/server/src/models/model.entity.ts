@@ -4,8 +4,8 @@ import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, Upda
 /** An instrument model that the studio made. */
 @Entity({ name: 'model' })
 export class ModelEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) name: string;
   @Column({ type: 'jsonb' }) instrument: Instrument;
   @Column({ type: 'text', name: 'made_by' }) madeBy: string;

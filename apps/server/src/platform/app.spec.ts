@@ -2,7 +2,7 @@ import express from 'express';
 import { pino } from 'pino';
 import request from 'supertest';
 import { problemHandler } from '../http/problem';
-import { clusterUrl, onCluster, startTestServer, type TestServer } from '../testing/test-server';
+import { clusterUrl, rowsClusterUrl, onCluster, startTestServer, type TestServer } from '../testing/test-server';
 import { createDataSource, migrate } from '../database/data-source';
 import { readConfig } from './config';
 import { tables } from '../things/tables';
@@ -42,12 +42,12 @@ describe('the server', () => {
     await onCluster('CREATE DATABASE migrate_twice');
     const url = new URL(clusterUrl());
     url.pathname = '/migrate_twice';
-    const sources = [1, 2].map(() => createDataSource(url.toString(), tables, () => undefined));
-    await Promise.all(sources.map((source) => source.initialize()));
-    await Promise.all(sources.map((source) => migrate(source, url.toString())));
-    const [{ count }] = await sources[0].query<{ count: string }[]>('SELECT count(*) FROM migrations');
-    expect(count).toBe(String(sources[0].migrations.length));
-    await Promise.all(sources.map((source) => source.destroy()));
+    await Promise.all([1, 2].map(() => migrate(url.toString(), rowsClusterUrl())));
+    const source = createDataSource(url.toString(), tables, () => undefined);
+    await source.initialize();
+    const [{ count }] = await source.query<{ count: string }[]>('SELECT count(*) FROM migrations');
+    expect(count).toBe(String(source.migrations.length));
+    await source.destroy();
     await onCluster('DROP DATABASE migrate_twice WITH (FORCE)');
   });
 

@@ -13,10 +13,12 @@ import { serveAccount } from '../accounts/account.routes';
 import { LinkRepository } from '../accounts/link.repository';
 import { serveLinks } from '../accounts/link.routes';
 import { MailRepository } from '../accounts/mail.repository';
-import { requireToken, sessions, visitorOf } from '../accounts/session';
+import { Sessions, visitorOf } from '../accounts/session';
 import { sessionAnswers } from '../accounts/session-answer';
 import { serveSession } from '../accounts/session.routes';
 import { serveStudio } from '../accounts/studio.routes';
+import { Tries } from '../accounts/tries';
+import type { ArchiveReader } from '../archive/archive-reader';
 import { ArchiveRepository } from '../archive/archive.repository';
 import { serveArchive } from '../archive/archive.routes';
 import { AuditRepository } from '../audit/audit.repository';
@@ -34,6 +36,7 @@ import type { Readers } from '../tunes/readers';
 import { allRoutes } from './all-routes';
 import type { Config } from './config';
 import type { Metrics } from './metrics';
+import { Sealer } from './sealer';
 import { webFiles } from './web-files';
 
 export interface AppParts {
@@ -44,6 +47,8 @@ export interface AppParts {
   readonly logger: Logger;
   /** What reads tunes apart from the server's own thread. */
   readonly readers: Readers;
+  /** The same for backups. */
+  readonly archives: ArchiveReader;
   /** Absent in tests that watch nothing. */
   readonly metrics?: Metrics;
 }
@@ -52,18 +57,19 @@ const jsonLimit = 300_000;
 const fileLimit = (kind: FileKind): number => (kind === 'zip' ? longestArchive : longestBook);
 
 /** The whole server as one Express application, not yet listening. */
-export function createApp({ config, dataSource, pool, logger, readers, metrics }: AppParts): Express {
+export function createApp({ config, dataSource, pool, logger, readers, archives, metrics }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   // Only a proxy that was named is believed; what it says of the visitor's address counts for the limit on sign-in.
   app.set('trust proxy', config.proxy ?? false);
   if (metrics !== undefined) app.use(metrics.time);
-  app.use(requestLog(logger), contentPolicy(), compression(), doors(config));
-  const endpoints = assemble({ config, dataSource, readers });
+  app.use(requestLog(logger), contentPolicy(isHttps(config)), compression(), doors(config));
+  const sessions = new Sessions({ secret: config.sessionSecret, isSecure: isHttps(config) });
+  const endpoints = assemble({ config, dataSource, readers, archives }, sessions);
   // Watchers ask without a session.
   app.use('/api', endpoints.watched);
   const api = express.Router();
-  api.use(revalidated, sessions(pool, config.sessionSecret), requireToken, endpoints.router, unknownRoute);
+  api.use(revalidated, sessions.middleware(pool), sessions.requireToken, endpoints.router, unknownRoute);
   app.use('/api', api);
 
   if (config.webRoot !== undefined) app.use(webFiles(config.webRoot));
@@ -80,22 +86,33 @@ const revalidated: RequestHandler = (_request, response, next) => {
 };
 
 /** Repositories and routes put together. */
-function assemble({ config, dataSource, readers }: Pick<AppParts, 'config' | 'dataSource' | 'readers'>): { readonly router: Router; readonly watched: Router } {
+function assemble(
+  { config, dataSource, readers, archives }: Pick<AppParts, 'config' | 'dataSource' | 'readers' | 'archives'>,
+  sessions: Sessions,
+): { readonly router: Router; readonly watched: Router } {
   const database = new Database(dataSource);
+  const sealer = new Sealer(config.sessionSecret);
   const accounts = new AccountRepository(database);
   const audit = new AuditRepository(database);
-  const parts = { database, keptAnswers: new KeptAnswers(database), audit, visitorOf: visitorOf(accounts), jsonLimit, fileLimit };
+  const parts = { database, keptAnswers: new KeptAnswers(database, sealer), audit, visitorOf: visitorOf(accounts), jsonLimit, fileLimit };
   const endpoints = new Endpoints(parts);
-  const answer = sessionAnswers(accounts, config);
-  const account = { database, accounts, links: new LinkRepository(database), mail: new MailRepository(database), address: config.address };
-  serveSession(endpoints, accounts, answer);
+  const answer = sessionAnswers(accounts, sessions, config);
+  const account = {
+    database,
+    accounts,
+    links: new LinkRepository(database),
+    tries: new Tries(database),
+    mail: new MailRepository(database, sealer),
+    address: config.address,
+  };
+  serveSession(endpoints, accounts, account.tries, sessions, answer);
   serveStudio(endpoints, account, answer);
   serveLinks(endpoints, account, audit, answer, config.hasOutbox);
   serveAccount(endpoints, account);
   serveAudit(endpoints, audit);
   for (const { serve } of things) serve(endpoints, { database, address: config.address, readers });
   servePutAway(endpoints, new PutAwayRepository(database, things));
-  serveArchive(endpoints, new ArchiveRepository(database, things), things);
+  serveArchive(endpoints, new ArchiveRepository(database, things), things, archives);
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };
 }
 
@@ -129,7 +146,7 @@ function requestLog(logger: Logger): RequestHandler {
 const engraverStyle = "'sha256-BCpnf71gZdCsSCHDzyB1RsBbZ0qQdqseK6v+yJsgg30='";
 
 /** Everything from this server only; inline styles only with the page's own nonce. */
-function contentPolicy(): RequestHandler[] {
+function contentPolicy(isSecure: boolean): RequestHandler[] {
   const nonce: RequestHandler = (_request, response, next) => {
     response.locals['nonce'] = randomBytes(16).toString('base64');
     next();
@@ -152,11 +169,16 @@ function contentPolicy(): RequestHandler[] {
         connectSrc: ["'self'"],
       },
     },
-    strictTransportSecurity: false,
+    strictTransportSecurity: isSecure && { maxAge: halfYear, includeSubDomains: false },
     referrerPolicy: { policy: 'same-origin' },
   });
   return [nonce, policy];
 }
+
+/** Seconds for which a browser asks for this name by https only. */
+const halfYear = 180 * 24 * 3600;
+
+const isHttps = ({ address }: Config): boolean => address?.startsWith('https:') === true;
 
 const readyTimeoutMs = 2000;
 

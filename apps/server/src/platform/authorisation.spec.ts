@@ -5,6 +5,7 @@ import { things } from '../things/things';
 import { allRoutes } from './all-routes';
 import { made, upload, type Answered, type Entry, type Made, type ThingMatrix } from '../things/matrix.spec-support';
 import { describedApi, type DescribedApi } from '../testing/described';
+import { forgetStudios } from '../testing/on-queries';
 import { addStudio, addTeacher, startTestServer, visit, visitByLink, type TestServer, type Visitor } from '../testing/test-server';
 
 const actors = ['nobody', 'stranger', 'teacher', 'owner', 'student'] as const;
@@ -27,7 +28,7 @@ const others: Readonly<Record<string, Entry>> = {
     endsSession: true,
     expected: [201, 201, 201, 201, 201],
   },
-  'POST /api/account/reset': { body: () => ({ email: 'nobody@studio.example' }), expected: [204, 204, 204, 204, 204] },
+  'POST /api/account/reset': { body: () => ({ email: freshEmail() }), expected: [204, 204, 204, 204, 204] },
   'POST /api/links/look': { body: () => ({ token: 'x'.repeat(32) }), expected: [404, 404, 404, 404, 404] },
   'POST /api/links/take': { body: () => ({ token: 'x'.repeat(32) }), expected: [404, 404, 404, 404, 404] },
   'GET /api/outbox': { expected: [200, 200, 200, 200, 200] },
@@ -167,6 +168,28 @@ describe('who may do what', () => {
     }
     untouched = entry.putAway === undefined ? all : undefined;
     expect(statuses).toEqual(entry.expected);
+  });
+
+  it('leaves a stranger without a row where a query forgets its studio', async () => {
+    const all = await freshThings();
+    const forgetful = forgetStudios();
+    try {
+      for (const [route, entry] of Object.entries(matrix)) {
+        if (entry.path === undefined || entry.expected[1] !== 404) continue;
+        const [method] = route.split(' ');
+        const { status } = await ask(people.stranger, method, entry.path(all), entry.body?.(all) ?? {});
+        expect([route, status]).toEqual([route, 404]);
+      }
+      for (const kind of kinds) {
+        const text = JSON.stringify((await people.stranger.get(`/api/${kind}s`).expect(200)).body);
+        for (const id of Object.values(all)) if (id.length > 4) expect([kind, text.includes(id)]).toEqual([kind, false]);
+      }
+      expect(forgetful.count()).toBeGreaterThan(30);
+    } finally {
+      forgetful.restore();
+    }
+    // And nothing of it was changed: its owner finds all of it.
+    expect((await people.owner.get('/api/tunes').expect(200)).text).toContain(all['tune']);
   });
 
   it('shows a stranger nothing of another studio in any list', async () => {

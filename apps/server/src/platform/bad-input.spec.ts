@@ -140,7 +140,7 @@ describe('cookies and tokens', () => {
 });
 
 describe('forty wrong passwords', () => {
-  it('are cut off after ten, cost little, and do not keep others of another computer out', async () => {
+  it('are cut off after five, cost little, and do not keep others of another computer out', async () => {
     const guarded = await startTestServer({ proxy: ['loopback'] });
     try {
       await addStudio(guarded.dataSource, 'bea@studio.example');
@@ -151,8 +151,8 @@ describe('forty wrong passwords', () => {
         counts.set(status, (counts.get(status) ?? 0) + 1);
       }
       expect([...counts]).toEqual([
-        [401, 10],
-        [429, 30],
+        [401, 5],
+        [429, 35],
       ]);
       const bea = await visit(guarded.app);
       await bea.post('/api/session', { email: 'bea@studio.example', password }).set('x-forwarded-for', '203.0.113.4').expect(200);

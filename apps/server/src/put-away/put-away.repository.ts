@@ -46,7 +46,7 @@ export class PutAwayRepository {
     );
   }
 
-  /** Deletes for good what was put away longer ago than it is kept: what names another thing before what it names. */
+  /** In the studio in hand: deletes for good what was put away longer ago than it is kept: what names another thing before what it names. */
   async clear(): Promise<number> {
     return this.database.transaction(async () => {
       let gone = 0;
@@ -71,16 +71,21 @@ export class PutAwayRepository {
   async forget(studioId: string, id: string): Promise<boolean> {
     return this.database.transaction(async () => {
       if (!(await this.database.of(StudentEntity).exists({ where: { studioId, id }, withDeleted: true }))) return false;
-      await this.database.query(`DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2 OR thing_id IN (${this.idsOfStudent('$2')}))`, [studioId, id]);
+      await this.database.query(`DELETE FROM audit_entry WHERE studio_id = $1 AND (thing_id = $2 OR thing_id IN (${this.idsOfStudent('$1', '$2')}))`, [
+        studioId,
+        id,
+      ]);
       await this.database.query('DELETE FROM kept_answer WHERE studio_id = $1 AND position($2 in body) > 0', [studioId, id]);
-      await this.database.query("DELETE FROM session WHERE sess->>'studentId' = $1", [id]);
+      await this.database.query('SELECT sessions_end_of_student($1)', [id]);
       await this.database.of(StudentEntity).delete({ studioId, id });
       return true;
     });
   }
 
   /** The ids of everything that goes with a student, as a query. */
-  private idsOfStudent(student: string): string {
-    return this.parts.flatMap(({ table, isOfStudent }) => (isOfStudent ? [`SELECT id FROM ${table} WHERE student_id = ${student}`] : [])).join(' UNION ALL ');
+  private idsOfStudent(studio: string, student: string): string {
+    return this.parts
+      .flatMap(({ table, isOfStudent }) => (isOfStudent ? [`SELECT id FROM ${table} WHERE studio_id = ${studio} AND student_id = ${student}`] : []))
+      .join(' UNION ALL ');
   }
 }

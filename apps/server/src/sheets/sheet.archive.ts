@@ -23,7 +23,7 @@ interface Rows {
 export const sheetArchive = archivePart({
   file: 'sheets.json',
   since: 1,
-  schema: z.array(archiveSheetSchema).max(50_000),
+  schema: z.array(archiveSheetSchema),
   absent: [],
   signs: { letter: 'p', idsOf: ({ sheets }: Rows) => idsOf(sheets) },
   load: async (database, studioId) => ({
@@ -54,13 +54,14 @@ export const sheetArchive = archivePart({
         ...line,
         fingering,
         speeds,
+        studioId,
         id: randomUUID() as string,
         sheetId: idOf(sheet.sign),
         position,
         removedAt: null,
       })),
     );
-    const newCodes = await giveCodes(database, lines);
+    const newCodes = await giveCodes(database, studioId, lines);
     await insertAll(database, SheetLineEntity, lines);
     return { count: rows.length, newCodes };
   },
@@ -86,18 +87,18 @@ function check({ title, student, tune, instrument, lines }: ArchivedSheet, there
 }
 
 /** Keeps each line's code where nobody has it, and gives a new one where somebody has. */
-async function giveCodes(database: Database, lines: { code: string }[]): Promise<number> {
+async function giveCodes(database: Database, studioId: string, lines: { code: string }[]): Promise<number> {
   const sheets = new SheetRepository(database);
-  const taken = await sheets.takenCodes(lines.map(({ code }) => code));
+  const taken = await sheets.takenCodes(
+    studioId,
+    lines.map(({ code }) => code),
+  );
   const clashing = lines.filter(({ code }) => {
     const isTaken = taken.has(code);
     taken.add(code);
     return isTaken;
   });
-  for (const line of clashing) {
-    do [line.code] = await sheets.freshCodes(1);
-    while (taken.has(line.code));
-    taken.add(line.code);
-  }
+  const fresh = await sheets.freshCodes(studioId, clashing.length, taken);
+  clashing.forEach((line, index) => Object.assign(line, { code: fresh[index] }));
   return clashing.length;
 }

@@ -3,8 +3,8 @@ import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, Upda
 
 @Entity({ name: 'sheet' })
 export class SheetEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'uuid', name: 'student_id' }) studentId: string;
   @Column({ type: 'uuid', name: 'tune_id', nullable: true }) tuneId: string | null;
   @Column({ type: 'text' }) instrument: string;
@@ -19,10 +19,12 @@ export class SheetEntity {
 
 @Entity({ name: 'sheet_line' })
 export class SheetLineEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
   @Column({ type: 'uuid', name: 'sheet_id' }) sheetId: string;
   @Column({ type: 'int' }) position: number;
-  @Column({ type: 'text', unique: true }) code: string;
+  /** Unique within its studio. */
+  @Column({ type: 'text' }) code: string;
   @Column({ type: 'text' }) home: string;
   @Column({ type: 'text' }) other: string;
   @Column({ type: 'int' }) repetitions: number;

@@ -5,6 +5,7 @@ import type { Database } from '../database/database';
 import { SheetEntity, SheetLineEntity } from './sheet.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
+import { HttpProblem } from '../http/problem';
 import { newCode } from './line-code';
 
 interface Wanted extends PageQuery {
@@ -19,6 +20,8 @@ export interface SheetScope {
 }
 
 const codesAtOnce = 200;
+/** Draws for codes that are still free, before it is said that there are none: at half of all taken, one in a million million fails. */
+const drawsForEach = 40;
 
 interface SummaryRow {
   readonly id: string;
@@ -36,7 +39,8 @@ interface SummaryRow {
 
 const summaryColumns = `s.id, s.title, s.instrument, s.student_id AS "studentId", st.alias, s.tune_id AS "tuneId", t.title AS "tuneTitle",
   s.updated_at AS "updatedAt", s.updated_at::text AS exact`;
-const summaryTables = 'FROM sheet s JOIN student st ON st.id = s.student_id LEFT JOIN tune t ON t.id = s.tune_id';
+const summaryTables = `FROM sheet s JOIN student st ON st.studio_id = s.studio_id AND st.id = s.student_id
+  LEFT JOIN tune t ON t.studio_id = s.studio_id AND t.id = s.tune_id`;
 
 const summaryOf = ({ id, title, instrument, studentId, alias, tuneId, tuneTitle, updatedAt, lineCount }: SummaryRow): SheetSummary => ({
   ...{ id, title, instrument, lineCount },
@@ -45,7 +49,7 @@ const summaryOf = ({ id, title, instrument, studentId, alias, tuneId, tuneTitle,
   updatedAt: updatedAt.toISOString(),
 });
 
-type SheetLineRow = Pick<SheetLineEntity, keyof SheetLineInput | 'sheetId' | 'position' | 'code' | 'removedAt'> & { readonly id: string };
+type SheetLineRow = Pick<SheetLineEntity, keyof SheetLineInput | 'studioId' | 'sheetId' | 'position' | 'code' | 'removedAt'> & { readonly id: string };
 
 export class SheetRepository {
   constructor(private readonly database: Database) {}
@@ -54,7 +58,7 @@ export class SheetRepository {
   async list({ studioId, studentId }: SheetScope, { limit, after, find, student }: Wanted): Promise<Page<SheetSummary>> {
     const [at, id] = readCursor(after, 'moment');
     const rows = await this.database.query<SummaryRow>(
-      `SELECT ${summaryColumns}, (SELECT count(*)::int FROM sheet_line l WHERE l.sheet_id = s.id AND l.removed_at IS NULL) AS "lineCount"
+      `SELECT ${summaryColumns}, (SELECT count(*)::int FROM sheet_line l WHERE l.studio_id = s.studio_id AND l.sheet_id = s.id AND l.removed_at IS NULL) AS "lineCount"
        ${summaryTables}
        WHERE s.studio_id = $1 AND s.deleted_at IS NULL
          AND ($2::timestamptz IS NULL OR (s.updated_at, s.id) < ($2::timestamptz, $3::uuid))
@@ -73,7 +77,7 @@ export class SheetRepository {
       `SELECT ${summaryColumns}, s.note, s.version,
          COALESCE((SELECT json_agg(json_build_object('id', l.id, 'code', l.code, 'home', l.home, 'other', l.other, 'repetitions', l.repetitions,
            'tempo', l.tempo, 'speeds', l.speeds, 'point', l.point, 'exercise', l.exercise, 'fingering', l.fingering) ORDER BY l.position)
-           FROM sheet_line l WHERE l.sheet_id = s.id AND l.removed_at IS NULL), '[]') AS lines
+           FROM sheet_line l WHERE l.studio_id = s.studio_id AND l.sheet_id = s.id AND l.removed_at IS NULL), '[]') AS lines
        ${summaryTables}
        WHERE s.studio_id = $1 AND s.id = $2 AND s.deleted_at IS NULL AND ($3::uuid IS NULL OR s.student_id = $3::uuid)`,
       [studioId, id, studentId ?? null],
@@ -93,7 +97,7 @@ export class SheetRepository {
     const { studentId, tuneId, instrument, title, note } = sheet;
     await this.database.transaction(async () => {
       await this.database.of(SheetEntity).insert({ id, studioId, studentId, tuneId, instrument, title, note, version: 1 });
-      await this.writeLines(id, sheet.lines);
+      await this.writeLines(studioId, id, sheet.lines);
     });
     return id;
   }
@@ -104,7 +108,7 @@ export class SheetRepository {
       const where = { studioId, id, version, deletedAt: IsNull() };
       const { affected } = await this.database.of(SheetEntity).update(where, { title, note, version: version + 1 });
       if (affected !== 1) return (await this.database.of(SheetEntity).existsBy({ studioId, id })) ? 'stale' : 'missing';
-      await this.writeLines(id, lines);
+      await this.writeLines(studioId, id, lines);
       return 'saved';
     });
   }
@@ -122,7 +126,7 @@ export class SheetRepository {
   }
 
   async lineByCode(scope: SheetScope, code: string): Promise<OpenedLine | undefined> {
-    const line = await this.database.of(SheetLineEntity).findOneBy({ code, removedAt: IsNull() });
+    const line = await this.database.of(SheetLineEntity).findOneBy({ studioId: scope.studioId, code, removedAt: IsNull() });
     const sheet = line === null ? undefined : await this.get(scope, line.sheetId);
     if (line === null || sheet === undefined) return undefined;
     return { line: lineOf(line), instrument: sheet.instrument, sheet: { id: sheet.id, title: sheet.title }, student: sheet.student };
@@ -133,40 +137,46 @@ export class SheetRepository {
   }
 
   /** Writes the lines in their order. A line that is not among them is taken off, and keeps its code in case it comes back. */
-  private async writeLines(sheetId: string, lines: readonly SheetLineInput[]): Promise<void> {
+  private async writeLines(studioId: string, sheetId: string, lines: readonly SheetLineInput[]): Promise<void> {
     const lineTable = this.database.of(SheetLineEntity);
-    const codes = new Map((await lineTable.findBy({ sheetId })).map((line) => [line.id, line.code]));
+    const codes = new Map((await lineTable.findBy({ studioId, sheetId })).map((line) => [line.id, line.code]));
     const known: SheetLineRow[] = [];
     const fresh: SheetLineRow[] = [];
-    const newIds = await this.newIds(lines, codes);
-    const newCodes = await this.freshCodes(newIds.length);
+    const newIds = await this.newIds(studioId, lines, codes);
+    const newCodes = await this.freshCodes(studioId, newIds.length);
     lines.forEach(({ id, home, other, repetitions, tempo, speeds = null, point, exercise = null, fingering = null }, position) => {
-      const row = { sheetId, position, home, other, repetitions, tempo, speeds, point, exercise, fingering, removedAt: null };
+      const row = { studioId, sheetId, position, home, other, repetitions, tempo, speeds, point, exercise, fingering, removedAt: null };
       const code = id === undefined ? undefined : codes.get(id);
       if (code === undefined) fresh.push({ ...row, id: newIds[fresh.length], code: newCodes[fresh.length] });
       else known.push({ ...row, id: id as string, code });
     });
     const kept = [...known, ...fresh].map((row) => row.id);
-    await lineTable.update({ sheetId, removedAt: IsNull(), ...(kept.length > 0 && { id: Not(In(kept)) }) }, { removedAt: () => 'now()' });
-    if (known.length > 0) await lineTable.upsert(known, ['id']);
+    await lineTable.update({ studioId, sheetId, removedAt: IsNull(), ...(kept.length > 0 && { id: Not(In(kept)) }) }, { removedAt: () => 'now()' });
+    if (known.length > 0) await lineTable.upsert(known, ['studioId', 'id']);
     if (fresh.length > 0) await lineTable.insert(fresh);
   }
 
   /** Ids for the lines that this sheet does not have yet: the ones they were sent with, unless another sheet has them. */
-  private async newIds(lines: readonly SheetLineInput[], codes: ReadonlyMap<string, string>): Promise<string[]> {
+  private async newIds(studioId: string, lines: readonly SheetLineInput[], codes: ReadonlyMap<string, string>): Promise<string[]> {
     const unknown = lines.filter(({ id }) => id === undefined || !codes.has(id)).map(({ id }) => id ?? randomUUID());
     const sent = lines.flatMap(({ id }) => (id === undefined || codes.has(id) ? [] : [id]));
     if (sent.length === 0) return unknown;
-    const taken = new Set((await this.database.of(SheetLineEntity).find({ select: { id: true }, where: { id: In(sent) } })).map(({ id }) => id));
+    const taken = new Set((await this.database.of(SheetLineEntity).find({ select: { id: true }, where: { studioId, id: In(sent) } })).map(({ id }) => id));
     return unknown.map((id) => (taken.has(id) ? randomUUID() : id));
   }
 
-  /** Codes that no line has; a collision that slips through is refused by the database's own rule. */
-  async freshCodes(count: number): Promise<string[]> {
+  /**
+   * Codes that no line of the studio has; a collision that slips through is refused by the database's own rule.
+   * @throws HttpProblem where so many are taken that none is found in a bounded number of draws
+   */
+  async freshCodes(studioId: string, count: number, alsoTaken: ReadonlySet<string> = new Set()): Promise<string[]> {
     const codes = new Set<string>();
-    while (codes.size < count) {
-      const candidate = newCode();
-      if (!(await this.database.of(SheetLineEntity).existsBy({ code: candidate }))) codes.add(candidate);
+    for (let draw = 0; codes.size < count; draw += 1) {
+      if (draw === drawsForEach)
+        throw new HttpProblem('not-possible', 'There is no practice code left for another line. Delete sheets that nobody needs any more.');
+      const drawn = new Set(Array.from({ length: count - codes.size }, () => newCode()));
+      const taken = await this.takenCodes(studioId, [...drawn]);
+      for (const code of drawn) if (!taken.has(code) && !alsoTaken.has(code)) codes.add(code);
     }
     return [...codes];
   }
@@ -175,7 +185,7 @@ export class SheetRepository {
   async linesBySheet(studioId: string): Promise<ReadonlyMap<string, readonly SheetLineEntity[]>> {
     const lines = await this.database.query<SheetLineEntity>(
       `SELECT l.sheet_id AS "sheetId", l.home, l.other, l.repetitions, l.tempo, l.speeds, l.point, l.exercise, l.fingering, l.code
-       FROM sheet_line l JOIN sheet s ON s.id = l.sheet_id WHERE s.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
+       FROM sheet_line l WHERE l.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
       [studioId],
     );
     const groups = new Map<string, SheetLineEntity[]>();
@@ -187,11 +197,13 @@ export class SheetRepository {
     return groups;
   }
 
-  /** Which of these codes some line has already. */
-  async takenCodes(codes: readonly string[]): Promise<Set<string>> {
+  /** Which of these codes some line of the studio has already. */
+  async takenCodes(studioId: string, codes: readonly string[]): Promise<Set<string>> {
     const taken = new Set<string>();
     for (let start = 0; start < codes.length; start += codesAtOnce) {
-      const found = await this.database.of(SheetLineEntity).find({ select: { code: true }, where: { code: In(codes.slice(start, start + codesAtOnce)) } });
+      const found = await this.database
+        .of(SheetLineEntity)
+        .find({ select: { code: true }, where: { studioId, code: In(codes.slice(start, start + codesAtOnce)) } });
       for (const { code } of found) taken.add(code);
     }
     return taken;

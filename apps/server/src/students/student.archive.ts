@@ -8,7 +8,7 @@ export const studentsFile = 'students.json';
 export const studentArchive = archivePart({
   file: studentsFile,
   since: 1,
-  schema: z.array(archiveStudentSchema).max(5000),
+  schema: z.array(archiveStudentSchema),
   absent: [],
   signs: { letter: 's', idsOf },
   load: (database, studioId) => everything(database, StudentEntity, studioId),

@@ -2,8 +2,8 @@ import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn } fro
 
 @Entity({ name: 'student' })
 export class StudentEntity {
+  @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @Column({ type: 'text' }) alias: string;
   @Column({ type: 'jsonb', nullable: true }) consent: { guardian: string; on: string; covers: string } | null;
   /** Ids of the movements that the student has. */

@@ -61,6 +61,6 @@ export class StudentRepository {
 
   /** Ends the sessions on a student's own tablet. */
   async endSessions(studentId: string): Promise<void> {
-    await this.database.query("DELETE FROM session WHERE sess->>'studentId' = $1", [studentId]);
+    await this.database.query('SELECT sessions_end_of_student($1)', [studentId]);
   }
 }

@@ -7,16 +7,22 @@ import type { DataSource } from 'typeorm';
 import { tokenHeader, type Session } from '@zelpit/contract';
 import { hashPassword } from '../accounts/password';
 import { createDataSource, migrate } from '../database/data-source';
-import { StudioEntity, TeacherEntity } from '../accounts/account.entities';
+import { AccountRepository } from '../accounts/account.repository';
+import { Database } from '../database/database';
 import { createApp } from '../platform/app';
+import { ArchiveReader } from '../archive/archive-reader';
 import { tables } from '../things/tables';
+import { things } from '../things/things';
 import { Readers } from '../tunes/readers';
 import type { Config } from '../platform/config';
 
 /** A server over a fresh database of the test cluster. */
 export interface TestServer {
   readonly app: ReturnType<typeof createApp>;
+  /** As the role that owns the tables, which sees the rows of all studios. */
   readonly dataSource: DataSource;
+  /** As the role that the server works as. */
+  readonly rows: DataSource;
   readonly databaseUrl: string;
   readonly databaseName: string;
   close(): Promise<void>;
@@ -41,8 +47,10 @@ export async function onCluster(sql: string): Promise<void> {
 /** A database with all tables in it, made once for a whole run: copying it is quicker than making the tables anew. */
 export const templateName = 'zelpit_template';
 
-const urlOf = (database: string): string => {
-  const url = new URL(clusterUrl());
+export const rowsClusterUrl = (): string => process.env['ZELPIT_TEST_ROWS_URL'] ?? '';
+
+const urlOf = (database: string, cluster = clusterUrl()): string => {
+  const url = new URL(cluster);
   url.pathname = `/${database}`;
   return url.toString();
 };
@@ -50,10 +58,7 @@ const urlOf = (database: string): string => {
 /** Makes the template; whoever copies it needs it without connections. */
 export async function makeTemplate(): Promise<void> {
   await onCluster(`CREATE DATABASE ${templateName}`);
-  const dataSource = createDataSource(urlOf(templateName), tables, () => undefined);
-  await dataSource.initialize();
-  await migrate(dataSource, urlOf(templateName));
-  await dataSource.destroy();
+  await migrate(urlOf(templateName), rowsClusterUrl());
 }
 
 export async function startTestServer(settings: Partial<Config> = {}): Promise<TestServer> {
@@ -61,11 +66,14 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   await onCluster(`CREATE DATABASE ${databaseName} TEMPLATE ${templateName}`);
   const databaseUrl = urlOf(databaseName);
   const dataSource = createDataSource(databaseUrl, tables, () => undefined);
-  await dataSource.initialize();
-  const pool = new pg.Pool({ connectionString: databaseUrl, max: 3, connectionTimeoutMillis: 2000 });
+  const rowsUrl = urlOf(databaseName, rowsClusterUrl());
+  const rows = createDataSource(rowsUrl, tables, () => undefined);
+  await Promise.all([dataSource.initialize(), rows.initialize()]);
+  const pool = new pg.Pool({ connectionString: rowsUrl, max: 3, connectionTimeoutMillis: 2000 });
   pool.on('error', () => undefined);
   const config: Config = {
-    databaseUrl,
+    databaseUrl: rowsUrl,
+    pool: 10,
     port: 0,
     host: '127.0.0.1',
     isDemo: false,
@@ -75,14 +83,16 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     ...settings,
   };
   const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 4000 });
-  const app = createApp({ config, dataSource, pool, logger: pino({ level: 'silent' }), readers });
+  const archives = new ArchiveReader(things, { path: process.env['ZELPIT_TEST_ARCHIVES'] ?? '' });
+  const app = createApp({ config, dataSource: rows, pool, logger: pino({ level: 'silent' }), readers, archives });
   return {
     app,
     dataSource,
+    rows,
     databaseUrl,
     databaseName,
     close: async () => {
-      await Promise.allSettled([dataSource.destroy(), pool.end(), readers.close()]);
+      await Promise.allSettled([dataSource.destroy(), rows.destroy(), pool.end(), readers.close()]);
       await onCluster(`DROP DATABASE ${databaseName} WITH (FORCE)`);
     },
   };
@@ -95,19 +105,17 @@ const passwordHash = (): Promise<string> => (hashed ??= hashPassword(password));
 
 /** A studio with its owner. */
 export async function addStudio(dataSource: DataSource, email: string): Promise<string> {
-  const studioId = randomUUID();
-  await dataSource.getRepository(StudioEntity).insert({ id: studioId, name: `Studio of ${email}` });
-  await dataSource
-    .getRepository(TeacherEntity)
-    .insert({ id: randomUUID(), studioId, name: 'A Teacher', email, passwordHash: await passwordHash(), role: 'owner' });
+  const accounts = new AccountRepository(new Database(dataSource));
+  const studioId = await accounts.addStudio(`Studio of ${email}`);
+  const teacherId = await accounts.addAccount({ name: 'A Teacher', email, passwordHash: await passwordHash() });
+  await accounts.join(studioId, teacherId, 'owner');
   return studioId;
 }
 
 /** One more teacher in a studio. */
 export async function addTeacher(dataSource: DataSource, studioId: string, email: string): Promise<void> {
-  await dataSource
-    .getRepository(TeacherEntity)
-    .insert({ id: randomUUID(), studioId, name: 'B Teacher', email, passwordHash: await passwordHash(), role: 'teacher' });
+  const accounts = new AccountRepository(new Database(dataSource));
+  await accounts.join(studioId, await accounts.addAccount({ name: 'B Teacher', email, passwordHash: await passwordHash() }), 'teacher');
 }
 
 /** Somebody at a browser: keeps cookies and sends the token with every write. */

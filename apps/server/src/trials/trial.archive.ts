@@ -10,7 +10,7 @@ import { TrialEntity } from './trial.entity';
 export const trialArchive = archivePart({
   file: 'trials.json',
   since: 3,
-  schema: z.array(archiveTrialSchema).max(200_000),
+  schema: z.array(archiveTrialSchema),
   absent: [],
   load: (database, studioId) => everything(database, TrialEntity, studioId),
   pack: (rows: readonly TrialEntity[], signs) =>

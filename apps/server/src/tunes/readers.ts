@@ -1,6 +1,6 @@
 import { splitBook, titleOf, ZelpitFault, type BookReading, type Instrument } from '@zelpit/core';
 import { Worker } from 'node:worker_threads';
-import { HttpProblem } from '../http/problem';
+import { Turns } from '../platform/turns';
 import type { ReaderAnswer, ReaderRequest } from './reader-messages';
 
 export interface ReadersSettings {
@@ -16,11 +16,6 @@ export interface ReadersSettings {
   readonly memoryMb?: number;
 }
 
-interface Job {
-  readonly studioId: string;
-  readonly run: () => Promise<void>;
-}
-
 const usual = { atOnce: 2, waiting: 12, tuneMs: 10_000, memoryMb: 256 } as const;
 
 /**
@@ -29,13 +24,14 @@ const usual = { atOnce: 2, waiting: 12, tuneMs: 10_000, memoryMb: 256 } as const
  */
 export class Readers {
   private readonly settings: Required<ReadersSettings>;
-  private readonly waiting: Job[] = [];
-  private readonly reading = new Set<string>();
+  private readonly turns: Turns;
   private readonly idle: Worker[] = [];
   private isClosed = false;
 
   constructor(settings: ReadersSettings) {
     this.settings = { ...usual, ...settings };
+    const { atOnce, waiting } = this.settings;
+    this.turns = new Turns({ atOnce, waiting, full: 'This studio has other tunes being read. Wait until they are there, then try again.' });
   }
 
   /**
@@ -44,33 +40,13 @@ export class Readers {
    * Errors: `ZelpitFault` `not-abc-text`; `HttpProblem` `too-many-tries` where the studio's queue is full
    */
   read(studioId: string, instrument: Instrument, text: string, isMeant = false): Promise<readonly BookReading[]> {
-    const inQueue = this.waiting.filter((job) => job.studioId === studioId).length;
-    if (inQueue >= this.settings.waiting)
-      return Promise.reject(new HttpProblem('too-many-tries', 'This studio has other tunes being read. Wait until they are there, then try again.'));
-    return new Promise((resolve, reject) => {
-      const run = (): Promise<void> => this.readAll({ instrument, text, from: 0, isMeant }).then(resolve, reject);
-      this.waiting.push({ studioId, run });
-      this.next();
-    });
+    return this.turns.run(studioId, () => this.readAll({ instrument, text, from: 0, isMeant }));
   }
 
   /** Ends every reader. */
   async close(): Promise<void> {
     this.isClosed = true;
     await Promise.all(this.idle.splice(0).map((worker) => worker.terminate()));
-  }
-
-  private next(): void {
-    if (this.reading.size >= this.settings.atOnce) return;
-    const at = this.waiting.findIndex(({ studioId }) => !this.reading.has(studioId));
-    if (at === -1) return;
-    const [{ studioId, run }] = this.waiting.splice(at, 1);
-    this.reading.add(studioId);
-    void run().finally(() => {
-      this.reading.delete(studioId);
-      this.next();
-    });
-    this.next();
   }
 
   private async readAll(request: ReaderRequest): Promise<readonly BookReading[]> {

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { accountRoutes, invitationDays, type Invitation, type Teacher } from '@zelpit/contract';
+import { accountRoutes, invitationDays, type Invitation, type NewInvitation, type Teacher } from '@zelpit/contract';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
@@ -61,6 +61,14 @@ import { SessionService } from '../../kernel/session/session.service';
             </li>
           }
         </ul>
+        @if (made(); as link) {
+          <p class="mt-3" role="status">
+            Give {{ link.name }} this address. It works once, until {{ link.until | date: 'd MMMM' }}, and is shown only now:
+            <b class="link-address">{{ link.address }}</b>
+            <button type="button" class="word ms-2" (click)="copy(link.address)">Copy</button>
+            <button type="button" class="word ms-2" (click)="made.set(undefined)">Close</button>
+          </p>
+        }
         @if (invitations().length > 0) {
           <h2 class="group-title">Invited</h2>
           <ul class="rows" style="max-width: 1000px">
@@ -89,6 +97,8 @@ export class TeachersPage {
   protected readonly days = invitationDays;
   protected readonly teachers = signal<readonly Teacher[]>([]);
   protected readonly invitations = signal<readonly Invitation[]>([]);
+  /** The invitation that was just made, with its link. */
+  protected readonly made = signal<NewInvitation | undefined>(undefined);
   protected readonly attempt = new Attempt();
   /** Teacher whose removal was asked for and not yet confirmed. */
   protected readonly confirming = signal('');
@@ -105,12 +115,20 @@ export class TeachersPage {
 
   protected invite(): void {
     const { name, email } = this;
-    this.attempt.run(this.api.call(accountRoutes.invite, { body: { name, email } }), () => {
+    this.attempt.run(this.api.call(accountRoutes.invite, { body: { name, email } }), (made) => {
+      this.made.set(made);
       this.name = '';
       this.email = '';
       this.notices.done(`${name} has been invited.`);
       this.load();
     });
+  }
+
+  protected copy(address: string): void {
+    navigator.clipboard.writeText(address).then(
+      () => this.notices.done('Address copied.'),
+      () => this.notices.done('This browser does not let Zelpit copy. Select the address and copy it yourself.'),
+    );
   }
 
   protected withdraw({ id, name }: Invitation): void {
