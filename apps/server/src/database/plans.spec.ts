@@ -1,5 +1,5 @@
 import type { Page } from '@zelpit/contract';
-import { fillLargeStudio } from '../testing/large-studio';
+import { fillStudio } from '../testing/large-studio';
 import { onQueries } from '../testing/on-queries';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 
@@ -19,7 +19,8 @@ let studioId: string;
 beforeAll(async () => {
   server = await startTestServer();
   studioId = await addStudio(server.dataSource, 'ada@studio.example');
-  await fillLargeStudio(server.dataSource, studioId);
+  // Beside another of the same size, whose rows nobody here may meet.
+  for (const id of [studioId, await addStudio(server.dataSource, 'bea@studio.example')]) await fillStudio(server.dataSource, id);
   ada = await visit(server.app, 'ada@studio.example');
 }, 120_000);
 afterAll(() => server.close());
