@@ -1,10 +1,9 @@
-import { fork, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { signInToDemo, type ApiVisitor } from '../e2e/api-visitor';
-import { freshDatabase, startServer } from '../e2e/server.mjs';
-import { benchCommand, type Figure } from './measure';
+import { startServer } from '../e2e/server.mjs';
+import { startBare } from './bare';
+import { benchCommand, percentile, type Figure } from './measure';
 
 const editors = 20;
 const seconds = 60;
@@ -36,8 +35,6 @@ async function load(save: (editor: number, round: number) => Promise<void>): Pro
   await Promise.all(Array.from({ length: editors }, (_, editor) => edit(editor)));
   return times;
 }
-
-const percentile = (times: readonly number[], share: number): number => [...times].sort((one, other) => one - other)[Math.ceil(times.length * share) - 1];
 
 async function loadZelpit(): Promise<readonly number[]> {
   const server = await startServer();
@@ -80,9 +77,8 @@ async function loadZelpit(): Promise<readonly number[]> {
 }
 
 async function loadBare(): Promise<readonly number[]> {
-  const bare = fork(join(import.meta.dirname, 'bare-server.mjs'), { env: { ...process.env, DATABASE_URL: await freshDatabase() } });
+  const bare = await startBare();
   try {
-    const address = `http://127.0.0.1:${await portOf(bare)}`;
     const lines = Array.from({ length: linesOnSheet }, () => ({
       home: 'c',
       other: 'e',
@@ -93,18 +89,12 @@ async function loadBare(): Promise<readonly number[]> {
     }));
     return await load(async (editor, round) => {
       const body = JSON.stringify({ title: `Round ${round}`, note: 'Slowly', version: round, lines });
-      await (await fetch(`${address}/bare/${editor}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body })).json();
+      await (await fetch(`${bare.address}/bare/${editor}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body })).json();
     });
   } finally {
-    bare.kill();
+    bare.stop();
   }
 }
-
-const portOf = (bare: ChildProcess): Promise<number> =>
-  new Promise((resolve, reject) => {
-    bare.once('message', (message) => resolve((message as { listening: number }).listening));
-    bare.once('exit', (code) => reject(new Error(`The bare server ended with ${code}.`)));
-  });
 
 /** Twenty editors for a minute, against a bare Express route with one indexed update. */
 export async function loadFigures(): Promise<readonly Figure[]> {

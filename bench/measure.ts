@@ -23,6 +23,10 @@ export function medianOf(values: readonly number[]): number {
   return sorted.length % 2 === 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
 }
 
+/** The value that so large a share of them does not exceed. */
+export const percentile = (values: readonly number[], share: number): number =>
+  [...values].sort((one, other) => one - other)[Math.ceil(values.length * share) - 1];
+
 /** Median time of a call in ms, after some calls to warm up. */
 export function medianTime(run: () => void, times = 200, warmUp = 200): number {
   for (let index = 0; index < warmUp; index += 1) run();

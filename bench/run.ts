@@ -12,6 +12,7 @@ import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
 import { movementFigures } from './movements.bench';
 import { playerFigures } from './players.bench';
+import { studioFigures } from './studios.bench';
 import { soundFigures } from './sound.bench';
 import { timingFigures } from './timing.bench';
 
@@ -30,6 +31,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'drag', measure: changeDragFigures, figures: /finger dragged/ },
   { name: 'kill', measure: killFigures, figures: /SIGKILL|from a kill/ },
   { name: 'load', measure: loadFigures, figures: /of a save/ },
+  { name: 'studios', measure: studioFigures, figures: /reads of|hostile texts|during it|another studio|backup of a studio/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
 const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];

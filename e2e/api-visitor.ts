@@ -24,6 +24,19 @@ export async function signInToDemo(address: string): Promise<ApiVisitor> {
   return visitorWith(address, cookiesOf(signedIn), session.token);
 }
 
+/** Creates a studio on the server's own computer and signs in as its owner. */
+export async function createStudio(address: string, studio: string): Promise<ApiVisitor> {
+  const first = await fetch(`${address}/api/session`);
+  const { token } = (await first.json()) as { token: string };
+  const owner = { studio, name: 'Ada Quill', email: `${crypto.randomUUID()}@tarn-end.example`, password: 'seven lamps beside a slow ferry' };
+  const created = await fetch(`${address}/api/studios`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie: cookiesOf(first), [tokenHeader]: token },
+    body: JSON.stringify(owner),
+  });
+  return visitorWith(address, cookiesOf(created), ((await created.json()) as { token: string }).token);
+}
+
 const cookiesOf = (response: Response): string =>
   response.headers
     .getSetCookie()

@@ -1,12 +1,15 @@
 import { expect, test } from '@playwright/test';
-import { spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { signInToDemo } from '../api-visitor';
 
 const root = join(import.meta.dirname, '..', '..');
+
+/** A clone that only root can read runs its server as root here: there is nobody else who could. */
+const runsAsRoot = process.getuid?.() === 0 && spawnSync('runuser', ['-u', 'nobody', '--', 'test', '-r', join(root, 'package.json')]).status !== 0;
 
 interface Started {
   readonly child: ChildProcess;
@@ -16,7 +19,7 @@ interface Started {
 
 function start(state: string, env: Record<string, string> = {}): Started {
   const child = spawn('node', [join(root, 'scripts', 'start.mjs')], {
-    env: { ...process.env, DATABASE_URL: '', ZELPIT_STATE: state, ZELPIT_PORT: '0', ...env },
+    env: { ...process.env, DATABASE_URL: '', ZELPIT_STATE: state, ZELPIT_PORT: '0', ...(runsAsRoot && { ZELPIT_AS_ROOT: '1' }), ...env },
   });
   let output = '';
   child.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()));
@@ -27,6 +30,20 @@ function start(state: string, env: Record<string, string> = {}): Started {
 async function addressOf(started: Started): Promise<string> {
   await expect.poll(started.text, { timeout: 40_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
   return /http:\/\/127\.0\.0\.1:\d+/.exec(started.text())?.[0] ?? '';
+}
+
+/** The process that another one has started, by a word of its command. */
+function childOf(parent: number, word: string): number {
+  const found = readdirSync('/proc').find((pid) => {
+    if (!/^\d+$/.test(pid)) return false;
+    try {
+      const isChild = /^\d+ \(.*\) \S+ (\d+)/s.exec(readFileSync(`/proc/${pid}/stat`, 'utf8'))?.[1] === String(parent);
+      return isChild && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(word);
+    } catch {
+      return false;
+    }
+  });
+  return Number(found);
 }
 
 function isAlive(pid: number): boolean {
@@ -103,6 +120,30 @@ test.describe('npm start', () => {
     const ask = await visitor(await addressOf(started));
     expect(started.text()).toContain('An earlier start of this clone was killed; its stale lock is removed.');
     expect(await ask('/api/sheets')).toEqual(sheets);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+  });
+
+  test('starts the server again where it crashed, at the same address, with a sentence', async () => {
+    const started = start(state);
+    const address = await addressOf(started);
+    const server = childOf(started.child.pid ?? 0, 'main.js');
+    process.kill(server, 'SIGKILL');
+    await expect.poll(started.text).toContain('It is started again; what was saved is safe.');
+    await expect
+      .poll(
+        () =>
+          fetch(`${address}/api/ready`).then(
+            ({ status }) => status,
+            () => 0,
+          ),
+        { timeout: 20_000 },
+      )
+      .toBe(200);
+    const ask = await visitor(address);
+    expect(await ask('/api/sheets')).toEqual(sheets);
+    if (process.getuid?.() === 0 && !runsAsRoot)
+      expect(readFileSync(`/proc/${childOf(started.child.pid ?? 0, 'main.js')}/status`, 'utf8')).not.toMatch(/^Uid:\s+0\b/m);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
   });

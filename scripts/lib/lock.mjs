@@ -21,7 +21,7 @@ function holderOf(file) {
 export function takeLock(file) {
   const holder = holderOf(file);
   if (holder !== undefined) return { holder };
-  mkdirSync(dirname(file), { recursive: true });
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
   const write = (address) => writeFileSync(file, JSON.stringify({ pid: process.pid, address }));
   write(undefined);
   return { setAddress: write, release: () => rmSync(file, { force: true }) };

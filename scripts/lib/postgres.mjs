@@ -51,7 +51,7 @@ function clusterFolder(stateFolder) {
 
 /** The clone's own passwords and session secret, made the first time. */
 export function secretsOf(stateFolder) {
-  mkdirSync(stateFolder, { recursive: true });
+  mkdirSync(stateFolder, { recursive: true, mode: 0o700 });
   const file = join(stateFolder, 'secrets.json');
   const fresh = { password: randomBytes(18).toString('hex'), sessionSecret: randomBytes(32).toString('hex'), rowsPassword: randomBytes(18).toString('hex') };
   const kept = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : {};
@@ -93,7 +93,19 @@ function createCluster(binaries, folder, password) {
     chownSync(passwordFile, uid, gid);
   }
   chmodSync(folder, 0o700);
-  const made = pg(binaries, 'initdb', ['-D', folder, '-U', account, '-A', 'scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8']);
+  const made = pg(binaries, 'initdb', [
+    '-D',
+    folder,
+    '-U',
+    account,
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '--data-checksums',
+  ]);
   rmSync(passwordFile, { force: true });
   if (made.status !== 0) throw new Sentence(`The database could not be created: ${made.stderr.trim()}`);
 }
@@ -105,7 +117,7 @@ function createCluster(binaries, folder, password) {
  */
 export async function startPostgres(stateFolder, { isThrowaway = false, port: wanted = isThrowaway ? 0 : usualPort } = {}) {
   const binaries = await ensureBinaries();
-  mkdirSync(stateFolder, { recursive: true });
+  mkdirSync(stateFolder, { recursive: true, mode: 0o700 });
   const folder = clusterFolder(stateFolder);
   const { password, rowsPassword } = secretsOf(stateFolder);
   createCluster(binaries, folder, password);

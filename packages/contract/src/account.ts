@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { newPasswordSchema, passwordChangeSchema, sessionSchema } from './session';
+import { idSchema } from './problem';
 import { typedText } from './text';
 import { pageOf, pageQuerySchema } from './page';
 import { owner, route, staff } from './route';
@@ -17,6 +18,11 @@ export const studioSchema = z.object({ id: z.string(), name: z.string() });
 
 export const teacherSchema = z.object({ id: z.string(), name: z.string(), email: z.string(), role: z.enum(['owner', 'teacher']) });
 export type Teacher = z.infer<typeof teacherSchema>;
+
+/** A studio that somebody teaches in. */
+export const ownStudioSchema = z.object({ id: z.string(), name: z.string(), role: z.enum(['owner', 'teacher']) });
+export type OwnStudio = z.infer<typeof ownStudioSchema>;
+export const studioOpenSchema = z.strictObject({ id: idSchema });
 
 export const teacherRoleSchema = z.strictObject({ role: z.enum(['owner', 'teacher']) });
 
@@ -112,6 +118,15 @@ export const accountRoutes = {
     answers: { 204: null },
   }),
   endSessions: route({ method: 'delete', path: '/account/sessions', summary: 'Sign out on all computers', who: staff, answers: { 204: null } }),
+  ownStudios: route({ method: 'get', path: '/studios', summary: 'The studios that you teach in', who: staff, answers: { 200: z.array(ownStudioSchema) } }),
+  openStudio: route({
+    method: 'put',
+    path: '/session/studio',
+    summary: 'Open another studio that you teach in',
+    who: staff,
+    body: studioOpenSchema,
+    answers: { 204: null },
+  }),
   renameStudio: route({ method: 'put', path: '/studio', summary: 'Rename the studio', who: owner, body: studioChangeSchema, answers: { 200: studioSchema } }),
   teachers: route({ method: 'get', path: '/teachers', summary: 'Who teaches here', who: staff, answers: { 200: z.array(teacherSchema) } }),
   setTeacherRole: route({

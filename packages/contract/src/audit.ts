@@ -15,6 +15,7 @@ export const deedSchema = z.enum([
   'withdrew',
   'removed',
   'set a password for',
+  'signed out a tablet of',
   'gave a link to',
 ]);
 export type Deed = z.infer<typeof deedSchema>;

@@ -48,6 +48,10 @@ export const archiveStudentSchema = z.strictObject({
 });
 
 /** Students. */
+/** A tablet, or another device, on which a student is signed in. */
+export const tabletSchema = z.object({ id: z.string(), since: z.string() });
+export type Tablet = z.infer<typeof tabletSchema>;
+
 export const studentRoutes = {
   students: route({
     method: 'get',
@@ -75,4 +79,12 @@ export const studentRoutes = {
     who: staff,
     answers: { 201: studentLinkSchema },
   }),
+  tablets: route({
+    method: 'get',
+    path: '/students/{id}/tablets',
+    summary: 'Where a student is signed in',
+    who: staff,
+    answers: { 200: z.array(tabletSchema) },
+  }),
+  endTablet: route({ method: 'delete', path: '/tablets/{id}', summary: 'Sign a student out on one tablet', who: staff, answers: { 204: null } }),
 } as const;

@@ -1,3 +1,4 @@
+import type { Role } from '@zelpit/contract';
 import session, { type SessionData } from 'express-session';
 import type { Pool } from 'pg';
 
@@ -14,14 +15,14 @@ export class SessionStore extends session.Store {
   }
 
   override get(sid: string, done: (error: unknown, session?: SessionData | null) => void): void {
-    this.pool.query<{ sess: SessionData | null }>('SELECT session_get($1) AS sess', [sid]).then(
-      ({ rows: [{ sess }] }) => done(null, sess),
+    this.pool.query<SessionRow>('SELECT * FROM session_get($1)', [sid]).then(
+      ({ rows: [row] }) => done(null, row === undefined ? null : withVisitor(row)),
       (error: unknown) => done(error),
     );
   }
 
   override set(sid: string, data: SessionData, done?: Done): void {
-    this.call('SELECT session_put($1, $2, $3)', [sid, JSON.stringify(data), expiryOf(data)], done);
+    this.call('SELECT session_put($1, $2, $3)', [sid, JSON.stringify({ ...data, seen: undefined }), expiryOf(data)], done);
   }
 
   override destroy(sid: string, done?: Done): void {
@@ -47,5 +48,18 @@ export class SessionStore extends session.Store {
     );
   }
 }
+
+interface SessionRow {
+  readonly sess: SessionData;
+  readonly name: string | null;
+  readonly role: Role | null;
+  readonly studio: string | null;
+}
+
+/** Who the session is of now comes with it in one round trip; it is no part of what is stored. */
+const withVisitor = ({ sess, name, role, studio }: SessionRow): SessionData => ({
+  ...sess,
+  seen: name === null || role === null || studio === null ? null : { name, role, studio },
+});
 
 const expiryOf = ({ cookie }: SessionData): Date => (cookie.expires instanceof Date ? cookie.expires : new Date(cookie.expires ?? Date.now()));

@@ -4,7 +4,7 @@ import { HttpProblem } from '../http/problem';
 import type { AccountRepository } from './account.repository';
 import { passwordMatches } from './password';
 import type { Tries } from './tries';
-import { renew, signInAs, visitorOf, type Sessions } from './session';
+import { keepRights, signInAs, visitorOf, type Sessions } from './session';
 import type { AnswerSession } from './session-answer';
 
 export function serveSession(endpoints: Endpoints, accounts: AccountRepository, tries: Tries, sessions: Sessions, answer: AnswerSession): void {
@@ -13,7 +13,7 @@ export function serveSession(endpoints: Endpoints, accounts: AccountRepository, 
   endpoints.serveAnyone(sessionRoutes.session, async ({ request }) => {
     const who = await visitor(request);
     // Other rights than before come with another id.
-    if (who !== undefined && request.session.role !== who.role) await renew(request, who.role);
+    if (who !== undefined) await keepRights(request, who.role);
     return respond(200, await answer(request, who));
   });
 

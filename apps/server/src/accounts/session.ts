@@ -1,7 +1,7 @@
 import { tokenHeader, type Role } from '@zelpit/contract';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
-import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
+import { createHmac, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Pool } from 'pg';
 import type { Visitor } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
@@ -17,6 +17,10 @@ declare module 'express-session' {
     studioId: string;
     teacherId: string;
     studentId: string;
+    /** By what a teacher names this session of a student's: its own id is a secret. */
+    tablet: string;
+    /** Who it is of now, as the store found it; null for somebody who no longer belongs to the studio. Never stored. */
+    seen: { readonly name: string; readonly role: Role; readonly studio: string } | null;
     /** What they might do when the session got its id. */
     role: Role;
   }
@@ -105,9 +109,13 @@ const reading = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Who is signed in and still belongs to a studio: an account may have gone since. */
 export function visitorOf(accounts: AccountRepository): (request: Request) => Promise<Visitor | undefined> {
   return async (request) => {
-    const { studioId, teacherId, studentId, since = Date.now() } = request.session;
+    const { studioId, teacherId, studentId, since = Date.now(), seen } = request.session;
     if (studioId === undefined) return undefined;
     if (Date.now() - since > (teacherId === undefined ? sessionLife.student : sessionLife.teacher)) return undefined;
+    if (seen === null) return undefined;
+    if (seen !== undefined)
+      return { role: seen.role, studioId, studioName: seen.studio, name: seen.name, ...(teacherId === undefined ? { studentId } : { teacherId }) };
+    // Somebody who has just signed in was not yet found by the store.
     if (teacherId !== undefined) return accounts.teacherVisitor(studioId, teacherId);
     return studentId === undefined ? undefined : accounts.studentVisitor(studioId, studentId);
   };
@@ -121,16 +129,22 @@ export async function signInAs(request: Request, who: SignedIn): Promise<void> {
   await regenerate(request);
   const { session: fresh } = request;
   fresh.cookie.maxAge = 'teacherId' in who ? sessionLife.teacher : sessionLife.student;
-  Object.assign(fresh, who, { token: randomBytes(24).toString('base64url'), since: Date.now() });
+  Object.assign(fresh, who, { token: randomBytes(24).toString('base64url'), since: Date.now(), ...('studentId' in who && { tablet: randomUUID() }) });
   await save(request);
 }
 
 /** The same session under a new id: whoever knew the old one holds nothing any more. The page's token stays. */
 export async function renew(request: Request, role: Role): Promise<void> {
-  const { token, since, studioId, teacherId, studentId } = request.session;
+  const { token, since, studioId, teacherId, studentId, tablet } = request.session;
   await regenerate(request);
-  Object.assign(request.session, { token, since, studioId, teacherId, studentId, role });
+  Object.assign(request.session, { token, since, studioId, teacherId, studentId, tablet, role });
   await save(request);
+}
+
+/** Other rights than the session was last seen with come with a new id. */
+export async function keepRights(request: Request, role: Role): Promise<void> {
+  if (request.session.role === undefined) request.session.role = role;
+  else if (request.session.role !== role) await renew(request, role);
 }
 
 function regenerate(request: Request): Promise<void> {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { AuditEntry, Invitation, Link, Mail, NewInvitation, Page, Problem, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
+import type { AuditEntry, Invitation, Link, Mail, NewInvitation, OwnStudio, Page, Problem, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
 import { addStudio, password as theirs, startTestServer, visit, visitByLink, visitorOf, type TestServer, type Visitor } from '../testing/test-server';
 
 const password = 'reeds in the rain';
@@ -115,11 +115,24 @@ describe('an invitation', () => {
     const teachers = (await owner.get('/api/teachers').expect(200)).body as Teacher[];
     expect(teachers.map(({ name, email }) => [name, email])).toContainEqual(['A Teacher', 'cass@tarn-end.example']);
     await owner.post('/api/invitations', { name: 'Cass', email: 'cass@tarn-end.example' }).expect(422, /already teaches in this studio/);
+    const both = (await visitor.get('/api/studios').expect(200)).body as OwnStudio[];
+    expect(both.map(({ name, role }) => [name, role])).toEqual([
+      ['Studio of cass@tarn-end.example', 'owner'],
+      ['Fell Row', 'teacher'],
+    ]);
+    // One studio is open at a time, and what stands in the other is not there.
+    const now = visitorOf(visitor.agent, ((await visitor.get('/api/session').expect(200)).body as Session).token);
+    await now.post('/api/students', { alias: 'Of Fell Row' }).expect(201);
+    await now.put('/api/session/studio', { id: both[0].id }).expect(204);
+    const there = visitorOf(visitor.agent, ((await visitor.get('/api/session').expect(200)).body as Session).token);
+    expect((await there.get('/api/students').expect(200)).body).toEqual({ items: [], next: null });
+    await there.put('/api/studio', { name: 'Tarn End' }).expect(200);
+    await there.put('/api/session/studio', { id: both[1].id }).expect(204);
     // Out of one studio, they stay in the other.
     const { id } = teachers.find(({ email }) => email === 'cass@tarn-end.example') as Teacher;
     await owner.remove(`/api/teachers/${id}`).expect(204);
     const cass = await visit(server.app, 'cass@tarn-end.example');
-    expect(((await cass.get('/api/session').expect(200)).body as Session).signedIn?.studio.name).toBe('Studio of cass@tarn-end.example');
+    expect(((await cass.get('/api/session').expect(200)).body as Session).signedIn?.studio.name).toBe('Tarn End');
   });
 
   it('ends when it is withdrawn, when it is too old, and when a newer one is sent', async () => {

@@ -1,9 +1,12 @@
 import 'reflect-metadata';
 import { parentPort } from 'node:worker_threads';
 import { HttpProblem } from '../http/problem';
+import { giveWay } from '../platform/give-way';
 import { things } from '../things/things';
 import { readArchive } from './archive-file';
 import type { ArchiveAnswer } from './archive-messages';
+
+giveWay();
 
 /** Reads one backup apart from the server's own thread: what cannot be read in time or room ends this thread and nothing else. */
 parentPort?.once('message', (bytes: Uint8Array) => {

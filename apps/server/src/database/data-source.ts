@@ -10,7 +10,7 @@ import { PinsVersion1764374400000 } from './migrations/1764374400000-pins-versio
 import { LineFingering1764460800000 } from './migrations/1764460800000-line-fingering';
 import { LineSpeeds1764547200000 } from './migrations/1764547200000-line-speeds';
 import { StudiosApart1764633600000 } from './migrations/1764633600000-studios-apart';
-import { CountedTries1764720000000 } from './migrations/1764720000000-counted-tries';
+import { Doors1764720000000 } from './migrations/1764720000000-doors';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
 export function createDataSource(
@@ -33,7 +33,7 @@ export function createDataSource(
       LineFingering1764460800000,
       LineSpeeds1764547200000,
       StudiosApart1764633600000,
-      CountedTries1764720000000,
+      Doors1764720000000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

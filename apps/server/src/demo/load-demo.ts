@@ -19,6 +19,7 @@ import { Database } from '../database/database';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
 import { parseAbc } from '../tunes/abc-parser';
+import { keptTuneOf } from '../tunes/kept-tune';
 import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../fingerings/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
@@ -52,11 +53,11 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias, movements: [...(demoMovements.had[alias] ?? [])] }));
   const [first] = added;
   const tunes = new TuneRepository(database);
-  for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, entriesOf(instrumentById(instrument), abc));
+  for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, entriesOf(instrumentById(instrument), abc).map(keptTuneOf));
   const [{ instrument: chanterId, abc }] = demoBooks;
   const instrument = instrumentById(chanterId);
   const entries = entriesOf(instrument, abc);
-  const saved = await tunes.addAll(studioId, entries);
+  const saved = await tunes.addAll(studioId, entries.map(keptTuneOf));
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
   await new SheetRepository(database).add(studioId, {
     studentId: first.id,

@@ -27,7 +27,7 @@ describe('the server', () => {
   });
 
   it('allows nothing from elsewhere and no inline script', async () => {
-    const answer = await request(server.app).get('/api/health');
+    const answer = await request(server.app).get('/');
     const policy = answer.headers['content-security-policy'];
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("script-src 'self';");

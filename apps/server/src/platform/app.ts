@@ -13,6 +13,7 @@ import { serveAccount } from '../accounts/account.routes';
 import { LinkRepository } from '../accounts/link.repository';
 import { serveLinks } from '../accounts/link.routes';
 import { MailRepository } from '../accounts/mail.repository';
+import { serveOwnStudios } from '../accounts/own-studios.routes';
 import { Sessions, visitorOf } from '../accounts/session';
 import { sessionAnswers } from '../accounts/session-answer';
 import { serveSession } from '../accounts/session.routes';
@@ -63,15 +64,16 @@ export function createApp({ config, dataSource, pool, logger, readers, archives,
   // Only a proxy that was named is believed; what it says of the visitor's address counts for the limit on sign-in.
   app.set('trust proxy', config.proxy ?? false);
   if (metrics !== undefined) app.use(metrics.time);
-  app.use(requestLog(logger), contentPolicy(isHttps(config)), compression(), doors(config));
+  app.use(requestLog(logger), headers(isHttps(config)), compression({ threshold: shortestCompressed }), doors(config));
   const sessions = new Sessions({ secret: config.sessionSecret, isSecure: isHttps(config) });
   const endpoints = assemble({ config, dataSource, readers, archives }, sessions);
   // Watchers ask without a session.
-  app.use('/api', endpoints.watched);
+  app.use('/api', revalidated, endpoints.watched);
   const api = express.Router();
-  api.use(revalidated, sessions.middleware(pool), sessions.requireToken, endpoints.router, unknownRoute);
+  api.use(sessions.middleware(pool), sessions.requireToken, endpoints.router, unknownRoute);
   app.use('/api', api);
 
+  app.use(...pagePolicy());
   if (config.webRoot !== undefined) app.use(webFiles(config.webRoot));
   app.use(unknownRoute, problemHandler(logger));
   return app;
@@ -107,6 +109,7 @@ function assemble(
   };
   serveSession(endpoints, accounts, account.tries, sessions, answer);
   serveStudio(endpoints, account, answer);
+  serveOwnStudios(endpoints, accounts);
   serveLinks(endpoints, account, audit, answer, config.hasOutbox);
   serveAccount(endpoints, account);
   serveAudit(endpoints, audit);
@@ -146,34 +149,42 @@ function requestLog(logger: Logger): RequestHandler {
 const engraverStyle = "'sha256-BCpnf71gZdCsSCHDzyB1RsBbZ0qQdqseK6v+yJsgg30='";
 
 /** Everything from this server only; inline styles only with the page's own nonce. */
-function contentPolicy(isSecure: boolean): RequestHandler[] {
+function pagePolicy(): RequestHandler[] {
   const nonce: RequestHandler = (_request, response, next) => {
     response.locals['nonce'] = randomBytes(16).toString('base64');
     next();
   };
-  const policy = helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"],
-        baseUri: ["'self'"],
-        formAction: ["'self'"],
-        frameAncestors: ["'none'"],
-        objectSrc: ["'none'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        scriptSrc: ["'self'"],
-        scriptSrcAttr: ["'none'"],
-        styleSrc: ["'self'", engraverStyle, (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
-        styleSrcAttr: ["'unsafe-inline'"],
-        workerSrc: ["'self'"],
-        connectSrc: ["'self'"],
-      },
+  const policy = helmet.contentSecurityPolicy({
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      baseUri: ["'self'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+      objectSrc: ["'none'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      scriptSrc: ["'self'"],
+      scriptSrcAttr: ["'none'"],
+      styleSrc: ["'self'", engraverStyle, (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+      styleSrcAttr: ["'unsafe-inline'"],
+      workerSrc: ["'self'"],
+      connectSrc: ["'self'"],
     },
-    strictTransportSecurity: isSecure && { maxAge: halfYear, includeSubDomains: false },
-    referrerPolicy: { policy: 'same-origin' },
   });
   return [nonce, policy];
 }
+
+/** What every answer says to a browser beside its content policy. */
+function headers(isSecure: boolean): RequestHandler {
+  return helmet({
+    contentSecurityPolicy: false,
+    strictTransportSecurity: isSecure && { maxAge: halfYear, includeSubDomains: false },
+    referrerPolicy: { policy: 'same-origin' },
+  });
+}
+
+/** Shorter answers go as they are, in bytes: packing them takes longer than sending. */
+const shortestCompressed = 4096;
 
 /** Seconds for which a browser asks for this name by https only. */
 const halfYear = 180 * 24 * 3600;

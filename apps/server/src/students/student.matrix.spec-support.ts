@@ -17,6 +17,9 @@ export const matrix: ThingMatrix = {
       putAway: ({ spare }) => `/api/students/${spare}`,
       expected: [401, 404, 204, 204, 403],
     },
+    'GET /api/students/{id}/tablets': { path: ({ spare }) => `/api/students/${spare}/tablets`, expected: [401, 404, 200, 200, 403] },
+    // Of no tablet that there is: one is signed out in tablets.spec.ts.
+    'DELETE /api/tablets/{id}': { path: () => '/api/tablets/6c1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10', expected: [401, 404, 404, 404, 403] },
     'POST /api/students/{id}/link': { path: ({ spare }) => `/api/students/${spare}/link`, expected: [401, 404, 201, 201, 403] },
   },
 };

@@ -1,4 +1,4 @@
-import type { Page, PageQuery, Student, StudentInput, StudentSave } from '@zelpit/contract';
+import type { Page, PageQuery, Student, StudentInput, StudentSave, Tablet } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
@@ -57,6 +57,17 @@ export class StudentRepository {
   async restore(studioId: string, id: string): Promise<string | undefined> {
     await this.database.of(StudentEntity).restore({ studioId, id });
     return (await this.get(studioId, id))?.alias;
+  }
+
+  /** Where a student is signed in, newest first. */
+  async tablets(studentId: string): Promise<Tablet[]> {
+    const rows = await this.database.query<{ tablet: string; since: string }>('SELECT tablet, since FROM tablets_of($1)', [studentId]);
+    return rows.map(({ tablet, since }) => ({ id: tablet, since: new Date(Number(since)).toISOString() }));
+  }
+
+  /** Signs one tablet out, and gives the student's id; undefined where there is no such tablet in this studio. */
+  async endTablet(tablet: string): Promise<string | undefined> {
+    return (await this.database.query<{ student: string | null }>('SELECT tablet_end($1) AS student', [tablet]))[0].student ?? undefined;
   }
 
   /** Ends the sessions on a student's own tablet. */

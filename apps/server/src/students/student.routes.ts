@@ -38,6 +38,18 @@ export function serveStudents(endpoints: Endpoints, { database, address }: Thing
     after: (id) => students.endSessions(id),
   });
 
+  endpoints.serve(studentRoutes.tablets, async ({ request, visitor: { studioId } }) => {
+    const { id } = await studentOr404(studioId, idOf(request, 'student'));
+    return respond(200, await students.tablets(id));
+  });
+
+  endpoints.serve(studentRoutes.endTablet, async ({ request, visitor: { studioId } }) => {
+    const student = await students.endTablet(idOf(request, 'tablet'));
+    if (student === undefined) throw notFound('tablet');
+    const { id, alias } = await studentOr404(studioId, student);
+    return respond(204, undefined, { audit: { did: 'signed out a tablet of', kind: 'student', id, name: alias } });
+  });
+
   endpoints.serve(studentRoutes.linkForStudent, async ({ request, visitor: { studioId } }) => {
     const { id, alias } = await studentOr404(studioId, idOf(request, 'student'));
     const { token, until } = await links.add({ studioId, purpose: 'student', name: alias, email: '', studentId: id, hours: invitationDays * 24 });

@@ -12,7 +12,11 @@ export interface StudioSize {
 export const largeStudio: StudioSize = { students: 10_000, tunes: 5_000, sheets: 20_000, trials: 20_000 };
 
 /** Fills a studio by the database itself. */
-export async function fillStudio(dataSource: DataSource, studioId: string, { students, tunes, sheets, trials }: StudioSize = largeStudio): Promise<void> {
+export async function fillStudio(
+  dataSource: Pick<DataSource, 'query'>,
+  studioId: string,
+  { students, tunes, sheets, trials }: StudioSize = largeStudio,
+): Promise<void> {
   const ear = JSON.stringify({ kind: 'ear', from: 'c', to: 'e', thresholdMs: 21.4, lowMs: 18, highMs: 25, right: 31, asked: 40 });
   // Four signs, one after the other, as a number of this many digits.
   const code = [1, 2, 3, 4].map((place) => `substr('${codeSigns}', ((n / ${codeSigns.length ** (place - 1)}) % ${codeSigns.length})::int + 1, 1)`).join(' || ');

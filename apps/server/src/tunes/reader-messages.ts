@@ -1,4 +1,5 @@
-import type { BookReading, FaultCode, Instrument } from '@zelpit/core';
+import type { FaultCode, Instrument } from '@zelpit/core';
+import type { TuneReading } from './kept-tune';
 
 /** A book to read. */
 export interface ReaderRequest {
@@ -12,6 +13,6 @@ export interface ReaderRequest {
 
 /** One tune after another, then the end; or that nothing in it can be read. */
 export type ReaderAnswer =
-  | { readonly kind: 'tune'; readonly index: number; readonly reading: BookReading }
+  | { readonly kind: 'tune'; readonly index: number; readonly reading: TuneReading }
   | { readonly kind: 'done' }
   | { readonly kind: 'refused'; readonly code: FaultCode; readonly message: string; readonly data: Readonly<Record<string, unknown>> };

@@ -1,7 +1,11 @@
 import { readBook, ZelpitFault } from '@zelpit/core';
 import { parentPort } from 'node:worker_threads';
+import { giveWay } from '../platform/give-way';
 import { parseAbc } from './abc-parser';
+import { tuneReadingOf } from './kept-tune';
 import type { ReaderAnswer, ReaderRequest } from './reader-messages';
+
+giveWay();
 
 /** Reads books apart from the server's own thread: what cannot be read in time or room ends this thread and nothing else. */
 parentPort?.on('message', ({ instrument, text, from, isMeant }: ReaderRequest) => {
@@ -9,7 +13,7 @@ parentPort?.on('message', ({ instrument, text, from, isMeant }: ReaderRequest) =
   try {
     let index = from;
     for (const reading of readBook(instrument, text, parseAbc, isMeant ? (wanted) => wanted : undefined, from)) {
-      answer({ kind: 'tune', index, reading });
+      answer({ kind: 'tune', index, reading: tuneReadingOf(reading) });
       index += 1;
     }
     answer({ kind: 'done' });

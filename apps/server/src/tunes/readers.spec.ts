@@ -1,13 +1,14 @@
-import { instrumentById, practiceChanter, ZelpitFault, type BookReading } from '@zelpit/core';
+import { instrumentById, practiceChanter, ZelpitFault } from '@zelpit/core';
 import { HttpProblem } from '../http/problem';
+import type { TuneReading } from './kept-tune';
 import { Readers } from './readers';
 
 const path = process.env['ZELPIT_TEST_READER'] ?? '';
 const tune = (title: string, music = 'A c e a|'): string => `X:1\nT:${title}\nM:4/4\nL:1/4\nK:HP\n${music}\n`;
 /** A row that its parser needs minutes for. */
 const endless = '&A'.repeat(2000);
-const titles = (readings: readonly BookReading[]): readonly string[] =>
-  readings.map(({ kind, entry }) => `${kind} ${'tune' in entry ? entry.tune.title : entry.title}`);
+const titles = (readings: readonly TuneReading[]): readonly string[] =>
+  readings.map((reading) => `${reading.kind} ${reading.kind === 'read' ? reading.tune.title : reading.entry.title}`);
 
 describe('Readers', () => {
   let readers: Readers;
@@ -28,14 +29,14 @@ describe('Readers', () => {
     const readings = await readers.read('one', practiceChanter, [tune('First'), tune('Endless', endless), tune('Last')].join('\n'));
     clearInterval(beat);
     expect(titles(readings)).toEqual(['read First', 'refused Endless', 'read Last']);
-    expect(readings[1].entry).toMatchObject({ firstLine: 8, faults: [{ line: 8, problem: expect.stringContaining('takes too long') as string }] });
+    expect(readings[1]).toMatchObject({ entry: { firstLine: 8, faults: [{ line: 8, problem: expect.stringContaining('takes too long') as string }] } });
     expect(longest).toBeLessThan(1000);
   });
 
   it('refuse a text over the limit of one tune with its length, and read the rest', async () => {
     const readings = await readers.read('one', practiceChanter, `${tune('Long', 'A'.repeat(200_001))}\n${tune('Short')}`);
     expect(titles(readings)).toEqual(['refused Long', 'read Short']);
-    expect(readings[0].entry).toMatchObject({ faults: [{ problem: expect.stringMatching(/at most 200000/) as string }] });
+    expect(readings[0]).toMatchObject({ entry: { faults: [{ problem: expect.stringMatching(/at most 200000/) as string }] } });
   });
 
   it('say what is no ABC, and read on after that', async () => {
@@ -47,7 +48,7 @@ describe('Readers', () => {
     const whistle = instrumentById('whistle-d');
     const [own] = await readers.read('one', whistle, tune('Own'));
     const [meant] = await readers.read('one', whistle, tune('Meant'), true);
-    expect([own, meant].map((reading) => (reading.kind === 'read' ? reading.entry.instrument : ''))).toEqual(['practice-chanter', 'whistle-d']);
+    expect([own, meant].map((reading) => (reading.kind === 'read' ? reading.tune.instrument : ''))).toEqual(['practice-chanter', 'whistle-d']);
   });
 
   it('give each studio its share: a full queue is refused for that studio alone, and others are not behind it', async () => {

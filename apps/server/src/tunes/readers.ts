@@ -1,6 +1,7 @@
-import { splitBook, titleOf, ZelpitFault, type BookReading, type Instrument } from '@zelpit/core';
+import { splitBook, titleOf, ZelpitFault, type Instrument } from '@zelpit/core';
 import { Worker } from 'node:worker_threads';
 import { Turns } from '../platform/turns';
+import type { TuneReading } from './kept-tune';
 import type { ReaderAnswer, ReaderRequest } from './reader-messages';
 
 export interface ReadersSettings {
@@ -16,7 +17,7 @@ export interface ReadersSettings {
   readonly memoryMb?: number;
 }
 
-const usual = { atOnce: 2, waiting: 12, tuneMs: 10_000, memoryMb: 256 } as const;
+const usual = { atOnce: 2, waiting: 12, tuneMs: 10_000, memoryMb: 160 } as const;
 
 /**
  * Reads books of tunes in threads of their own, so that no text keeps the server from answering. A tune that takes too long or too much room is refused and the rest of
@@ -39,7 +40,7 @@ export class Readers {
    * @param isMeant true where the instrument was chosen for this text, whatever its key says
    * Errors: `ZelpitFault` `not-abc-text`; `HttpProblem` `too-many-tries` where the studio's queue is full
    */
-  read(studioId: string, instrument: Instrument, text: string, isMeant = false): Promise<readonly BookReading[]> {
+  read(studioId: string, instrument: Instrument, text: string, isMeant = false): Promise<readonly TuneReading[]> {
     return this.turns.run(studioId, () => this.readAll({ instrument, text, from: 0, isMeant }));
   }
 
@@ -49,8 +50,8 @@ export class Readers {
     await Promise.all(this.idle.splice(0).map((worker) => worker.terminate()));
   }
 
-  private async readAll(request: ReaderRequest): Promise<readonly BookReading[]> {
-    const readings: BookReading[] = [];
+  private async readAll(request: ReaderRequest): Promise<readonly TuneReading[]> {
+    const readings: TuneReading[] = [];
     for (;;) {
       const end = await this.readOn({ ...request, from: readings.length }, readings);
       if (end === 'done') return readings;
@@ -60,7 +61,7 @@ export class Readers {
   }
 
   /** Reads from a place until the end, or until one tune is too much for its reader, which is ended then. */
-  private readOn(request: ReaderRequest, readings: BookReading[]): Promise<'done' | 'too-much'> {
+  private readOn(request: ReaderRequest, readings: TuneReading[]): Promise<'done' | 'too-much'> {
     const worker = this.idle.pop() ?? this.start();
     return new Promise((resolve, reject) => {
       const watch = setTimeout(() => lose(), this.settings.tuneMs);
@@ -105,7 +106,7 @@ export class Readers {
 }
 
 /** A tune that no reader could read in its time and room. */
-function tooMuch(text: string, index: number): BookReading {
+function tooMuch(text: string, index: number): TuneReading {
   const entry = splitBook(text)[index];
   const fault = {
     line: entry.firstLine,

@@ -1,11 +1,11 @@
 import { archiveTuneSchema } from '@zelpit/contract';
-import { readBook, ZelpitFault, type BookReading, type Instrument, type ReadEntry } from '@zelpit/core';
+import { readBook, ZelpitFault, type BookReading, type Instrument } from '@zelpit/core';
 import * as z from 'zod';
 import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused } from '../archive/archive-part';
 import { instrumentsIn } from '../models/model.archive';
 import { parseAbc } from './abc-parser';
+import { keptTuneOf, type KeptTune } from './kept-tune';
 import { TuneEntity } from './tune.entity';
-import { fieldsOf } from './tune.repository';
 
 export const tunesFile = 'tunes.json';
 
@@ -22,19 +22,19 @@ export const tuneArchive = archivePart({
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   /** Every tune, read as if it were brought in alone. */
-  prepare: (tunes, files): ReadonlyMap<string, ReadEntry> => {
+  prepare: (tunes, files): ReadonlyMap<string, KeptTune> => {
     const known = instrumentsIn(files);
     return new Map(
       tunes.map(({ sign, instrument, abc }) => {
         const [reading, ...others] = readings(known.get(instrument), abc);
         if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this backup (${sign}) cannot be read.`);
-        return [sign, { ...reading.entry, abc }];
+        return [sign, { ...keptTuneOf(reading.entry), abc }];
       }),
     );
   },
-  write: async (tunes, entries, { database, studioId, idOf, modelOf }) => {
+  write: async (tunes, kept, { database, studioId, idOf, modelOf }) => {
     const rows = tunes.map(({ sign, instrument, pins, created, changed, putAway }) => ({
-      ...fieldsOf(entries.get(sign) as ReadEntry),
+      ...(kept.get(sign) as KeptTune),
       ...{ id: idOf(sign), studioId, instrument: modelOf(instrument), pins, version: 1, pinsVersion: 1 },
       ...{ createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
     }));

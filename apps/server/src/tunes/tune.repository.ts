@@ -1,28 +1,13 @@
 import type { Page, PageQuery, TuneDetail, TunePin, TuneSummary } from '@zelpit/contract';
-import type { ReadEntry } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
+import type { KeptTune } from './kept-tune';
 import { TuneEntity } from './tune.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 
-type TuneFields = Pick<TuneEntity, 'title' | 'rhythm' | 'meter' | 'musicKey' | 'bars' | 'outside' | 'abc'>;
-
-/** What is kept of a tune beside its text, for lists. */
-export function fieldsOf({ title, abc, tune }: ReadEntry): TuneFields {
-  return {
-    title: title.slice(0, 300),
-    rhythm: tune.rhythm.slice(0, 60),
-    meter: tune.meter.text,
-    musicKey: tune.key,
-    bars: new Set(tune.bars.map((bar) => bar.number).filter((number) => number > 0)).size,
-    outside: tune.notes.filter((note) => note.written.kind === 'outside').length,
-    abc,
-  };
-}
-
-type SummaryRow = TuneFields & { readonly id: string; readonly instrument: string };
+type SummaryRow = KeptTune & { readonly id: string };
 
 function summary(entity: SummaryRow): TuneSummary {
   const { id, title, rhythm, meter, musicKey, bars, outside, instrument } = entity;
@@ -66,17 +51,31 @@ export class TuneRepository {
   }
 
   /** Adds all tunes or none. */
-  async addAll(studioId: string, entries: readonly ReadEntry[]): Promise<TuneSummary[]> {
-    const rows = entries.map((entry) => ({ ...fieldsOf(entry), id: randomUUID(), studioId, instrument: entry.instrument }));
+  async addAll(studioId: string, kept: readonly KeptTune[]): Promise<TuneSummary[]> {
+    const rows = kept.map((tune) => ({ ...tune, id: randomUUID() as string }));
     await this.database.transaction(async () => {
-      for (let start = 0; start < rows.length; start += insertBatch) await this.database.of(TuneEntity).insert(rows.slice(start, start + insertBatch));
+      for (let start = 0; start < rows.length; start += insertBatch) await this.insert(studioId, rows.slice(start, start + insertBatch));
     });
     return rows.map(summary);
   }
 
+  /** By columns, which costs the server a tenth of what rows of parameters do: a book can have thousands of tunes. */
+  private async insert(studioId: string, rows: readonly (KeptTune & { readonly id: string })[]): Promise<void> {
+    const column = <K extends keyof (typeof rows)[number]>(name: K): (typeof rows)[number][K][] => rows.map((row) => row[name]);
+    await this.database.query(
+      `INSERT INTO tune (studio_id, id, title, rhythm, meter, music_key, bars, outside, instrument, abc)
+       SELECT $1, * FROM unnest($2::uuid[], $3::text[], $4::text[], $5::text[], $6::text[], $7::int[], $8::int[], $9::text[], $10::text[])`,
+      [
+        studioId,
+        ...[column('id'), column('title'), column('rhythm'), column('meter'), column('musicKey')],
+        ...[column('bars'), column('outside'), column('instrument'), column('abc')],
+      ],
+    );
+  }
+
   /** Replaces the text unless a later version is there. */
-  async replace(studioId: string, id: string, version: number, entry: ReadEntry): Promise<SaveOutcome> {
-    const change = { ...fieldsOf(entry), instrument: entry.instrument, version: version + 1 };
+  async replace(studioId: string, id: string, version: number, tune: KeptTune): Promise<SaveOutcome> {
+    const change = { ...tune, version: version + 1 };
     if ((await this.database.of(TuneEntity).update({ studioId, id, version, deletedAt: IsNull() }, change)).affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }

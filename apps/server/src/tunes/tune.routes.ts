@@ -1,5 +1,5 @@
 import { tuneRoutes, type RefusedTune, type TuneDetail } from '@zelpit/contract';
-import { noteOf, type ReadEntry } from '@zelpit/core';
+import { noteOf } from '@zelpit/core';
 import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
@@ -7,6 +7,7 @@ import { serveAwayAndBack } from '../put-away/away-and-back';
 import { decodeText } from './decode-text';
 import { ModelRepository } from '../models/model.repository';
 import type { ThingParts } from '../things/thing';
+import type { KeptTune } from './kept-tune';
 import { TuneRepository } from './tune.repository';
 
 export function serveTunes(endpoints: Endpoints, { database, readers }: ThingParts): void {
@@ -29,10 +30,10 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
       return readers.read(studioId, instrument, Buffer.isBuffer(request.body) ? decodeText(request.body) : '');
     },
     async ({ visitor }, readings) => {
-      const good: ReadEntry[] = [];
+      const good: KeptTune[] = [];
       const refused: RefusedTune[] = [];
       for (const reading of readings) {
-        if (reading.kind === 'read') good.push(reading.entry);
+        if (reading.kind === 'read') good.push(reading.tune);
         else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
       }
       const saved = await tunes.addAll(visitor.studioId, good);
@@ -59,7 +60,7 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
         await tuneOr404(studioId, id);
         return respond(200, { kind: 'refused', faults: [...reading.entry.faults] });
       }
-      assertSaved(await tunes.replace(studioId, id, version, reading.entry), 'tune');
+      assertSaved(await tunes.replace(studioId, id, version, reading.tune), 'tune');
       const tune = await tuneOr404(studioId, id);
       return respond(200, { kind: 'saved', tune }, { audit: { did: 'changed', kind: 'tune', id, name: tune.title } });
     },

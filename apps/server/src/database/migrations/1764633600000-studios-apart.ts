@@ -203,8 +203,16 @@ const functions = `
   CREATE FUNCTION outbox(p_at timestamptz, p_id uuid, p_limit int) RETURNS SETOF mail LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public AS
     $$ SELECT * FROM mail WHERE p_at IS NULL OR (created_at, id) < (p_at, p_id) ORDER BY created_at DESC, id DESC LIMIT p_limit $$;
 
-  CREATE FUNCTION session_get(p_sid text) RETURNS json LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public AS
-    $$ SELECT sess FROM session WHERE sid = p_sid AND expire > now() $$;
+  -- A session with who it is of now, if they still belong to its studio.
+  CREATE FUNCTION session_get(p_sid text) RETURNS TABLE (sess json, name text, role text, studio text)
+    LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public AS
+    $$ SELECT e.sess, coalesce(a.name, st.alias), CASE WHEN a.id IS NOT NULL THEN m.role WHEN st.id IS NOT NULL THEN 'student' END, s.name
+       FROM session e
+       LEFT JOIN membership m ON m.studio_id = (e.sess->>'studioId')::uuid AND m.account_id = (e.sess->>'teacherId')::uuid
+       LEFT JOIN account a ON a.id = m.account_id
+       LEFT JOIN student st ON st.studio_id = (e.sess->>'studioId')::uuid AND st.id = (e.sess->>'studentId')::uuid AND st.deleted_at IS NULL
+       LEFT JOIN studio s ON s.id = (e.sess->>'studioId')::uuid
+       WHERE e.sid = p_sid AND e.expire > now() $$;
   CREATE FUNCTION session_put(p_sid text, p_sess json, p_expire timestamptz) RETURNS void LANGUAGE sql SECURITY DEFINER SET search_path = public AS
     $$ INSERT INTO session (sid, sess, expire) VALUES (p_sid, p_sess, p_expire)
        ON CONFLICT (sid) DO UPDATE SET sess = excluded.sess, expire = excluded.expire $$;

@@ -53,7 +53,7 @@ let person = 0;
 async function opened(sheets = new FakeSheets(), id = `maren-${(person += 1)}`): Promise<{ editor: SheetEditor; sheets: FakeSheets; id: string }> {
   TestBed.resetTestingModule();
   TestBed.configureTestingModule({
-    providers: [SheetEditor, { provide: SheetsService, useValue: sheets }, { provide: SessionService, useValue: { person: () => ({ id, name: 'Maren' }) } }],
+    providers: [SheetEditor, { provide: SheetsService, useValue: sheets }, { provide: SessionService, useValue: { workOwner: () => id } }],
   });
   const editor = TestBed.inject(SheetEditor);
   let isOpen = false;

@@ -41,7 +41,7 @@ const labels: Readonly<Partial<Record<SaveState, string>>> = {
 export abstract class KeptDocument<D, S> implements OnDestroy {
   protected abstract readonly kind: DocumentKind<D, S>;
   private readonly store = inject(WorkStore);
-  private readonly person = inject(SessionService).person;
+  private readonly workOwner = inject(SessionService).workOwner;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private id = '';
   /** Whose work it is: it stays theirs after the session has ended. */
@@ -112,7 +112,7 @@ export abstract class KeptDocument<D, S> implements OnDestroy {
   async open(id: string): Promise<void> {
     this.sendNow();
     this.id = id;
-    this.owner = this.person()?.id ?? this.owner;
+    this.owner = this.workOwner() ?? this.owner;
     this.saving.set(undefined);
     this.history.set(undefined);
     this.openingFault.set(undefined);

@@ -27,7 +27,7 @@ export class KeptForLater extends ApiFault {}
 @Injectable({ providedIn: 'root' })
 export class OutgoingService {
   private readonly api = inject(ApiService);
-  private readonly person = inject(SessionService).person;
+  private readonly workOwner = inject(SessionService).workOwner;
   private readonly notices = inject(NoticeService);
   private readonly store: UseStore | undefined = typeof indexedDB === 'undefined' ? undefined : createStore('zelpit-outgoing', 'making');
   /** Says each time that something kept has arrived, so that lists can be fetched again. */
@@ -40,7 +40,7 @@ export class OutgoingService {
    */
   make<R extends Route>(route: R, request: RequestOf<R>, label: string): Observable<ResponseOf<R>> {
     const key = crypto.randomUUID();
-    const person = this.person()?.id ?? '';
+    const person = this.workOwner() ?? '';
     const { body } = request as { readonly body?: unknown };
     return this.api.call(route, request, { key }).pipe(
       catchError((error: unknown) => {

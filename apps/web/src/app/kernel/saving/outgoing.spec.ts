@@ -28,7 +28,7 @@ function outgoing(person: string): { service: OutgoingService; api: FakeApi; not
   TestBed.configureTestingModule({
     providers: [
       { provide: ApiService, useValue: api },
-      { provide: SessionService, useValue: { person: () => ({ id: person }) } },
+      { provide: SessionService, useValue: { workOwner: () => person } },
     ],
   });
   return { service: TestBed.inject(OutgoingService), api, notices: TestBed.inject(NoticeService) };

@@ -25,7 +25,7 @@ export class PendingWork {
   /** Looks now, and again for as long as the server is away. A document in view sends itself. */
   async send(): Promise<void> {
     clearTimeout(this.timer);
-    const person = this.session.person()?.id;
+    const person = this.session.workOwner();
     if (person === undefined) return;
     let isAway = false;
     await inOneWindow('pending', async () => {

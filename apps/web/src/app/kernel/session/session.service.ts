@@ -15,6 +15,11 @@ export class SessionService {
   readonly signedIn = computed(() => this.current()?.signedIn ?? undefined);
   readonly person = computed(() => this.signedIn()?.person);
   readonly studio = computed(() => this.signedIn()?.studio);
+  /** Whose unsent work it is: a person's in one studio, so that it goes into no other. */
+  readonly workOwner = computed(() => {
+    const signedIn = this.signedIn();
+    return signedIn === undefined ? undefined : `${signedIn.person.id} ${signedIn.studio.id}`;
+  });
   readonly role = computed(() => this.signedIn()?.role);
   readonly isOwner = computed(() => this.role() === 'owner');
   readonly demo = computed(() => this.current()?.demo ?? undefined);
@@ -68,6 +73,11 @@ export class SessionService {
   renamed(name: string): void {
     const session = this.current();
     if (session?.signedIn != null) this.current.set({ ...session, signedIn: { ...session.signedIn, studio: { ...session.signedIn.studio, name } } });
+  }
+
+  /** Opens another studio that this person teaches in. */
+  openStudio(id: string): Observable<void> {
+    return this.api.call(accountRoutes.openStudio, { body: { id } });
   }
 
   /** Forgets the session after the server said that it has ended. */

@@ -1,9 +1,9 @@
 import { DatePipe } from '@angular/common';
 import { Component, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Student, StudentLink } from '@zelpit/contract';
+import { studentRoutes, type Student, type StudentLink, type Tablet } from '@zelpit/contract';
 import { TipComponent } from '../../kernel/tip/tip.component';
-import { messageOf } from '../../kernel/api/api.service';
+import { ApiService, messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { KeptForLater, OutgoingService } from '../../kernel/saving/outgoing.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -86,6 +86,19 @@ import { StudentFormComponent } from './student-form.component';
                     <button type="button" class="word ms-2" (click)="copy(made.address)">Copy</button>
                     <button type="button" class="word ms-2" (click)="link.set(undefined)">Close</button>
                   </p>
+                  @for (tablet of tablets(); track tablet.id) {
+                    <p class="mb-2">
+                      Signed in on a tablet since {{ tablet.since | date: 'd MMMM, HH:mm' }}.
+                      <button
+                        type="button"
+                        class="word ms-2"
+                        [attr.aria-label]="'Sign out the tablet of ' + student.alias + ', signed in since ' + (tablet.since | date: 'd MMMM, HH:mm')"
+                        (click)="endTablet(student, tablet)"
+                      >
+                        Sign it out
+                      </button>
+                    </p>
+                  }
                 }
               }
             </li>
@@ -99,11 +112,14 @@ import { StudentFormComponent } from './student-form.component';
 })
 export class StudentsPage implements OnDestroy {
   protected readonly state = inject(StudioState);
+  private readonly api = inject(ApiService);
   private readonly notices = inject(NoticeService);
   protected readonly attempt = new Attempt();
   /** Student whose fields are open. */
   protected readonly open = signal('');
   protected readonly link = signal<(StudentLink & { readonly of: string }) | undefined>(undefined);
+  /** Where the student whose link is shown is signed in. */
+  protected readonly tablets = signal<readonly Tablet[]>([]);
   protected alias = '';
   private readonly arrivals = inject(OutgoingService).arrived.subscribe(() => this.load());
 
@@ -127,9 +143,29 @@ export class StudentsPage implements OnDestroy {
 
   protected makeLink(student: Student): void {
     this.state.linkFor(student).subscribe({
-      next: (link) => this.link.set({ ...link, of: student.id }),
+      next: (link) => {
+        this.link.set({ ...link, of: student.id });
+        this.loadTablets(student);
+      },
       error: (error: unknown) => this.notices.fault(error),
     });
+  }
+
+  protected endTablet(student: Student, { id }: Tablet): void {
+    this.api.call(studentRoutes.endTablet, { id }).subscribe({
+      next: () => {
+        this.notices.done('The tablet is signed out.');
+        this.loadTablets(student);
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private loadTablets({ id }: Student): void {
+    this.tablets.set([]);
+    this.api
+      .call(studentRoutes.tablets, { id })
+      .subscribe({ next: (tablets) => this.tablets.set(tablets), error: (error: unknown) => this.notices.fault(error) });
   }
 
   protected copy(address: string): void {

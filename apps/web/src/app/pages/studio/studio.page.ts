@@ -1,7 +1,7 @@
-import { Component, inject } from '@angular/core';
+import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { accountRoutes, shortestPassword } from '@zelpit/contract';
+import { accountRoutes, shortestPassword, type OwnStudio } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { WorkStore } from '../../kernel/saving/work-store.service';
@@ -20,6 +20,21 @@ import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
       >
       <main class="layer page-fill">
         <p>{{ session.person()?.name }} is signed in{{ session.isOwner() ? ' as an owner of this studio' : '' }}.</p>
+        @if (studios().length > 1) {
+          <h2 class="group-title">Your studios</h2>
+          <ul class="rows mb-4" style="max-width: 640px">
+            @for (studio of studios(); track studio.id) {
+              <li class="person d-flex flex-wrap align-items-center gap-3">
+                <span class="flex-grow-1">{{ studio.name }}</span>
+                @if (studio.id === session.studio()?.id) {
+                  <span class="second">open now</span>
+                } @else {
+                  <button type="button" class="word" [attr.aria-label]="'Open ' + studio.name" (click)="openStudio(studio)">Open</button>
+                }
+              </li>
+            }
+          </ul>
+        }
         <h2 class="group-title">Light or dark</h2>
         <div class="d-flex flex-wrap gap-3 mb-4" role="group" aria-label="Light or dark">
           @for (choice of themes; track choice.value) {
@@ -86,6 +101,22 @@ export class StudioPage {
   protected next = '';
   protected name = this.session.studio()?.name ?? '';
 
+  /** Studios that this person teaches in; a student sees none. */
+  protected readonly studios = signal<readonly OwnStudio[]>([]);
+
+  constructor() {
+    if (this.session.role() === 'student') return;
+    this.api.call(accountRoutes.ownStudios, {}).subscribe({
+      next: (studios) => this.studios.set(studios),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  /** Everything is read anew: nothing of one studio is shown in another. */
+  protected openStudio({ id }: OwnStudio): void {
+    this.session.openStudio(id).subscribe({ next: () => location.assign('/tunes'), error: (error: unknown) => this.notices.fault(error) });
+  }
+
   protected rename(): void {
     this.renaming.run(this.api.call(accountRoutes.renameStudio, { body: { name: this.name } }), ({ name }) => {
       this.session.renamed(name);
@@ -103,12 +134,12 @@ export class StudioPage {
   }
 
   protected signOutEverywhere(): void {
-    const person = this.session.person()?.id ?? '';
+    const person = this.session.workOwner() ?? '';
     this.session.signOutEverywhere().subscribe({ next: () => void this.leave(person), error: (error: unknown) => this.notices.fault(error) });
   }
 
   protected signOut(): void {
-    const person = this.session.person()?.id ?? '';
+    const person = this.session.workOwner() ?? '';
     this.session.signOut().subscribe({ next: () => void this.leave(person), error: (error: unknown) => this.notices.fault(error) });
   }
 
