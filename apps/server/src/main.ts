@@ -66,14 +66,17 @@ const metricsServer = config.metricsPort === undefined ? undefined : serveMetric
 metricsServer?.on('error', (error) => logger.warn({ reason: error.message }, 'no figures are served'));
 
 let isStopping = false;
-/** Lets running requests finish, for ten seconds at most, then closes the connections. */
+/** Running requests may take so long once the server was told to stop: a book is being read, a backup restored. */
+const longestStopMs = 25_000;
+
+/** Lets running requests finish, then closes the connections. */
 async function stop(): Promise<void> {
   if (isStopping) return;
   isStopping = true;
   const closed = new Promise((resolve) => server.close(resolve));
   server.closeIdleConnections();
   metricsServer?.close();
-  setTimeout(() => server.closeAllConnections(), 10_000).unref();
+  setTimeout(() => server.closeAllConnections(), longestStopMs).unref();
   await closed;
   await Promise.allSettled([pool.end(), ...(dataSource.isInitialized ? [dataSource.destroy()] : [])]);
   process.exit(0);

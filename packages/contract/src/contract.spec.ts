@@ -89,8 +89,8 @@ describe('consentSchema', () => {
 });
 
 describe('studioCreateSchema', () => {
-  const studio = { studio: 'Fell Row', name: 'Ada', email: ' Ada@Fell-Row.example ', password: 'long enough' };
-  it('writes addresses in small letters and wants ten signs of a password', () => {
+  const studio = { studio: 'Fell Row', name: 'Ada', email: ' Ada@Fell-Row.example ', password: 'long enough now' };
+  it('writes addresses in small letters and wants twelve signs of a password', () => {
     expect(studioCreateSchema.parse(studio).email).toBe('ada@fell-row.example');
     expect(studioCreateSchema.safeParse({ ...studio, password: 'short' }).error?.issues[0].message).toBe('A new password needs at least 12 characters.');
     expect(studioCreateSchema.safeParse({ ...studio, email: 'ada' }).error?.issues[0].message).toBe('That is not an e-mail address.');

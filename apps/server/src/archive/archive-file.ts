@@ -1,6 +1,7 @@
 import { archiveFormat, archiveManifestSchema, longestUnpacked } from '@zelpit/contract';
 import { strFromU8, strToU8, unzip, zip, type UnzipFileInfo } from 'fflate';
 import { createHash } from 'node:crypto';
+import { setImmediate as nextTurn } from 'node:timers/promises';
 import * as z from 'zod';
 import { HttpProblem } from '../http/problem';
 import { archivePartsOf, type Thing } from '../things/thing';
@@ -22,11 +23,25 @@ function filesOf(things: readonly Thing[], version: number): readonly string[] {
 /** The studio as a zip, as docs/archive.md describes it. */
 export async function writeArchive(things: readonly Thing[], content: ArchiveFiles, written: Date): Promise<Uint8Array> {
   const version = versionOf(things);
-  const texts = filesOf(things, version).map((name) => [name, strToU8(JSON.stringify(content.get(name)))] as const);
+  const texts: (readonly [string, Uint8Array])[] = [];
+  for (const name of filesOf(things, version)) texts.push([name, await jsonOf(content.get(name))]);
   const files = Object.fromEntries(texts.map(([name, bytes]) => [name, sha256(bytes)]));
   const head = { format: archiveFormat, version, written: written.toISOString(), files };
   const manifest = { ...head, checksum: sha256(JSON.stringify(head)) };
   return zipped({ [manifestName]: strToU8(JSON.stringify(manifest)), ...Object.fromEntries(texts) });
+}
+
+/** Things written at once: between them the server answers others. */
+const slice = 500;
+
+async function jsonOf(content: unknown): Promise<Uint8Array> {
+  if (!Array.isArray(content)) return Buffer.from(JSON.stringify(content));
+  const parts: string[] = [];
+  for (let start = 0; start < content.length; start += slice) {
+    parts.push(JSON.stringify(content.slice(start, start + slice)).slice(1, -1));
+    await nextTurn();
+  }
+  return Buffer.from(`[${parts.join(',')}]`);
 }
 
 /** An archive that was read and checked, ready to be written into a studio. */

@@ -1,4 +1,4 @@
-import type { EntityTarget, ObjectLiteral } from 'typeorm';
+import { MoreThan, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import type * as z from 'zod';
 import type { Database } from '../database/database';
 import { HttpProblem } from '../http/problem';
@@ -83,9 +83,25 @@ const signsAmong = (content: unknown): readonly string[] => (content as readonly
 export const idsOf = (rows: readonly { readonly id: string }[]): readonly string[] => rows.map(({ id }) => id);
 
 /** All rows of a studio in the order in which they were made, what is put away too. */
-export function everything<T extends ObjectLiteral>(database: Database, entity: EntityTarget<T>, studioId: string): Promise<T[]> {
-  return database.of(entity).find({ where: { studioId } as never, withDeleted: true, order: { createdAt: 'ASC', id: 'ASC' } as never });
+export async function everything<T extends KeptRow>(database: Database, entity: EntityTarget<T>, studioId: string): Promise<T[]> {
+  const rows: T[] = [];
+  for (;;) {
+    const after = rows.at(-1)?.id;
+    const where = { studioId, ...(after !== undefined && { id: MoreThan(after) }) } as never;
+    const more = await database.of(entity).find({ where, withDeleted: true, order: { id: 'ASC' } as never, take: page });
+    rows.push(...more);
+    if (more.length < page) break;
+  }
+  return rows.sort((one, other) => one.createdAt.getTime() - other.createdAt.getTime() || (one.id < other.id ? -1 : 1));
 }
+
+interface KeptRow extends ObjectLiteral {
+  readonly id: string;
+  readonly createdAt: Date;
+}
+
+/** Rows fetched at once: making them into objects keeps the server from answering others. */
+const page = 1000;
 
 const batch = 200;
 

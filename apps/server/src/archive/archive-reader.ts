@@ -16,10 +16,13 @@ export interface ArchiveReaderSettings {
 }
 
 const usual = { ms: 60_000, memoryMb: 1024 } as const;
+const idleMs = 30_000;
 
-/** Reads backups, each in a thread of its own, one at a time over all studios: they are rare and large. */
+/** Reads backups in a thread of its own, one at a time over all studios: they are rare and large. */
 export class ArchiveReader {
   private readonly settings: Required<ArchiveReaderSettings>;
+  private idle?: Worker;
+  private ending?: NodeJS.Timeout;
   private readonly turns = new Turns({
     atOnce: 1,
     waiting: 2,
@@ -41,22 +44,68 @@ export class ArchiveReader {
     return this.turns.run(studioId, () => this.readApart(bytes));
   }
 
+  /** Ends the thread that waits for the next one. */
+  async close(): Promise<void> {
+    const waiting = this.idle;
+    this.idle = undefined;
+    await waiting?.terminate();
+  }
+
   private readApart(bytes: Uint8Array): Promise<ReadArchive> {
-    const { path, ms, memoryMb } = this.settings;
+    const worker = this.take();
+    const parts = new Map(archivePartsOf(this.things).map(({ kind, part }) => [kind, part]));
+    const files = new Map<string, { readonly content: unknown; readonly prepared: unknown }>();
+    return new Promise<ReadArchive>((resolve, reject) => {
+      const lose = (): void => {
+        clearTimeout(watch);
+        void worker
+          .removeAllListeners()
+          .on('error', () => undefined)
+          .terminate();
+        reject(refused('This backup takes too long to read, or too much room.'));
+      };
+      const watch = setTimeout(lose, this.settings.ms);
+      const settle = (): void => {
+        clearTimeout(watch);
+        forget(worker);
+        this.keep(worker);
+      };
+      worker.on('error', lose).on('exit', lose);
+      worker.on('message', (answer: ArchiveAnswer) => {
+        if (answer.kind === 'file') files.set(answer.of, answer);
+        else if (answer.kind === 'more') (files.get(answer.of)?.content as unknown[]).push(...answer.content);
+        else {
+          settle();
+          if (answer.kind === 'refused') reject(new HttpProblem(answer.code, answer.detail));
+          else
+            resolve({ studio: answer.studio, files: [...files].map(([kind, { content, prepared }]) => ({ kind, part: parts.get(kind)!, content, prepared })) });
+        }
+      });
+      worker.postMessage(bytes);
+    });
+  }
+
+  /** The thread that waits, or a new one. */
+  private take(): Worker {
+    clearTimeout(this.ending);
+    const waiting = this.idle;
+    this.idle = undefined;
+    if (waiting !== undefined) return waiting;
+    const { path, memoryMb } = this.settings;
     const worker = new Worker(path, { resourceLimits: { maxOldGenerationSizeMb: memoryMb }, env: {}, stdout: true, stderr: true });
     worker.unref();
-    return new Promise<ArchiveAnswer>((resolve, reject) => {
-      const lose = (): void => reject(refused('This backup takes too long to read, or too much room.'));
-      const watch = setTimeout(lose, ms);
-      worker.once('message', resolve).once('error', lose).once('exit', lose);
-      void Promise.resolve().then(() => worker.postMessage(bytes));
-      worker.once('exit', () => clearTimeout(watch));
-    })
-      .finally(() => void worker.terminate())
-      .then((answer) => {
-        if (answer.kind === 'refused') throw new HttpProblem(answer.code, answer.detail);
-        const parts = new Map(archivePartsOf(this.things).map(({ kind, part }) => [kind, part]));
-        return { studio: answer.studio, files: answer.files.flatMap((file) => ({ ...file, part: parts.get(file.kind)! })) };
-      });
+    return worker;
   }
+
+  /** Starting one takes a second: it waits for the next backup, but not for ever with all its room. */
+  private keep(worker: Worker): void {
+    this.idle = worker;
+    this.ending = setTimeout(() => void this.close(), idleMs).unref();
+  }
+}
+
+/** Nobody listens to it any more; one that ends while nobody listens would end the server. */
+function forget(worker: Worker): void {
+  worker.removeAllListeners('message').removeAllListeners('error').removeAllListeners('exit');
+  worker.on('error', () => undefined);
 }

@@ -8,11 +8,22 @@ import type { ArchiveAnswer } from './archive-messages';
 
 giveWay();
 
-/** Reads one backup apart from the server's own thread: what cannot be read in time or room ends this thread and nothing else. */
-parentPort?.once('message', (bytes: Uint8Array) => {
+/** Things that cross at once: taking them over keeps the server's own thread from answering others. */
+const slice = 500;
+
+/** Reads backups apart from the server's own thread: what cannot be read in time or room ends this thread and nothing else. */
+parentPort?.on('message', (bytes: Uint8Array) => {
   const answer = (message: ArchiveAnswer): void => parentPort?.postMessage(message);
   readArchive(things, bytes).then(
-    ({ studio, files }) => answer({ kind: 'read', studio, files: files.map(({ kind, content, prepared }) => ({ kind, content, prepared })) }),
+    ({ studio, files }) => {
+      for (const { kind: of, content, prepared } of files) {
+        const list = Array.isArray(content) ? (content as readonly unknown[]) : undefined;
+        answer({ kind: 'file', of, content: list === undefined ? content : list.slice(0, slice), prepared });
+        for (let start = slice; list !== undefined && start < list.length; start += slice)
+          answer({ kind: 'more', of, content: list.slice(start, start + slice) });
+      }
+      answer({ kind: 'read', studio });
+    },
     (error: unknown) => {
       if (!(error instanceof HttpProblem)) throw error;
       answer({ kind: 'refused', code: error.code, detail: error.detail });

@@ -92,7 +92,7 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     databaseUrl,
     databaseName,
     close: async () => {
-      await Promise.allSettled([dataSource.destroy(), rows.destroy(), pool.end(), readers.close()]);
+      await Promise.allSettled([dataSource.destroy(), rows.destroy(), pool.end(), readers.close(), archives.close()]);
       await onCluster(`DROP DATABASE ${databaseName} WITH (FORCE)`);
     },
   };
