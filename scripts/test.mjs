@@ -101,7 +101,7 @@ async function main() {
   await withTestDatabase(async (env) => {
     failed.push(...(await runTasks(tasks, atOnce, env)));
     const browser = failed.includes('build') ? ['browser tests, for want of a build'] : browserTests(env);
-    failed.push(...(await Promise.all([browser, runTasks(besideTasks.map(givingWay), 1, env)])).flat());
+    failed.push(...(await Promise.all([browser, runTasks(besideTasks.map(givingWay), atOnce, env)])).flat());
   });
   const seconds = Math.round((Date.now() - started) / 1000);
   const { passed, failed: failedTests, late } = counted();

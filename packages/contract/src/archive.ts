@@ -39,7 +39,7 @@ export const archiveQuerySchema = z.object({
 export const archiveResultSchema = z.object({
   /** How many of each kind of thing are here now. */
   counts: z.record(thingKindSchema, z.number().int()),
-  /** Lines whose codes were taken on this server, so that they got new ones. */
+  /** Lines whose codes were taken in this studio, so that they got new ones. */
   newCodes: z.number().int(),
   putAway: z.number().int(),
 });

@@ -47,12 +47,18 @@ export class Database {
 
   /**
    * The same with the rows of one studio, and of no other.
+   * @param access `READ ONLY` where PostgreSQL itself is to refuse a write
    * @throws Error inside a transaction of another studio: none spans two
    */
-  async inStudio<T>(studioId: string, work: () => Promise<T>, isolation: Isolation = 'READ COMMITTED'): Promise<T> {
+  async inStudio<T>(
+    studioId: string,
+    work: () => Promise<T>,
+    isolation: Isolation = 'READ COMMITTED',
+    access: 'READ WRITE' | 'READ ONLY' = 'READ WRITE',
+  ): Promise<T> {
     if (!uuid.test(studioId)) throw new Error(`“${studioId}” is no studio's id.`);
     const outer = this.underway.getStore();
-    if (outer === undefined) return this.begin(work, isolation, studioId);
+    if (outer === undefined) return this.begin(work, isolation, studioId, access);
     if (outer.studioId !== undefined && outer.studioId !== studioId) throw new Error('A transaction of one studio cannot reach into another.');
     if (outer.studioId === undefined) {
       await outer.manager.query("SELECT set_config('zelpit.studio', $1, true)", [studioId]);
@@ -62,10 +68,10 @@ export class Database {
   }
 
   /** The studio is named in the same round trip that begins, and only for this transaction, so that it holds through a pooler too. */
-  private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined): Promise<T> {
+  private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined, access = 'READ WRITE'): Promise<T> {
     const runner = this.dataSource.createQueryRunner();
     try {
-      await runner.query(`BEGIN ISOLATION LEVEL ${isolation}${studioId === undefined ? '' : `; SET LOCAL zelpit.studio = '${studioId}'`}`);
+      await runner.query(`BEGIN ISOLATION LEVEL ${isolation} ${access}${studioId === undefined ? '' : `; SET LOCAL zelpit.studio = '${studioId}'`}`);
       // What TypeORM does in several statements is not to begin a transaction of its own.
       (runner as { isTransactionActive: boolean }).isTransactionActive = true;
       const result = await this.underway.run({ manager: runner.manager, isolation, studioId }, work);

@@ -99,6 +99,12 @@ describe('the role that the server works as', () => {
     await expect(intrude).rejects.toThrow('row-level security');
   });
 
+  it('writes nothing while it reads', async () => {
+    const database = new Database(server.rows);
+    const write = (): Promise<unknown> => database.query("INSERT INTO student (studio_id, id, alias) VALUES ($1, $2, 'Not here')", [studios[0], randomUUID()]);
+    await expect(database.inStudio(studios[0], write, 'READ COMMITTED', 'READ ONLY')).rejects.toThrow('read-only transaction');
+  });
+
   it('is in one studio at a time, and in none once the transaction is over', async () => {
     const database = new Database(server.rows);
     await expect(database.inStudio(studios[0], () => database.inStudio(studios[1], async () => undefined))).rejects.toThrow('cannot reach into another');

@@ -99,8 +99,9 @@ export class Endpoints {
       const incoming = { ...read(route, request), visitor };
       const prepared = await prepare(incoming);
       const work = (): Promise<Answer<R>> => handle(incoming, prepared);
-      const whole = (): Promise<Answer<R>> => (route.method === 'get' ? work() : this.writeOnce(incoming, work));
-      send(response, route, await this.parts.database.inStudio(visitor.studioId, whole, isolation));
+      const isRead = route.method === 'get';
+      const whole = (): Promise<Answer<R>> => (isRead ? work() : this.writeOnce(incoming, work));
+      send(response, route, await this.parts.database.inStudio(visitor.studioId, whole, isolation, isRead ? 'READ ONLY' : 'READ WRITE'));
     });
   }
 

@@ -1,8 +1,19 @@
 import type { BookReading, ReadEntry, RefusedEntry } from '@zelpit/core';
-import type { TuneEntity } from './tune.entity';
 
 /** What is kept of a tune: its text, and what lists need of it. */
-export type KeptTune = Pick<TuneEntity, 'title' | 'rhythm' | 'meter' | 'musicKey' | 'bars' | 'outside' | 'abc' | 'instrument'>;
+export interface KeptTune {
+  readonly title: string;
+  readonly rhythm: string;
+  readonly meter: string;
+  readonly musicKey: string;
+  /** Bars that are counted: a lead-in is none. */
+  readonly bars: number;
+  /** Notes that the instrument does not have. */
+  readonly outside: number;
+  readonly abc: string;
+  /** Id of the instrument that it was read for. */
+  readonly instrument: string;
+}
 
 export function keptTuneOf({ title, abc, tune, instrument }: ReadEntry): KeptTune {
   return {
