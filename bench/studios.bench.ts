@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 import pg from 'pg';
 import { fillStudio, largeStudio } from '../apps/server/src/testing/large-studio';
-import { createStudio, signInToDemo, type ApiVisitor } from '../e2e/api-visitor';
+import { createStudio, type ApiVisitor } from '../e2e/api-visitor';
 import { startServer, type RunningServer } from '../e2e/server.mjs';
 import { startBare } from './bare';
 import { benchCommand, percentile, type Figure } from './measure';
@@ -27,10 +27,10 @@ async function rateOf(url: string, headers: Record<string, string> = {}): Promis
   return answers / readSeconds;
 }
 
-/** A server whose demo studio has 10 000 students, and a second studio beside it. */
+/** A server with a studio of 10 000 students, and a second one beside it. */
 async function crowded(): Promise<{ readonly server: RunningServer; readonly large: ApiVisitor; readonly other: ApiVisitor }> {
   const server = await startServer();
-  const large = await signInToDemo(server.address);
+  const large = await createStudio(server.address, 'Fell Row');
   const { signedIn } = await large.get<{ signedIn: { studio: { id: string } } }>('/api/session');
   const client = new pg.Client({ connectionString: server.databaseUrl });
   await client.connect();

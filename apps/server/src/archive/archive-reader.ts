@@ -58,10 +58,8 @@ export class ArchiveReader {
     return new Promise<ReadArchive>((resolve, reject) => {
       const lose = (): void => {
         clearTimeout(watch);
-        void worker
-          .removeAllListeners()
-          .on('error', () => undefined)
-          .terminate();
+        forget(worker);
+        void worker.terminate();
         reject(refused('This backup takes too long to read, or too much room.'));
       };
       const watch = setTimeout(lose, this.settings.ms);
@@ -100,6 +98,9 @@ export class ArchiveReader {
   /** Starting one takes a second: it waits for the next backup, but not for ever with all its room. */
   private keep(worker: Worker): void {
     this.idle = worker;
+    worker.once('exit', () => {
+      if (this.idle === worker) this.idle = undefined;
+    });
     this.ending = setTimeout(() => void this.close(), idleMs).unref();
   }
 }

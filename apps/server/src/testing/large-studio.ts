@@ -11,7 +11,7 @@ export interface StudioSize {
 
 export const largeStudio: StudioSize = { students: 10_000, tunes: 5_000, sheets: 20_000, trials: 20_000 };
 
-/** Fills a studio by the database itself. */
+/** Fills an empty studio by the database itself: its codes are counted up. */
 export async function fillStudio(
   dataSource: Pick<DataSource, 'query'>,
   studioId: string,
