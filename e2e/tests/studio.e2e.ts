@@ -33,7 +33,9 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await owner.getByLabel('E-mail address').fill('ben@fell-row.example');
     await owner.getByRole('button', { name: 'Invite' }).click();
     await expect(owner.getByText('Ben Sloe has been invited.')).toBeVisible();
+    const handed = await owner.locator('.link-address').innerText();
     const link = await newestLink(owner, server.address);
+    expect(link).toBe(handed);
 
     const teacher = await (await browser.newContext()).newPage();
     await teacher.goto(link);
@@ -88,6 +90,12 @@ test('a student opens their own sheets by a link and nothing else', async ({ pag
   await expect(tablet.getByRole('button', { name: 'Start' })).toBeVisible();
   await tablet.goto(new URL('/students', link).toString());
   await expect(tablet).toHaveURL(/\/mine$/);
+  // A tablet that was lost is signed out alone.
+  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  await page.getByRole('button', { name: /^Sign out the tablet of Pim, signed in since/ }).click();
+  await expect(page.getByText('The tablet is signed out.')).toBeVisible();
+  await tablet.goto(new URL('/mine', link).toString());
+  await expect(tablet).toHaveURL(/\/sign-in/);
 });
 
 test('a guardian’s consent is noted with the caution beside it, and half of one is refused', async ({ page }) => {

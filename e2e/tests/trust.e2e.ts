@@ -42,6 +42,8 @@ test('a key is chosen by its name, and says what it costs', async ({ page }) => 
 test('a speed drill is one line with its speeds: on the sheet, on paper and in the runner', async ({ page }) => {
   await signIn(page, '/movements');
   await choose(page, 'Student', 'Pim');
+  // Another test may have given Pim a whistle before.
+  await choose(page, 'Instrument', 'Pim’s practice chanter');
   await choose(page, 'Movement', 'taorluath');
   await page.keyboard.press('3');
   await choose(page, 'Exercise', 'between these two notes');

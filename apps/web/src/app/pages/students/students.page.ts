@@ -6,6 +6,7 @@ import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService, messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { KeptForLater, OutgoingService } from '../../kernel/saving/outgoing.service';
+import { copyAddress } from '../../kernel/notices/copy-address';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -169,10 +170,7 @@ export class StudentsPage implements OnDestroy {
   }
 
   protected copy(address: string): void {
-    navigator.clipboard.writeText(address).then(
-      () => this.notices.done('Address copied.'),
-      () => this.notices.done('This browser does not let Zelpit copy. Select the address and copy it yourself.'),
-    );
+    copyAddress(address, this.notices);
   }
 
   protected putAway(student: Student): void {

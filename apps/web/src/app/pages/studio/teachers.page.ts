@@ -6,6 +6,7 @@ import { accountRoutes, invitationDays, type Invitation, type NewInvitation, typ
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
+import { copyAddress } from '../../kernel/notices/copy-address';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { SessionService } from '../../kernel/session/session.service';
@@ -125,10 +126,7 @@ export class TeachersPage {
   }
 
   protected copy(address: string): void {
-    navigator.clipboard.writeText(address).then(
-      () => this.notices.done('Address copied.'),
-      () => this.notices.done('This browser does not let Zelpit copy. Select the address and copy it yourself.'),
-    );
+    copyAddress(address, this.notices);
   }
 
   protected withdraw({ id, name }: Invitation): void {
