@@ -8,8 +8,9 @@ import { signInToDemo } from '../api-visitor';
 
 const root = join(import.meta.dirname, '..', '..');
 
-/** A clone that only root can read runs its server as root here: there is nobody else who could. */
-const runsAsRoot = process.getuid?.() === 0 && spawnSync('runuser', ['-u', 'nobody', '--', 'test', '-r', join(root, 'package.json')]).status !== 0;
+/** Where only root can read the clone, or run this Node, the server runs as root here: there is nobody else who could. */
+const readsPackage = ['-e', `require('node:fs').readFileSync(${JSON.stringify(join(root, 'package.json'))})`];
+const runsAsRoot = process.getuid?.() === 0 && spawnSync('runuser', ['-u', 'nobody', '--', process.execPath, ...readsPackage], { cwd: '/' }).status !== 0;
 
 interface Started {
   readonly child: ChildProcess;
