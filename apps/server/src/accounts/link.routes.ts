@@ -55,6 +55,12 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
     const account = await accounts.byEmail(link.email);
     if (account !== undefined && !(await passwordMatches(account.passwordHash, password)))
       throw new HttpProblem('address-taken', 'You already have an account with this e-mail address. Enter its password to join this studio with it.');
+    // Its password stands on the sign-in page: whoever reads it would be in this studio too.
+    if (account !== undefined && (await accounts.studiosOf(account.id)).some(({ isDemo }) => isDemo))
+      throw new HttpProblem(
+        'not-possible',
+        'Everyone can use the account of the demo, so it cannot join a studio. Ask for an invitation to an address of your own.',
+      );
     if (account === undefined) assertHardToGuess(password, [name ?? link.name, link.email]);
     const joined = account?.name ?? name ?? link.name;
     const teacherId = account?.id ?? (await accounts.addAccount({ name: joined, email: link.email, passwordHash: await hashPassword(password) }));

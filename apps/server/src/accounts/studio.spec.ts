@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { AuditEntry, Invitation, Link, Mail, NewInvitation, OwnStudio, Page, Problem, Session, Student, StudentLink, Teacher } from '@zelpit/contract';
+import { demoSignIn } from '../demo/demo-studio.data';
+import { loadDemo } from '../demo/load-demo';
 import { addStudio, password as theirs, startTestServer, visit, visitByLink, visitorOf, type TestServer, type Visitor } from '../testing/test-server';
 
 const password = 'reeds in the rain';
@@ -133,6 +135,15 @@ describe('an invitation', () => {
     await owner.remove(`/api/teachers/${id}`).expect(204);
     const cass = await visit(server.app, 'cass@tarn-end.example');
     expect(((await cass.get('/api/session').expect(200)).body as Session).signedIn?.studio.name).toBe('Tarn End');
+  });
+
+  it('lets the account of the demo, whose password everyone knows, into no studio', async () => {
+    const owner = await found();
+    await loadDemo(server.dataSource);
+    const { address } = (await owner.post('/api/invitations', { name: 'Maren', email: demoSignIn.email }).expect(201)).body as NewInvitation;
+    const visitor = await visit(server.app);
+    await visitor.post('/api/links/take', { token: address.split('#')[1], password: demoSignIn.password }).expect(422, /cannot join a studio/);
+    expect((await owner.get('/api/teachers').expect(200)).body).toHaveLength(1);
   });
 
   it('ends when it is withdrawn, when it is too old, and when a newer one is sent', async () => {
