@@ -50,6 +50,11 @@ export class AccountRepository {
     return rows.map(({ id, name, is_demo: isDemo, role }) => ({ id, name, isDemo, role }));
   }
 
+  /** True for the account of the demo, whose password everyone can read. */
+  async isOfDemo(accountId: string): Promise<boolean> {
+    return (await this.studiosOf(accountId)).some(({ isDemo }) => isDemo);
+  }
+
   /** Undefined for somebody who does not belong to the studio, or no longer. */
   async teacherVisitor(studioId: string, teacherId: string): Promise<Visitor | undefined> {
     const [found] = await this.database.query<{ name: string; role: 'owner' | 'teacher'; studio: string }>('SELECT * FROM member_of($1, $2)', [

@@ -41,7 +41,7 @@ export function serveAccount(endpoints: Endpoints, { database, accounts, links, 
     async ({ request, visitor, body: { current, next } }) => {
       const teacher = await accounts.byId(teacherIdOf(visitor));
       if (teacher === undefined) throw notFound('teacher');
-      if ((await accounts.studiosOf(teacher.id)).some(({ isDemo }) => isDemo))
+      if (await accounts.isOfDemo(teacher.id))
         throw new HttpProblem('not-possible', 'The demo studio’s password cannot be changed: it is shown on the sign-in page.');
       await tries.takePassword(teacher.email, request);
       if (!(await passwordMatches(teacher.passwordHash, current)))

@@ -56,7 +56,7 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
     if (account !== undefined && !(await passwordMatches(account.passwordHash, password)))
       throw new HttpProblem('address-taken', 'You already have an account with this e-mail address. Enter its password to join this studio with it.');
     // Its password stands on the sign-in page: whoever reads it would be in this studio too.
-    if (account !== undefined && (await accounts.studiosOf(account.id)).some(({ isDemo }) => isDemo))
+    if (account !== undefined && (await accounts.isOfDemo(account.id)))
       throw new HttpProblem(
         'not-possible',
         'Everyone can use the account of the demo, so it cannot join a studio. Ask for an invitation to an address of your own.',

@@ -1,5 +1,6 @@
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import { HttpProblem } from '../http/problem';
+import { letGo, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
 import { archivePartsOf, type Thing } from '../things/thing';
 import type { ReadArchive } from './archive-file';
@@ -58,14 +59,14 @@ export class ArchiveReader {
     return new Promise<ReadArchive>((resolve, reject) => {
       const lose = (): void => {
         clearTimeout(watch);
-        forget(worker);
+        letGo(worker);
         void worker.terminate();
         reject(refused('This backup takes too long to read, or too much room.'));
       };
       const watch = setTimeout(lose, this.settings.ms);
       const settle = (): void => {
         clearTimeout(watch);
-        forget(worker);
+        letGo(worker);
         this.keep(worker);
       };
       worker.on('error', lose).on('exit', lose);
@@ -90,9 +91,7 @@ export class ArchiveReader {
     this.idle = undefined;
     if (waiting !== undefined) return waiting;
     const { path, memoryMb } = this.settings;
-    const worker = new Worker(path, { resourceLimits: { maxOldGenerationSizeMb: memoryMb }, env: {}, stdout: true, stderr: true });
-    worker.unref();
-    return worker;
+    return startApart(path, { maxOldGenerationSizeMb: memoryMb });
   }
 
   /** Starting one takes a second: it waits for the next backup, but not for ever with all its room. */
@@ -103,10 +102,4 @@ export class ArchiveReader {
     });
     this.ending = setTimeout(() => void this.close(), idleMs).unref();
   }
-}
-
-/** Nobody listens to it any more; one that ends while nobody listens would end the server. */
-function forget(worker: Worker): void {
-  worker.removeAllListeners('message').removeAllListeners('error').removeAllListeners('exit');
-  worker.on('error', () => undefined);
 }

@@ -1,5 +1,6 @@
 import { splitBook, titleOf, ZelpitFault, type Instrument } from '@zelpit/core';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
+import { letGo, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
 import type { TuneReading } from './kept-tune';
 import type { ReaderAnswer, ReaderRequest } from './reader-messages';
@@ -67,9 +68,7 @@ export class Readers {
       const watch = setTimeout(() => lose(), this.settings.tuneMs);
       const settle = (): void => {
         clearTimeout(watch);
-        worker.removeAllListeners('message').removeAllListeners('error').removeAllListeners('exit');
-        // A reader that ends while nobody listens would end the server.
-        worker.on('error', () => undefined);
+        letGo(worker);
       };
       const lose = (): void => {
         settle();
@@ -94,14 +93,7 @@ export class Readers {
   }
 
   private start(): Worker {
-    const worker = new Worker(this.settings.path, {
-      resourceLimits: { maxOldGenerationSizeMb: this.settings.memoryMb, maxYoungGenerationSizeMb: 32 },
-      env: {},
-      stdout: true,
-      stderr: true,
-    });
-    worker.unref();
-    return worker;
+    return startApart(this.settings.path, { maxOldGenerationSizeMb: this.settings.memoryMb, maxYoungGenerationSizeMb: 32 });
   }
 }
 
