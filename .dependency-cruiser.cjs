@@ -11,6 +11,7 @@ const coreOrder = [
   'proof',
   'movement',
   'lanes',
+  'score',
   'tune',
   'line',
   'plan',

@@ -1,4 +1,4 @@
-import { changesOfTune, instrumentById, levels, readTune, RiskTable, type ParsedAbc } from '@zelpit/core';
+import { changesOfTune, instrumentById, levels, readAbc, readTune, RiskTable } from '@zelpit/core';
 import abcjs from 'abcjs';
 import { benchCommand, medianTime, type Figure } from './measure';
 
@@ -21,14 +21,14 @@ function longTune(): string {
 export function changeFigures(): readonly Figure[] {
   const chanter = instrumentById('practice-chanter');
   const abc = longTune();
-  const parse = (): ParsedAbc => abcjs.parseOnly(abc)[0] as unknown as ParsedAbc;
-  const parsed = parse();
-  const bars = new Set(readTune(chanter, parsed).bars.map((bar) => bar.number)).size;
+  const { score } = readAbc(abc);
+  const parse = (): unknown => abcjs.parseOnly(abc)[0];
+  const bars = new Set(readTune(chanter, score).bars.map((bar) => bar.number)).size;
   if (bars !== 64) throw new Error(`The tune to measure should have 64 bars; it has ${bars}.`);
   const parsing = medianTime(() => void parse());
   const known = new RiskTable(chanter, levels.learner);
-  const finding = medianTime(() => void changesOfTune(chanter, readTune(chanter, parsed), 'slurred', new Map(), known));
-  const first = medianTime(() => void changesOfTune(chanter, readTune(chanter, parsed), 'slurred', new Map(), new RiskTable(chanter, levels.learner)));
+  const finding = medianTime(() => void changesOfTune(chanter, readTune(chanter, score), 'slurred', new Map(), known));
+  const first = medianTime(() => void changesOfTune(chanter, readTune(chanter, score), 'slurred', new Map(), new RiskTable(chanter, levels.learner)));
   return [
     {
       name: 'changes of a 64-bar tune found and ranked by difficulty, after parsing, the risks of its instrument known',

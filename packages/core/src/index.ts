@@ -10,6 +10,7 @@ export * from './pitch';
 export * from './plan';
 export * from './playing';
 export * from './proof';
+export * from './score';
 export * from './sound';
 export * from './timing';
 export * from './tune';

@@ -18,7 +18,6 @@ import { hashPassword } from '../accounts/password';
 import { Database } from '../database/database';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
-import { parseAbc } from '../tunes/abc-parser';
 import { keptTuneOf } from '../tunes/kept-tune';
 import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../fingerings/fingering.repository';
@@ -87,7 +86,7 @@ async function fillMovements(database: Database, studioId: string): Promise<void
 }
 
 const entriesOf = (instrument: Instrument, abc: string): ReadEntry[] =>
-  [...readBook(instrument, abc, parseAbc)].flatMap((reading) => (reading.kind === 'read' ? [reading.entry] : []));
+  [...readBook(instrument, abc)].flatMap((reading) => (reading.kind === 'read' ? [reading.entry] : []));
 
 interface DemoPeople {
   readonly studioId: string;

@@ -1,7 +1,6 @@
 import { readBook, ZelpitFault } from '@zelpit/core';
 import { parentPort } from 'node:worker_threads';
 import { giveWay } from '../platform/give-way';
-import { parseAbc } from './abc-parser';
 import { tuneReadingOf } from './kept-tune';
 import type { ReaderAnswer, ReaderRequest } from './reader-messages';
 
@@ -12,7 +11,7 @@ parentPort?.on('message', ({ instrument, text, from, isMeant }: ReaderRequest) =
   const answer = (message: ReaderAnswer): void => parentPort?.postMessage(message);
   try {
     let index = from;
-    for (const reading of readBook(instrument, text, parseAbc, isMeant ? (wanted) => wanted : undefined, from)) {
+    for (const reading of readBook(instrument, text, isMeant ? (wanted) => wanted : undefined, from)) {
       answer({ kind: 'tune', index, reading: tuneReadingOf(reading) });
       index += 1;
     }

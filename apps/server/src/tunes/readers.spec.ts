@@ -1,16 +1,33 @@
 import { instrumentById, practiceChanter, ZelpitFault } from '@zelpit/core';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { HttpProblem } from '../http/problem';
 import type { TuneReading } from './kept-tune';
 import { Readers } from './readers';
 
 const path = process.env['ZELPIT_TEST_READER'] ?? '';
 const tune = (title: string, music = 'A c e a|'): string => `X:1\nT:${title}\nM:4/4\nL:1/4\nK:HP\n${music}\n`;
-/** A row that its parser needs minutes for. */
-const endless = '&A'.repeat(2000);
+/** A reader that never comes to an end with a tune called Endless. */
+const stuck = `
+  const { parentPort } = require('node:worker_threads');
+  parentPort.on('message', ({ text, from }) => {
+    text.split(/(?=X:)/).forEach((abc, index) => {
+      if (index < from) return;
+      while (abc.includes('Endless')) {}
+      parentPort.postMessage({ kind: 'tune', index, reading: { kind: 'read', tune: { title: /T:(.*)/.exec(abc)[1] } } });
+    });
+    parentPort.postMessage({ kind: 'done' });
+  });
+`;
 const titles = (readings: readonly TuneReading[]): readonly string[] =>
   readings.map((reading) => `${reading.kind} ${reading.kind === 'read' ? reading.tune.title : reading.entry.title}`);
 
 describe('Readers', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'zelpit-reader-'));
+  const stuckPath = join(folder, 'stuck.cjs');
+  beforeAll(() => writeFileSync(stuckPath, stuck));
+  afterAll(() => rmSync(folder, { recursive: true }));
   let readers: Readers;
   beforeEach(() => (readers = new Readers({ path, tuneMs: 1500, memoryMb: 96 })));
   afterEach(() => readers.close());
@@ -26,8 +43,10 @@ describe('Readers', () => {
       longest = Math.max(longest, Date.now() - last);
       last = Date.now();
     }, 5);
-    const readings = await readers.read('one', practiceChanter, [tune('First'), tune('Endless', endless), tune('Last')].join('\n'));
+    const waiting = new Readers({ path: stuckPath, tuneMs: 1500 });
+    const readings = await waiting.read('one', practiceChanter, [tune('First'), tune('Endless'), tune('Last')].join('\n'));
     clearInterval(beat);
+    await waiting.close();
     expect(titles(readings)).toEqual(['read First', 'refused Endless', 'read Last']);
     expect(readings[1]).toMatchObject({ entry: { firstLine: 8, faults: [{ line: 8, problem: expect.stringContaining('takes too long') as string }] } });
     expect(longest).toBeLessThan(1000);
@@ -52,10 +71,10 @@ describe('Readers', () => {
   });
 
   it('give each studio its share: a full queue is refused for that studio alone, and others are not behind it', async () => {
-    const small = new Readers({ path, tuneMs: 1500, waiting: 2, atOnce: 2 });
+    const small = new Readers({ path: stuckPath, tuneMs: 1500, waiting: 2, atOnce: 2 });
     const done: string[] = [];
     const read = (studio: string, text: string): Promise<unknown> => small.read(studio, practiceChanter, text).then(() => done.push(studio));
-    const first = read('busy', tune('Endless', endless));
+    const first = read('busy', tune('Endless'));
     const more = [read('busy', tune('A')), read('busy', tune('B'))];
     await expect(small.read('busy', practiceChanter, tune('C'))).rejects.toThrow(HttpProblem);
     await read('other', tune('D'));

@@ -3,7 +3,6 @@ import { readBook, ZelpitFault, type BookReading, type Instrument } from '@zelpi
 import * as z from 'zod';
 import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused } from '../archive/archive-part';
 import { instrumentsIn } from '../models/model.archive';
-import { parseAbc } from './abc-parser';
 import { keptTuneOf, type KeptTune } from './kept-tune';
 import { TuneEntity } from './tune.entity';
 
@@ -46,7 +45,7 @@ export const tuneArchive = archivePart({
 function readings(instrument: Instrument | undefined, abc: string): readonly BookReading[] {
   if (instrument === undefined) return [];
   try {
-    return [...readBook(instrument, abc, parseAbc, (wanted) => wanted)];
+    return [...readBook(instrument, abc, (wanted) => wanted)];
   } catch (error) {
     if (error instanceof ZelpitFault) return [];
     throw error;

@@ -2,7 +2,6 @@ import { changeName } from '../change';
 import { chartedPattern, chosenOf, instrumentById, type ChosenFingering } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
 import { lineOfChange, tenMinuteSheet } from '../plan';
-import { parse } from '../testing.spec-support';
 import { asFingered, assertLine, coverageOf, describedLine, lineTitle, pairKey, pairsOfLine, startingTempo } from '.';
 
 const recorder = instrumentById('recorder-soprano-baroque');
@@ -55,7 +54,7 @@ describe('the ten-minute sheet', () => {
   const changes = (() => {
     const names = [home, other.note].map((id) => recorder.notes.find((note) => note.id === id)?.abc ?? '');
     const bar = `${names[0]} ${names[1]} ${names[0]} ${names[1]}|`;
-    const tune = readTune(recorder, parse(`X:1\nT:t\nM:4/4\nL:1/4\nK:C\n${bar.repeat(4)}\n`));
+    const tune = readTune(recorder, `X:1\nT:t\nM:4/4\nL:1/4\nK:C\n${bar.repeat(4)}\n`);
     const half = tune.notes.filter(({ index, written }) => index >= 8 && written.kind === 'note' && written.note === other.note);
     return changesOfTune(recorder, tune, 'slurred', new Map(half.map(({ index }) => [index, other]))).open;
   })();

@@ -2,9 +2,8 @@ import { instrumentById, practiceChanter as chanter } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
 import { countText, lineMusic, lineNotes, linesAsAbc, lineTitle, paceText, startingTempo } from '../line';
 import { changesToPractise, expectedSeconds, heldPhrase, plannedLine, tenMinuteSheet } from '.';
-import { parse } from '../testing.spec-support';
 
-const changes = (music: string) => changesOfTune(chanter, readTune(chanter, parse(`X:1\nT:t\nM:4/4\nL:1/4\nK:HP\n${music}\n`))).open;
+const changes = (music: string) => changesOfTune(chanter, readTune(chanter, `X:1\nT:t\nM:4/4\nL:1/4\nK:HP\n${music}\n`)).open;
 
 describe('lines', () => {
   it('are four bars of home-other-home-other, eight of the change', () => {
@@ -17,7 +16,7 @@ describe('lines', () => {
 
   it('go out as ABC that reads back as the same notes', () => {
     const abc = linesAsAbc(chanter, 'Week 1', [{ home: 'low-a', other: 'high-a', tempo: 60, point: 'listen\nto the octave' }]);
-    const tune = readTune(chanter, parse(abc));
+    const tune = readTune(chanter, abc);
     expect(tune.title).toContain('low A to high A');
     expect(tune.tempo).toBe(60);
     expect(tune.notes.map(({ written }) => written.kind === 'note' && written.note)).toEqual(lineNotes({ home: 'low-a', other: 'high-a' }));
@@ -97,7 +96,7 @@ describe('tenMinuteSheet', () => {
 
   it('counts what the tongue hides too, at what is left of it: a tongued tune has its lines', () => {
     const recorder = instrumentById('recorder-soprano-baroque');
-    const tune = readTune(recorder, parse('X:1\nT:t\nM:4/4\nL:1/4\nK:C\nc2 e2|d2 c2|c e d c|f _B c2|\n'));
+    const tune = readTune(recorder, 'X:1\nT:t\nM:4/4\nL:1/4\nK:C\nc2 e2|d2 c2|c e d c|f _B c2|\n');
     const tongued = changesOfTune(recorder, tune, 'tongued');
     expect(tongued.open).toEqual([]);
     const troubled = tongued.tongued.filter(({ trouble }) => trouble.kind !== 'none');

@@ -1,10 +1,9 @@
 import { instrumentById } from '../fingering';
-import { parse } from '../testing.spec-support';
 import { changesOfTune, isTongued, readTune, type Articulation } from '.';
 
 const recorder = instrumentById('recorder-soprano-baroque');
 const whistle = instrumentById('whistle-d');
-const tune = (music: string, key = 'F') => readTune(recorder, parse(`X:1\nT:Try\nM:4/4\nL:1/4\nK:${key}\n${music}`));
+const tune = (music: string, key = 'F') => readTune(recorder, `X:1\nT:Try\nM:4/4\nL:1/4\nK:${key}\n${music}`);
 
 describe('articulation', () => {
   it('is read from slurs: the first note under one is tongued, the others are not; a tie is neither', () => {
@@ -27,9 +26,7 @@ describe('articulation', () => {
 
 describe('keys', () => {
   const namesOf = (music: string, key: string): string[] =>
-    readTune(whistle, parse(`X:1\nT:Try\nM:4/4\nL:1/4\nK:${key}\n${music}`)).notes.map(({ written }) =>
-      written.kind === 'note' ? written.note : written.kind,
-    );
+    readTune(whistle, `X:1\nT:Try\nM:4/4\nL:1/4\nK:${key}\n${music}`).notes.map(({ written }) => (written.kind === 'note' ? written.note : written.kind));
 
   it.each([
     ['D', ['d5', 'fs5', 'c', 'cs6']],

@@ -1,8 +1,7 @@
 import { ZelpitFault } from '../fault';
 import { instruments, type Instrument } from '../fingering';
-import { splitBook, titleOf, type BookEntry } from './abc-book';
-import { abcFaults, type AbcFault } from './abc-fault';
-import type { ParseAbc } from './parsed-abc';
+import { plainText, readAbc, type AbcFault } from '../score';
+import { lineInFile, splitBook, titleOf, type BookEntry } from './abc-book';
 import { readTune } from './read-tune';
 import type { Tune } from './tune';
 
@@ -25,13 +24,12 @@ export interface RefusedEntry {
 export type BookReading = { readonly kind: 'read'; readonly entry: ReadEntry } | { readonly kind: 'refused'; readonly entry: RefusedEntry };
 
 /**
- * Reads a file of tunes one at a time, so that a caller can pause between them. A tune with a fault is refused whole, with
- * every place; the others are read.
+ * Reads a file of tunes one at a time, so that a caller can pause between them. A tune whose notes are uncertain is refused, with every place; the others are read.
  * @param choose which instrument a tune is read for; a tune under another instrument's own key is that one's by default
  * @param from the first tune to read, from 0; those before it are passed over
  * @throws ZelpitFault `not-abc-text` for an empty text or for bytes that are no text
  */
-export function* readBook(instrument: Instrument, text: string, parse: ParseAbc, choose = instrumentForKey, from = 0): Generator<BookReading> {
+export function* readBook(instrument: Instrument, text: string, choose = instrumentForKey, from = 0): Generator<BookReading> {
   assertText(text, keyExample(instrument));
   const entries = splitBook(text);
   if (!entries.some((entry) => /^[XTKML]:/m.test(entry.abc))) {
@@ -40,7 +38,7 @@ export function* readBook(instrument: Instrument, text: string, parse: ParseAbc,
       `This is not ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, then ${keyExample(instrument)} before the notes.`,
     );
   }
-  for (const entry of entries.slice(from)) yield readEntry(choose(instrument, entry.abc), entry, parse);
+  for (const entry of entries.slice(from)) yield readEntry(choose(instrument, entry.abc), entry);
 }
 
 /**
@@ -71,14 +69,14 @@ function assertText(text: string, key: string): void {
   if (strange > sample.length / 100) throw new ZelpitFault('not-abc-text', 'This is not a text file, so there is no ABC in it.', { strange });
 }
 
-function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): BookReading {
-  const title = titleOf(entry);
+function readEntry(instrument: Instrument, entry: BookEntry): BookReading {
+  const title = plainText(titleOf(entry));
   const refuse = (faults: readonly AbcFault[]): BookReading => ({ kind: 'refused', entry: { title, firstLine: entry.firstLine, abc: entry.abc, faults } });
   const lines = entry.abc.split('\n');
   const keyLine = lines.findIndex((line) => /^K:/.test(line));
   if (keyLine === -1) {
     const music = lines.findIndex((line) => !/^[A-Za-z]:|^%|^\s*$/.test(line));
-    const line = entry.firstLine + (music === -1 ? lines.length - 1 : music);
+    const line = lineInFile(entry, (music === -1 ? lines.length - 1 : music) + 1);
     return refuse([
       { line, column: 1, problem: 'The music starts before a key is given.', expected: `a line with ${keyExample(instrument)} before the first note` },
     ]);
@@ -87,12 +85,12 @@ function readEntry(instrument: Instrument, entry: BookEntry, parse: ParseAbc): B
     const problem = `This tune has ${entry.abc.length} characters; a tune can have at most ${longestTune}.`;
     return refuse([{ line: entry.firstLine, column: 1, problem, expected: 'a shorter text' }]);
   }
-  const parsed = parse(entry.abc);
-  const faults = abcFaults(parsed.warnings ?? [], entry.abc, entry.firstLine);
-  if (faults.length > 0) return refuse(faults);
-  const tune = readTune(instrument, parsed);
+  const { score, faults } = readAbc(entry.abc);
+  if (faults.length > 0) return refuse(faults.map((fault) => ({ ...fault, line: lineInFile(entry, fault.line) })));
+  const tune = readTune(instrument, score);
   if (tune.notes.length === 0) {
-    return refuse([{ line: entry.firstLine + keyLine, column: 1, problem: 'No note follows the key.', expected: 'at least one line of music after K:' }]);
+    const line = lineInFile(entry, keyLine + 1);
+    return refuse([{ line, column: 1, problem: 'No note follows the key.', expected: 'at least one line of music after K:' }]);
   }
   return { kind: 'read', entry: { title, firstLine: entry.firstLine, abc: entry.abc, tune, instrument: instrument.id } };
 }

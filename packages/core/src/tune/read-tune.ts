@@ -1,137 +1,131 @@
 import type { Instrument, NoteId } from '../fingering';
-import { numberBars, type UnnumberedBar, type UnplacedNote } from './bars';
-import type { ParsedAbc, ParsedElement } from './parsed-abc';
-import { defaultTempo, meterFrom } from './meter';
-import { placePhrase, type Notice, type Tune, type OrnamentSign } from './tune';
-import { keyAccidentals, writtenNote, type Accidentals } from './written-pitch';
-
-interface Reading {
-  readonly instrument: Instrument;
-  readonly notes: UnplacedNote[];
-  readonly bars: UnnumberedBar[];
-  readonly strays: { readonly note: number; readonly text: string }[];
-  accidentals: Accidentals;
-  isOwnKey: boolean;
-  multiplier: number;
-  /** Slurs that are open. */
-  slurs: number;
-  open: UnnumberedBar;
-  ending: readonly number[];
-}
+import { playingOrder, readAbc, semitoneOf, type Score, type ScoreEvent, type ScorePitch, type ScoreVoice, type Tempo } from '../score';
+import { placePhrase, type Bar, type Notice, type OrnamentSign, type Tune, type TuneNote } from './tune';
+import { defaultTempo } from './usual-tempo';
+import { writtenNote } from './written-pitch';
 
 /**
- * The tune in a parser's answer, for one instrument. Only the first voice is read. Notes that the instrument does not
- * have stay in their place as `outside` and are named in the notices.
+ * A tune for one instrument. Notes that the instrument does not have stay in their place as `outside` and are named in the notices; of a chord the highest note is
+ * played.
+ * @param written the text of one tune, or the score that was read from one
+ * @param voiceId which voice; the first where none is given or none has that name
  */
-export function readTune(instrument: Instrument, parsed: ParsedAbc): Tune {
-  const staves = parsed.lines.flatMap((line) => line.staff?.slice(0, 1) ?? []);
-  const key = staves[0]?.key;
-  const reading: Reading = {
-    instrument,
-    notes: [],
-    bars: [],
-    strays: [],
-    accidentals: { key: accidentalsOf(key), bar: new Map() },
-    isOwnKey: instrument.ownKeys.includes(key?.root ?? ''),
-    multiplier: 1,
-    slurs: 0,
-    open: emptyBar(0, [], false, firstCharacter(staves)),
-    ending: [],
-  };
-  for (const staff of staves) {
-    if (staff.key !== undefined) changeKey(reading, staff.key);
-    for (const element of staff.voices?.[0] ?? []) readElement(reading, element);
-  }
-  closeBar(reading, undefined);
-  const meter = meterFrom(staves[0]?.meter);
-  const { notes, bars } = numberBars(reading.notes, reading.bars, meter);
-  const strays: Notice[] = reading.strays.map(({ note, text }) => ({ text, bar: notes[note].bar, beat: notes[note].beat }));
-  const voices = parsed.lines.some((line) => (line.staff?.length ?? 0) > 1 || line.staff?.some((staff) => (staff.voices?.length ?? 0) > 1));
+export function readTune(instrument: Instrument, written: string | Score, voiceId?: string): Tune {
+  const score = typeof written === 'string' ? readAbc(written).score : written;
+  const voice = score.voices.find(({ id }) => id === voiceId) ?? score.voices.at(0) ?? silence;
+  const bars = voice.bars.map((bar): Bar => ({ ...bar, endsPart: bar.closesRepeat > 0 || partEnds.has(bar.line) }));
+  if (bars.length > 0) bars[bars.length - 1] = { ...bars[bars.length - 1], endsPart: true };
+  const { notes, notices } = new NoteReader(instrument).read(voice.events, bars);
+  const { meter, key } = score;
   return {
-    title: parsed.metaText.title ?? '',
-    rhythm: parsed.metaText.rhythm ?? '',
-    key: keyName(key),
+    title: score.titles.at(0) ?? '',
+    rhythm: score.rhythm,
+    key: key.name,
     meter,
-    tempo: tempoOf(parsed, meter.beat, meter.text),
+    tempo: beatsAMinute(score.tempo, meter.beat) ?? defaultTempo(score.rhythm, meter.text),
     notes,
     bars,
-    notices: voices ? [...strays, { text: 'more than one voice, and only the first is read', bar: 1, beat: 1 }] : strays,
+    playedBars: playingOrder(bars, score.partOrder),
+    notices,
+    findings: findingsOf(score, voice),
+    score,
+    voice,
   };
 }
+
+const silence: ScoreVoice = { id: '', name: '', events: [], bars: [], soundsAt: 0 };
+const partEnds: ReadonlySet<string> = new Set(['double', 'end', 'begin']);
 
 /** "F natural at bar 3, beat 2" and so on, for people. */
 export function noticePhrase(notice: Notice): string {
   return `${notice.text} (${placePhrase(notice.bar, notice.beat)})`;
 }
 
-function keyName(key: { readonly root?: string; readonly acc?: string; readonly mode?: string } | undefined): string {
-  const accidental: Readonly<Record<string, string>> = { '#': ' sharp', sharp: ' sharp', b: ' flat', flat: ' flat' };
-  return `${key?.root ?? ''}${accidental[key?.acc ?? ''] ?? ''}${key?.mode === undefined || key.mode === '' ? '' : ` ${key.mode}`}`;
+/** A tempo in beats of the meter a minute, within what can be played. */
+function beatsAMinute(tempo: Tempo | undefined, beat: number): number | undefined {
+  if (tempo === undefined) return undefined;
+  return Math.min(400, Math.max(10, Math.round((tempo.perMinute * tempo.beat) / beat)));
 }
 
-function tempoOf(parsed: ParsedAbc, beat: number, meterText: string): number {
-  const { bpm, duration } = parsed.metaText.tempo ?? {};
-  if (bpm === undefined || !(bpm > 0)) return defaultTempo(parsed.metaText.rhythm ?? '', meterText);
-  const unit = duration === undefined || duration.length === 0 ? beat : duration.reduce((sum, each) => sum + each, 0);
-  return Math.min(400, Math.max(10, Math.round((bpm * unit) / beat)));
+function findingsOf(score: Score, voice: ScoreVoice): Tune['findings'] {
+  const missing = [...new Set(score.partOrder.filter((label) => !voice.bars.some(({ part }) => part === label)))];
+  const chord = voice.bars.find(({ first, end }) => voice.events.slice(first, end).some(({ pitches }) => pitches.length > 1));
+  const overlay = voice.bars.find(({ overlays }) => overlays.length > 0);
+  const which = score.voices.indexOf(voice);
+  return [
+    ...score.notices,
+    ...(score.voices.length > 1
+      ? [{ kind: 'passed-over', text: `${score.voices.length} voices, of which the ${ordinal(which)} is read`, bar: 0, beat: 1 } as const]
+      : []),
+    ...missing.map((label) => ({ kind: 'order', text: `no part is called ${label}`, bar: 0, beat: 1 }) as const),
+    ...(chord === undefined ? [] : [{ kind: 'passed-over', text: 'chords, of which the highest note is played', bar: chord.number, beat: 1 } as const]),
+    ...(overlay === undefined
+      ? []
+      : [{ kind: 'passed-over', text: 'notes at the same time (&), which are not played', bar: overlay.number, beat: 1 } as const]),
+  ];
 }
 
-function readElement(reading: Reading, element: ParsedElement): void {
-  if (element.el_type === 'note') readNote(reading, element);
-  else if (element.el_type === 'bar') closeBar(reading, element);
-  else if (element.el_type === 'key') changeKey(reading, element);
-}
+const ordinals = ['first', 'second', 'third', 'fourth', 'fifth'];
+const ordinal = (index: number): string => ordinals.at(index) ?? `number ${index + 1}`;
 
-/** Sharps of the pipes' key, which stand on no page: another instrument plays them. */
-const pipesSharps = [
-  { note: 'F', acc: 'sharp' },
-  { note: 'C', acc: 'sharp' },
-];
+class NoteReader {
+  private readonly notes: TuneNote[] = [];
+  private readonly notices: Notice[] = [];
+  private slurs = 0;
 
-function accidentalsOf(key: Pick<ParsedElement, 'root' | 'accidentals'> | undefined): Accidentals['key'] {
-  return keyAccidentals(key?.root === 'HP' || key?.root === 'Hp' ? pipesSharps : key?.accidentals);
-}
+  constructor(private readonly instrument: Instrument) {}
 
-function changeKey(reading: Reading, key: Pick<ParsedElement, 'root' | 'accidentals'>): void {
-  const { root } = key;
-  reading.accidentals = { key: accidentalsOf(key), bar: reading.accidentals.bar };
-  if (root !== undefined) reading.isOwnKey = reading.instrument.ownKeys.includes(root);
-}
-
-function readNote(reading: Reading, element: ParsedElement): void {
-  const { instrument, accidentals, isOwnKey } = reading;
-  if (element.startTriplet !== undefined) reading.multiplier = element.tripletMultiplier ?? 1;
-  const index = reading.notes.length;
-  const graceNotes: NoteId[] = [];
-  const strayGraceNotes: { at: number; text: string }[] = [];
-  for (const grace of element.gracenotes ?? []) {
-    const read = writtenNote(instrument, grace, accidentals, isOwnKey);
-    if (read.kind === 'note') graceNotes.push(read.note);
-    else if (read.kind === 'outside') {
-      strayGraceNotes.push({ at: graceNotes.length + strayGraceNotes.length, text: read.text });
-      reading.strays.push({ note: index, text: `grace note ${read.text} cannot be played` });
+  read(events: readonly ScoreEvent[], bars: readonly Bar[]): { readonly notes: readonly TuneNote[]; readonly notices: readonly Notice[] } {
+    for (const bar of bars) {
+      const isOwnKey = this.instrument.ownKeys.includes(bar.key.name);
+      let position = bar.offset;
+      for (let index = bar.first; index < bar.end; index += 1) {
+        this.readEvent(events[index], index, isOwnKey, bar.number, 1 + position / bar.meter.beat);
+        position += events[index].duration;
+      }
     }
+    return { notes: this.notes, notices: this.notices };
   }
-  const [pitch, ...chord] = element.pitches ?? [];
-  const written = pitch === undefined ? ({ kind: 'rest' } as const) : writtenNote(instrument, pitch, accidentals, isOwnKey);
-  if (written.kind === 'outside') reading.strays.push({ note: index, text: `${written.text} cannot be played` });
-  if (chord.length > 0) reading.strays.push({ note: index, text: 'a chord, and only its first note is read' });
-  reading.notes.push({
-    index,
-    written,
-    graceNotes,
-    strayGraceNotes,
-    duration: (element.duration ?? 0) * reading.multiplier,
-    isTiedFromPrevious: pitch?.endTie !== undefined,
-    sign: signOf(element),
-    isSlurred: reading.slurs > 0,
-    source: { start: element.startChar ?? 0, end: element.endChar ?? 0 },
-  });
-  reading.slurs = Math.max(0, reading.slurs + slurCount(element, 'startSlur') - slurCount(element, 'endSlur'));
-  if (element.endTriplet !== undefined) reading.multiplier = 1;
+
+  private readEvent(event: ScoreEvent, index: number, isOwnKey: boolean, bar: number, beat: number): void {
+    const say = (text: string): void => void this.notices.push({ text, bar, beat });
+    const graceNotes: NoteId[] = [];
+    const strayGraceNotes: { at: number; text: string }[] = [];
+    for (const grace of event.graceNotes) {
+      const read = writtenNote(this.instrument, grace, isOwnKey);
+      if (read.kind === 'note') graceNotes.push(read.note);
+      else if (read.kind === 'outside') {
+        strayGraceNotes.push({ at: graceNotes.length + strayGraceNotes.length, text: read.text });
+        say(`grace note ${read.text} cannot be played`);
+      }
+    }
+    const pitch = highestOf(event.pitches);
+    const written = pitch === undefined ? ({ kind: 'rest' } as const) : writtenNote(this.instrument, pitch, isOwnKey);
+    if (written.kind === 'outside') say(`${written.text} cannot be played`);
+    this.notes.push({
+      index,
+      written,
+      graceNotes,
+      strayGraceNotes,
+      duration: event.duration,
+      bar,
+      beat,
+      isTiedFromPrevious: pitch?.isTiedFromPrevious === true,
+      sign: signOf(event.decorations),
+      isSlurred: this.slurs > 0,
+      source: event.source,
+    });
+    this.slurs = Math.max(0, this.slurs + event.slurStarts - event.slurEnds);
+  }
 }
 
-/** Signs over notes by the parser's names for them. */
+/** The note of a chord that is played. */
+function highestOf(pitches: readonly ScorePitch[]): ScorePitch | undefined {
+  if (pitches.length < 2) return pitches.at(0);
+  return pitches.reduce((highest, pitch) => (semitoneOf(pitch) > semitoneOf(highest) ? pitch : highest));
+}
+
+/** Signs over notes by their names in ABC. */
 const signs: Readonly<Record<string, OrnamentSign>> = {
   irishroll: 'roll',
   roll: 'roll',
@@ -144,49 +138,4 @@ const signs: Readonly<Record<string, OrnamentSign>> = {
   slide: 'slide',
 };
 
-function signOf({ decoration = [] }: ParsedElement): OrnamentSign | undefined {
-  return decoration.flatMap((name) => signs[name] ?? []).at(0);
-}
-
-/** Slurs that begin or end at a note; a parser may name them on the note or on its pitch. */
-function slurCount(element: ParsedElement, which: 'startSlur' | 'endSlur'): number {
-  return (element[which]?.length ?? 0) + (element.pitches ?? []).reduce((sum, pitch) => sum + (pitch[which]?.length ?? 0), 0);
-}
-
-function firstCharacter(staves: readonly { readonly voices?: readonly (readonly ParsedElement[])[] }[]): number {
-  return staves[0]?.voices?.[0]?.[0]?.startChar ?? 0;
-}
-
-function emptyBar(first: number, passes: readonly number[], opensRepeat: boolean, start: number): UnnumberedBar {
-  return { first, end: first, opensRepeat, closesRepeat: false, passes, endsPart: false, source: { start, end: start } };
-}
-
-const closing = new Set(['bar_right_repeat', 'bar_dbl_repeat']);
-const opening = new Set(['bar_left_repeat', 'bar_dbl_repeat']);
-const partEnds = new Set(['bar_right_repeat', 'bar_dbl_repeat', 'bar_thin_thin', 'bar_thin_thick', 'bar_thick_thin']);
-
-function closeBar(reading: Reading, line: ParsedElement | undefined): void {
-  const type = line?.type ?? '';
-  const end = reading.notes.length;
-  const hasNotes = end > reading.open.first;
-  if (hasNotes) {
-    const source = { start: reading.open.source.start, end: line?.endChar ?? reading.notes[end - 1].source.end };
-    reading.bars.push({ ...reading.open, source, end, closesRepeat: closing.has(type), endsPart: line === undefined || partEnds.has(type) });
-  }
-  if (line?.endEnding !== undefined) reading.ending = [];
-  if (line?.startEnding !== undefined) reading.ending = passesIn(line.startEnding);
-  const opensRepeat = opening.has(type) || (!hasNotes && reading.open.opensRepeat);
-  const start = hasNotes ? (line?.endChar ?? reading.open.source.end) : reading.open.source.start;
-  reading.open = emptyBar(end, reading.ending, opensRepeat, start);
-  reading.accidentals.bar.clear();
-}
-
-/** "1" -> [1], "1,3" -> [1, 3], "1-3" -> [1, 2, 3]. */
-function passesIn(ending: string): readonly number[] {
-  return ending.split(',').flatMap((piece) => {
-    const [from, to] = piece.split('-').map((each) => Number.parseInt(each, 10));
-    if (!Number.isInteger(from)) return [];
-    const last = Number.isInteger(to) ? to : from;
-    return Array.from({ length: Math.max(0, Math.min(8, last - from + 1)) }, (_, offset) => from + offset);
-  });
-}
+const signOf = (decorations: readonly string[]): OrnamentSign | undefined => decorations.flatMap((name) => signs[name] ?? []).at(0);

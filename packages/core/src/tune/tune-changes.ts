@@ -2,7 +2,7 @@ import { adviceFor, headingOf, outcomesOf, troubleOf, type Advice, type Change, 
 import { chartedFingering, chosenOf, wayIdOf, type ChosenFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { changesAlong, graceSteps, hidingGraceNote, type GraceStep } from '../movement';
 import { levels, RiskTable, tongueSilenceMs, usualGraceNoteMs, type Hiding } from '../timing';
-import { isTongued, playedBars, type Articulation, type Tune, type TuneNote } from './tune';
+import { isTongued, type Articulation, type Tune, type TuneNote } from './tune';
 
 /** Where a change happens: between two notes of the tune, said by the second. */
 export interface Place {
@@ -126,7 +126,7 @@ function underOf(instrument: Instrument, before: NoteId, { graceNotes, written }
 function* neighbours(tune: Tune): Generator<readonly [TuneNote, TuneNote]> {
   const seen = new Set<number>();
   let previous: TuneNote | undefined;
-  for (const barIndex of playedBars(tune)) {
+  for (const barIndex of tune.playedBars) {
     const bar = tune.bars[barIndex];
     for (let index = bar.first; index < bar.end; index += 1) {
       const note = tune.notes[index];

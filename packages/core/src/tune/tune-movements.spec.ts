@@ -1,9 +1,8 @@
-import abcjs from 'abcjs';
 import { instrumentById, practiceChanter as chanter, type Instrument } from '../fingering';
 import { MovementReader, usualMovementSettings } from '../movement';
-import { movementsOfTune, proposeSeparations, readTune, withGraceNotes, writtenOrnaments, type Density, type ParsedAbc, type Tune } from '.';
+import { movementsOfTune, proposeSeparations, readTune, withGraceNotes, writtenOrnaments, type Density, type Tune } from '.';
 
-const tuneOf = (instrument: Instrument, text: string): Tune => readTune(instrument, abcjs.parseOnly(text)[0] as unknown as ParsedAbc);
+const tuneOf = (instrument: Instrument, text: string): Tune => readTune(instrument, text);
 
 describe('movements of a tune', () => {
   const text = 'X:1\nT:Three Lamps\nM:4/4\nL:1/8\nQ:1/4=60\nK:HP\ne4{gcd}c4|e4{gcd}c/2e/2e3|e4{gcx}c4|e4{gfcb}c4|{g}e4-e4|\n'

@@ -1,16 +1,11 @@
-import abcjs from 'abcjs';
 import { instrumentById, patternKey } from '../fingering';
 import { PathCosts, type Pins } from '../timing';
-import type { ParsedAbc } from './parsed-abc';
 import { readTune } from './read-tune';
 import type { Articulation, Tune } from './tune';
 import { pathOfTune } from './tune-path';
 
 const whistle = instrumentById('whistle-d');
-const tune = (music: string): Tune => {
-  const [parsed] = abcjs.parseOnly(`X:1\nT:Try\nM:4/4\nL:1/4\nK:G\n${music}`);
-  return readTune(whistle, parsed as unknown as ParsedAbc);
-};
+const tune = (music: string): Tune => readTune(whistle, `X:1\nT:Try\nM:4/4\nL:1/4\nK:G\n${music}`);
 const cs = (music: string, articulation: Articulation = 'slurred', pins: Pins = new Map()): readonly string[] => {
   const read = tune(music);
   const path = pathOfTune(new PathCosts(whistle), read, articulation, pins);

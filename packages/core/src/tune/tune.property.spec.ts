@@ -3,8 +3,7 @@ import { practiceChanter as chanter } from '../fingering';
 import { linesAsAbc, lineNotes } from '../line';
 import { expectedSeconds, tenMinuteSheet } from '../plan';
 import { playNotes, type PlayedNote } from '../sound';
-import { parse } from '../testing.spec-support';
-import { changesOfTune, playedBars, readBook, readTune, splitBook, type Tune } from '.';
+import { changesOfTune, readBook, readTune, splitBook, type Tune } from '.';
 
 const letters = ['G', 'A', 'B', 'c', 'd', 'e', 'f', 'g', 'a'];
 const idOf = new Map(letters.map((letter, index) => [letter, chanter.notes[index].id]));
@@ -15,7 +14,7 @@ const abcOf = (bars: (readonly (readonly [string, string])[])[], repeats: boolea
   const text = bars.map((each) => each.map(([letter, grace]) => `${grace}${letter}`).join(' ')).join(' | ');
   return `X:1\nT:Made\nM:4/4\nL:1/4\nK:HP\n${repeats ? `|: ${text} :|` : `${text} |]`}\n`;
 };
-const read = (abc: string): Tune => readTune(chanter, parse(abc));
+const read = (abc: string): Tune => readTune(chanter, abc);
 
 describe('any tune of quarter notes', () => {
   it('is read note for note, in whole bars, each note at its beat', () => {
@@ -35,7 +34,7 @@ describe('any tune of quarter notes', () => {
     fc.assert(
       fc.property(music, fc.boolean(), (bars, repeats) => {
         const once = bars.map((_, index) => index);
-        expect(playedBars(read(abcOf(bars, repeats)))).toEqual(repeats ? [...once, ...once] : once);
+        expect(read(abcOf(bars, repeats)).playedBars).toEqual(repeats ? [...once, ...once] : once);
       }),
       { numRuns: 60 },
     );
@@ -83,7 +82,7 @@ describe('a book', () => {
         expect(entries).toHaveLength(tunes.length);
         const lines = text.split(end);
         for (const entry of entries) expect(lines[entry.firstLine - 1]).toBe('X:1');
-        expect([...readBook(chanter, text, parse)].every((reading) => reading.kind === 'read')).toBe(true);
+        expect([...readBook(chanter, text)].every((reading) => reading.kind === 'read')).toBe(true);
       }),
       { numRuns: 25 },
     );
@@ -99,7 +98,7 @@ describe('every line', () => {
       'All of them',
       pairs.map((line) => ({ ...line, tempo: 60, point: '' })),
     );
-    const back = [...readBook(chanter, abc, parse)];
+    const back = [...readBook(chanter, abc)];
     expect(back).toHaveLength(72);
     back.forEach((reading, index) => {
       if (reading.kind !== 'read') throw new Error(`Line ${index} was refused.`);

@@ -1,4 +1,5 @@
 import type { NoteId } from '../fingering';
+import type { Meter, Score, ScoreBar, ScoreNotice, ScoreVoice } from '../score';
 
 /** What a written note asks of the instrument. `outside`: the instrument has no such note; `said` names it for people, `semitone` is its height with A4 = 69. */
 export type WrittenNote =
@@ -39,27 +40,8 @@ export function isTongued({ isTiedFromPrevious, isSlurred }: Pick<TuneNote, 'isT
 }
 
 /** A stretch of notes between two bar lines. */
-export interface Bar {
-  readonly number: number;
-  /** Notes from `first` up to, not including, `end`. */
-  readonly first: number;
-  readonly end: number;
-  readonly opensRepeat: boolean;
-  readonly closesRepeat: boolean;
-  /** Passes on which it is played: `[1]` under a first ending; empty for every pass. */
-  readonly passes: readonly number[];
+export interface Bar extends ScoreBar {
   readonly endsPart: boolean;
-  /** Character range in the tune's text, its closing bar line included. */
-  readonly source: { readonly start: number; readonly end: number };
-}
-
-export interface Meter {
-  readonly beats: number;
-  /** Length of a beat in whole notes: 1/4, or 3/8 in 6/8. */
-  readonly beat: number;
-  /** Length of a bar in whole notes. */
-  readonly bar: number;
-  readonly text: string;
 }
 
 export interface Tune {
@@ -70,47 +52,25 @@ export interface Tune {
   readonly meter: Meter;
   /** Beats of the meter a minute. */
   readonly tempo: number;
+  /** One for each event of the voice that is read, in its order. */
   readonly notes: readonly TuneNote[];
   readonly bars: readonly Bar[];
-  /** What a teacher should know of this text: notes outside the instrument, a second voice left out. */
+  /** The bars in the order in which they sound, as indices into `bars`. */
+  readonly playedBars: readonly number[];
+  /** What a teacher should know of this tune on this instrument: notes that it does not have. */
   readonly notices: readonly Notice[];
+  /** What was read and not used, and what does not add up. */
+  readonly findings: readonly ScoreNotice[];
+  /** Everything that is written, all voices. */
+  readonly score: Score;
+  /** The voice that is read. */
+  readonly voice: ScoreVoice;
 }
 
 export interface Notice {
   readonly text: string;
   readonly bar: number;
   readonly beat: number;
-}
-
-/** The bars in the order in which they sound, repeats and endings played out, as indices into `bars`. */
-export function playedBars(tune: Tune): readonly number[] {
-  const order: number[] = [];
-  let repeatFrom = 0;
-  let pass = 1;
-  let index = 0;
-  while (index < tune.bars.length) {
-    const bar = tune.bars[index];
-    if (bar.opensRepeat && index !== repeatFrom) {
-      repeatFrom = index;
-      pass = 1;
-    }
-    const isSkipped = bar.passes.length > 0 && !bar.passes.includes(pass);
-    if (!isSkipped) order.push(index);
-    if (bar.closesRepeat && pass === 1 && !isSkipped) {
-      pass = 2;
-      index = repeatFrom;
-      continue;
-    }
-    index += 1;
-    if (bar.closesRepeat || (bar.endsPart && bar.passes.length > 0)) {
-      const continues = tune.bars[index]?.passes.length > 0;
-      if (!continues) {
-        repeatFrom = index;
-        pass = 1;
-      }
-    }
-  }
-  return order;
 }
 
 /**

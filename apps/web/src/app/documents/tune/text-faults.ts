@@ -1,5 +1,5 @@
 import type { AbcFaultReport } from '@zelpit/contract';
-import { readBook, ZelpitFault, type Instrument, type ParseAbc } from '@zelpit/core';
+import { readBook, ZelpitFault, type Instrument } from '@zelpit/core';
 
 /** What keeps the text of one tune from being saved: places in it, or one sentence. Both are empty where nothing does. */
 export interface TextFaults {
@@ -8,9 +8,9 @@ export interface TextFaults {
 }
 
 /** Reads a text as the server will read it. */
-export function textFaults(instrument: Instrument, abc: string, parse: ParseAbc): TextFaults {
+export function textFaults(instrument: Instrument, abc: string): TextFaults {
   try {
-    const readings = [...readBook(instrument, abc, parse)];
+    const readings = [...readBook(instrument, abc)];
     if (readings.length !== 1)
       return { faults: [], text: `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.` };
     const [reading] = readings;

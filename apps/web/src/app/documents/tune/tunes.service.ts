@@ -20,7 +20,7 @@ import {
   type TuneChanges,
   type TunePath,
 } from '@zelpit/core';
-import { forkJoin, from, map, switchMap, tap, type Observable } from 'rxjs';
+import { forkJoin, of, switchMap, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
@@ -79,13 +79,9 @@ export class TunesService {
     const { instrument, held } = this.state.ofFamily(detail.instrument);
     const articulation = this.articulation.of(instrument.family);
     const pins = readOn(this.pins.of(detail.id), this.shelf.known(detail.instrument), instrument);
-    return from(this.engraver.parse(detail.abc)).pipe(
-      map((parsed) => {
-        const tune = readTune(instrument, parsed);
-        const path = pathOfTune(this.costsOf(instrument), tune, articulation, pins);
-        return openTune({ detail, instrument, held, risks: this.timings.tableFor(instrument), articulation, pins, tune, path });
-      }),
-    );
+    const tune = readTune(instrument, detail.abc);
+    const path = pathOfTune(this.costsOf(instrument), tune, articulation, pins);
+    return of(openTune({ detail, instrument, held, risks: this.timings.tableFor(instrument), articulation, pins, tune, path }));
   }
 
   private costsOf(instrument: Instrument): PathCosts {

@@ -1,5 +1,4 @@
 import { Injectable } from '@angular/core';
-import type { ParseAbc, ParsedAbc } from '@zelpit/core';
 import type AbcjsModule from 'abcjs';
 
 type Abcjs = typeof AbcjsModule;
@@ -66,15 +65,6 @@ export class Engraver {
   load(): Promise<Abcjs> {
     this.module ??= import('abcjs').then((file) => file.default);
     return this.module;
-  }
-
-  async parser(): Promise<ParseAbc> {
-    const abcjs = await this.load();
-    return (abc) => abcjs.parseOnly(abc)[0] as unknown as ParsedAbc;
-  }
-
-  async parse(abc: string): Promise<ParsedAbc> {
-    return (await this.parser())(abc);
   }
 
   /** The same music so many semitones higher or lower, in its new key. */

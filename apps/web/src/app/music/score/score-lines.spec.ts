@@ -1,10 +1,9 @@
-import { instrumentById, readTune, type ParsedAbc } from '@zelpit/core';
-import abcjs from 'abcjs';
+import { instrumentById, readTune } from '@zelpit/core';
 import { scoreLines } from './score-lines';
 
 const chanter = instrumentById('practice-chanter');
-const read = (abc: string) => readTune(chanter, abcjs.parseOnly(abc)[0] as unknown as ParsedAbc);
-const lines = (abc: string, width = 1080) => scoreLines(read(abc), abc, width);
+const read = (abc: string) => readTune(chanter, abc);
+const lines = (abc: string, width = 1080) => scoreLines(read(abc), width);
 
 const twoParts = `X:1
 T:Two parts
@@ -67,7 +66,7 @@ describe('scoreLines', () => {
 
     it('folds movements of two grace notes and more, and leaves notes, single grace notes and words', () => {
       const tune = read(dense);
-      const [first, last] = scoreLines(tune, dense, 300, { room: 300 });
+      const [first, last] = scoreLines(tune, 300, { room: 300 });
       expect([...first.folded]).toEqual([1, 2, 3, 4]);
       expect(words(first)).toEqual(['{g}', '{what}']);
       expect(read(first.abc).notes.map(({ written }) => written)).toEqual(tune.notes.slice(first.first, first.end).map(({ written }) => written));
@@ -77,8 +76,8 @@ describe('scoreLines', () => {
 
     it('leaves the bar that was opened, and all of them where there is room', () => {
       const tune = read(dense);
-      expect(scoreLines(tune, dense, 300, { room: 300, openBar: 1 })[0].folded.size).toBe(0);
-      expect(scoreLines(tune, dense, 300, { room: 700 })[0].folded.size).toBe(0);
+      expect(scoreLines(tune, 300, { room: 300, openBar: 1 })[0].folded.size).toBe(0);
+      expect(scoreLines(tune, 300, { room: 700 })[0].folded.size).toBe(0);
     });
   });
 });

@@ -1,4 +1,4 @@
-import type { Tune } from '@zelpit/core';
+import { excerptAbc, type Tune } from '@zelpit/core';
 
 /** One line of music of a tune: its own small ABC, and the notes in it. */
 export interface ScoreLine {
@@ -31,10 +31,9 @@ const fewestFolded = 2;
  * Breaks a tune into lines that fit a width: the same number of bars in each, four at most, fewer where the music is
  * dense; a new part starts a new line; a lead-in stands with its first bar. Where not even one bar fits, its movements fold.
  */
-export function scoreLines(tune: Tune, abc: string, width: number, folding?: Folding): readonly ScoreLine[] {
+export function scoreLines(tune: Tune, width: number, folding?: Folding): readonly ScoreLine[] {
   const parts = partsOf(tune);
-  const written = (lines: readonly (readonly number[])[]): readonly ScoreLine[] =>
-    lines.map((line, index) => fold(tune, toLine(tune, abc, line, index === 0), folding));
+  const written = (lines: readonly (readonly number[])[]): readonly ScoreLine[] => lines.map((line, index) => toLine(tune, line, index === 0, folding));
   for (let barsInLine = 4; barsInLine > 1; barsInLine -= 1) {
     if (barsInLine === 3) continue;
     const lines = parts.flatMap((part) => cut(tune, part, barsInLine));
@@ -56,7 +55,8 @@ function cut(tune: Tune, part: readonly number[], barsInLine: number): readonly 
   const lines: number[][] = [];
   let count = barsInLine;
   part.forEach((barIndex, position) => {
-    const isShort = lengthOf(tune, barIndex) < tune.meter.bar - 1e-6;
+    const bar = tune.bars[barIndex];
+    const isShort = bar.length < bar.meter.bar - 1e-6;
     const isLeadIn = isShort && position === 0;
     if (count >= barsInLine && !(isShort && position > 0 && position === part.length - 1)) {
       lines.push([]);
@@ -68,11 +68,6 @@ function cut(tune: Tune, part: readonly number[], barsInLine: number): readonly 
   return lines;
 }
 
-function lengthOf(tune: Tune, barIndex: number): number {
-  const bar = tune.bars[barIndex];
-  return tune.notes.slice(bar.first, bar.end).reduce((sum, note) => sum + note.duration, 0);
-}
-
 function widthOf(tune: Tune, bars: readonly number[], note = noteWidth, graceNote = graceNoteWidth): number {
   return bars.reduce((sum, index) => {
     const bar = tune.bars[index];
@@ -81,63 +76,19 @@ function widthOf(tune: Tune, bars: readonly number[], note = noteWidth, graceNot
   }, clefWidth);
 }
 
-/** The line with its movements folded where they have no room: their grace notes leave its ABC. */
-function fold(tune: Tune, line: ScoreLine, folding: Folding | undefined): ScoreLine {
-  if (folding === undefined) return line;
+/** Notes whose movements fold because the line has no room for their grace notes. */
+function foldedIn(tune: Tune, bars: readonly number[], folding: Folding | undefined): ReadonlySet<number> {
+  if (folding === undefined) return new Set();
   const { room, openBar } = folding;
-  if (widthOf(tune, line.bars, tightNote, tightGraceNote) <= room || line.bars.some((bar) => tune.bars[bar].number === openBar)) return line;
-  const graced = tune.notes.slice(line.first, line.end).filter(({ graceNotes, strayGraceNotes }) => graceNotes.length + strayGraceNotes.length > 0);
-  const groups = [...line.abc.matchAll(quotedOrGrace)].filter(([text]) => text.startsWith('{'));
-  // A group that belongs to no note would shift all that follow: such a line stays as it is.
-  if (groups.length !== graced.length) return line;
-  const goes = graced.map(({ graceNotes, strayGraceNotes }) => graceNotes.length >= fewestFolded && strayGraceNotes.length === 0);
-  let group = -1;
-  const abc = line.abc.replace(quotedOrGrace, (text) => {
-    if (!text.startsWith('{')) return text;
-    group += 1;
-    return goes[group] ? '' : text;
-  });
-  return { ...line, abc, folded: new Set(graced.filter((_, index) => goes[index]).map(({ index }) => index)) };
+  if (widthOf(tune, bars, tightNote, tightGraceNote) <= room || bars.some((bar) => tune.bars[bar].number === openBar)) return new Set();
+  const notes = tune.notes.slice(tune.bars[bars[0]].first, tune.bars[bars[bars.length - 1]].end);
+  return new Set(notes.flatMap(({ index, graceNotes, strayGraceNotes }) => (graceNotes.length >= fewestFolded && strayGraceNotes.length === 0 ? [index] : [])));
 }
 
-/** Text in quotes, where braces mean nothing, or a group of grace notes. */
-const quotedOrGrace = /"[^"]*"|\{[^}]*\}/g;
-
-function toLine(tune: Tune, abc: string, bars: readonly number[], isFirst: boolean): ScoreLine {
+function toLine(tune: Tune, bars: readonly number[], isFirst: boolean, folding: Folding | undefined): ScoreLine {
   const first = tune.bars[bars[0]];
   const last = tune.bars[bars[bars.length - 1]];
-  const music = abc
-    .slice(first.source.start, last.source.end)
-    .replace(/%.*$/gm, '')
-    .replace(/^\s*K:\s*(.*)$/gm, '[K:$1]')
-    .replace(/^\s*[A-Za-z+]:.*$/gm, '')
-    .replace(/\\?\s*\n\s*/g, ' ')
-    .replace(/([|\]])\s*\[?\d[\d,-]*\s*$/, '$1')
-    .replace(/::\s*$/, ':|')
-    .trim();
-  const opener = first.opensRepeat && !/^(\|:|:\|?:|\[\|:)/.test(music) ? '|:' : '';
-  const ending = first.passes.length > 0 && !/^\[?\|?\[?\d/.test(music) ? `[${first.passes.join(',')} ` : '';
-  const head = [
-    'X:1',
-    ...(isFirst ? [`M:${field(abc, 'M') ?? tune.meter.text}`] : []),
-    `L:${unitLength(tune, abc)}`,
-    `K:${keyInForce(abc, first.source.start)}`,
-  ];
-  return { abc: `${head.join('\n')}\n${opener}${ending}${music}\n`, first: first.first, end: last.end, bars, folded: new Set() };
-}
-
-function field(abc: string, letter: string): string | undefined {
-  return new RegExp(`^${letter}:\\s*(.*?)\\s*(?:%.*)?$`, 'm').exec(abc)?.[1];
-}
-
-/** Standard 2.1: without `L:` a sixteenth where the meter is under 3/4 as a fraction, else an eighth. */
-function unitLength(tune: Tune, abc: string): string {
-  return field(abc, 'L') ?? (tune.meter.bar < 0.75 ? '1/16' : '1/8');
-}
-
-function keyInForce(abc: string, position: number): string {
-  const before = abc.slice(0, position);
-  const keys = [...before.matchAll(/^K:\s*(.*?)\s*(?:%.*)?$|\[K:\s*([^\]]*)\]/gm)];
-  const last = keys.at(-1);
-  return last?.[1] ?? last?.[2] ?? 'HP';
+  const folded = foldedIn(tune, bars, folding);
+  const showsMeter = isFirst || tune.bars[bars[0] - 1]?.meter.text !== first.meter.text;
+  return { abc: excerptAbc(tune.voice, bars, showsMeter, { withoutGraceNotes: folded }), first: first.first, end: last.end, bars, folded };
 }

@@ -1,6 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { changesOfTune, instrumentById, readTune, type ParsedAbc } from '@zelpit/core';
-import abcjs from 'abcjs';
+import { changesOfTune, instrumentById, readTune } from '@zelpit/core';
 import { signal } from '@angular/core';
 import { LinePlayer } from '../lines/line-player.service';
 import { TunePlayer } from '../../pages/tune/tune-player';
@@ -22,7 +21,7 @@ class FakeTransport {
 const chanter = instrumentById('practice-chanter');
 
 function opened(music: string): OpenedTune {
-  const tune = readTune(chanter, abcjs.parseOnly(`X:1\nT:t\nM:2/4\nL:1/8\nQ:1/4=80\nK:HP\n${music}\n`)[0] as unknown as ParsedAbc);
+  const tune = readTune(chanter, `X:1\nT:t\nM:2/4\nL:1/8\nQ:1/4=80\nK:HP\n${music}\n`);
   return { instrument: chanter, articulation: 'slurred', path: new Map(), tune, changes: changesOfTune(chanter, tune) } as unknown as OpenedTune;
 }
 

@@ -2,7 +2,6 @@ import { inject, Injectable, signal } from '@angular/core';
 import { readTune, type Instrument, type NoteId } from '@zelpit/core';
 import type { TuneSummary } from '@zelpit/contract';
 import { firstValueFrom } from 'rxjs';
-import { Engraver } from '../../music/score/engraver.service';
 import { TunesService } from '../../documents/tune/tunes.service';
 
 /** Which notes of a chart are shown: all, those that are known on somebody's instrument or not yet, or those of one tune. */
@@ -12,7 +11,6 @@ export type NotesShown = 'all' | 'known' | 'unknown' | { readonly tune: string }
 @Injectable({ providedIn: 'root' })
 export class ChartNotes {
   private readonly tunes = inject(TunesService);
-  private readonly engraver = inject(Engraver);
   readonly list = signal<readonly TuneSummary[]>([]);
 
   /** Fetches the list of tunes once. */
@@ -23,7 +21,7 @@ export class ChartNotes {
   /** @throws ApiFault where the tune cannot be fetched */
   async ofTune(instrument: Instrument, id: string): Promise<ReadonlySet<NoteId>> {
     const { abc } = await firstValueFrom(this.tunes.detail(id));
-    const tune = readTune(instrument, await this.engraver.parse(abc));
+    const tune = readTune(instrument, abc);
     const notes = tune.notes.flatMap(({ written, graceNotes }) => [...graceNotes, ...(written.kind === 'note' ? [written.note] : [])]);
     return new Set(notes);
   }

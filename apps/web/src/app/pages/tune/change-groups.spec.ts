@@ -1,8 +1,7 @@
 import { changesOfTune, practiceChanter, readTune, type TuneChange } from '@zelpit/core';
-import abcjs from 'abcjs';
 import { changeGroups, inColumns } from './change-groups';
 
-const tune = readTune(practiceChanter, abcjs.parseOnly('X:1\nT:Up and Over\nM:4/4\nL:1/4\nK:HP\nAced|fgae|cdBA|GceA|dfBg|ecaG|\n')[0] as never);
+const tune = readTune(practiceChanter, 'X:1\nT:Up and Over\nM:4/4\nL:1/4\nK:HP\nAced|fgae|cdBA|GceA|dfBg|ecaG|\n');
 const all: readonly TuneChange[] = changesOfTune(practiceChanter, tune, 'slurred').open;
 const groups = changeGroups(practiceChanter, all);
 

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { playedBars, usualGraceNoteMs, type PlayedNote, type TuneChange } from '@zelpit/core';
+import { usualGraceNoteMs, type PlayedNote, type TuneChange } from '@zelpit/core';
 import { playedNotesOf, type OpenedTune } from '../../documents/tune/tunes.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
@@ -20,7 +20,7 @@ export class TunePlayer {
 
   /** From a bar to the end, repeats and endings played out. */
   playTune(opened: OpenedTune, fromBar: number, isFaulty: boolean): void {
-    const order = playedBars(opened.tune);
+    const order = opened.tune.playedBars;
     const from = order.findIndex((index) => opened.tune.bars[index].number >= fromBar);
     const start = fromBar === 1 ? 0 : Math.max(0, from);
     this.play(opened, 'tune', playedNotesOf(opened, order.slice(start)), isFaulty, () => this.playTune(opened, fromBar, isFaulty));

@@ -5,7 +5,6 @@ import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
 import { UndoComponent } from '../../kernel/saving/undo.component';
-import { Engraver } from '../../music/score/engraver.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { AbcFaultsComponent } from '../../documents/tune/abc-faults.component';
@@ -72,7 +71,6 @@ const quietMs = 400;
   `,
 })
 export class TuneTextPage {
-  private readonly engraver = inject(Engraver);
   private readonly shelf = inject(InstrumentShelf);
   private readonly notices = inject(NoticeService);
   protected readonly editor = inject(TuneEditor);
@@ -91,7 +89,7 @@ export class TuneTextPage {
     effect((onCleanup) => {
       const abc = this.editor.draft()?.abc;
       if (abc === undefined) return;
-      const timer = setTimeout(() => void this.read(abc), quietMs);
+      const timer = setTimeout(() => this.read(abc), quietMs);
       onCleanup(() => clearTimeout(timer));
     });
   }
@@ -111,9 +109,8 @@ export class TuneTextPage {
     }
   }
 
-  private async read(abc: string): Promise<void> {
-    const parse = await this.engraver.parser();
+  private read(abc: string): void {
     const instrument = this.shelf.known(this.editor.draft()?.instrument);
-    if (this.editor.draft()?.abc === abc) this.found.set(textFaults(instrument, abc, parse));
+    if (this.editor.draft()?.abc === abc) this.found.set(textFaults(instrument, abc));
   }
 }

@@ -117,7 +117,7 @@ export class TunePage implements OnDestroy {
     const opened = this.opened();
     if (opened === undefined) return [];
     const width = this.width() - this.geometry().labels;
-    return scoreLines(opened.tune, opened.detail.abc, width, { room: width / scoreScaleFor(this.width()), openBar: this.unfoldedBar() });
+    return scoreLines(opened.tune, width, { room: width / scoreScaleFor(this.width()), openBar: this.unfoldedBar() });
   });
   protected readonly scoreHeight = computed(() => `${this.geometry().height}px`);
   /** True while every change stands in place of the drawing. */
