@@ -16,6 +16,7 @@ import { createMetrics, serveMetrics } from './platform/metrics';
 import { PutAwayRepository } from './put-away/put-away.repository';
 import { tables } from './things/tables';
 import { things } from './things/things';
+import { readAgain } from './tunes/read-again';
 import { Readers } from './tunes/readers';
 import { Sealer } from './platform/sealer';
 import { waitingApp, whenDatabaseAnswers } from './platform/waiting';
@@ -109,6 +110,15 @@ async function clear(): Promise<void> {
 const clearNow = (): void => void clear().catch(onPoolError);
 clearNow();
 setInterval(clearNow, clearEveryMs).unref();
+
+/** Tunes that an older version read, studio by studio, beside all other work. */
+async function readOldTunes(): Promise<void> {
+  for (const studioId of await accounts.allStudios()) {
+    const count = await readAgain(database, readers, studioId);
+    if (count > 0) logger.info({ studioId, count }, 'tunes read again');
+  }
+}
+void readOldTunes().catch(onPoolError);
 
 answer = createApp({ config, dataSource, pool, logger, readers, archives, metrics });
 const address = server.address();

@@ -10,12 +10,14 @@ export const longestBook = 8_000_000;
 const abcText = typedText.max(longestTune, `The text of one tune can have at most ${longestTune} characters.`);
 
 const instrument = z.string().min(1).max(60);
+/** Id of a voice as the text names it; empty for the first. */
+const voice = typedText.max(40);
 
 /**
  * `version` is the one that was read; a later one in the database refuses the save.
- * `instrument` moves the tune to another one; without it the tune stays on its own.
+ * `instrument` moves the tune to another one, `voice` chooses which is read; without them both stay.
  */
-export const tuneInputSchema = z.strictObject({ abc: abcText, version: versionSchema, instrument: instrument.optional() });
+export const tuneInputSchema = z.strictObject({ abc: abcText, version: versionSchema, instrument: instrument.optional(), voice: voice.optional() });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 
 export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional(), instrument: instrument.optional() });
@@ -33,6 +35,12 @@ export const tuneSummarySchema = z.object({
   /** Theme notes that its instrument does not have. */
   outside: z.number().int(),
   instrument: z.string(),
+  /** Notes of that instrument that it asks for. */
+  notes: z.array(noteIdSchema),
+  /** Names of the movements in it. */
+  movements: z.array(z.string()),
+  /** How many places of its text were passed over or do not add up. */
+  findings: z.number().int(),
 });
 export type TuneSummary = z.infer<typeof tuneSummarySchema>;
 
@@ -52,6 +60,7 @@ export type TunePins = z.infer<typeof tunePinsSchema>;
 
 export const tuneDetailSchema = tuneSummarySchema.extend({
   abc: z.string(),
+  voice: z.string(),
   version: z.number().int(),
   pins: z.array(tunePinSchema),
   pinsVersion: z.number().int(),
@@ -64,7 +73,14 @@ export type AbcFaultReport = z.infer<typeof abcFaultSchema>;
 export const refusedTuneSchema = z.object({ title: z.string(), firstLine: z.number().int(), abc: z.string(), faults: z.array(abcFaultSchema) });
 export type RefusedTune = z.infer<typeof refusedTuneSchema>;
 
-export const importResultSchema = z.object({ saved: z.array(tuneSummarySchema), refused: z.array(refusedTuneSchema) });
+/** A place of a text that was passed over or does not add up; bar 0 where it belongs to none. */
+export const findingSchema = z.object({ bar: z.number().int(), text: z.string() });
+
+/** A tune that came in, with what a teacher should look at. */
+export const addedTuneSchema = tuneSummarySchema.extend({ look: z.array(findingSchema) });
+export type AddedTune = z.infer<typeof addedTuneSchema>;
+
+export const importResultSchema = z.object({ saved: z.array(addedTuneSchema), refused: z.array(refusedTuneSchema) });
 export type ImportResult = z.infer<typeof importResultSchema>;
 
 /** What a save of one tune's text gives back: the tune, or where the text cannot be read. */
@@ -78,7 +94,8 @@ export type TuneSave = z.infer<typeof tuneSaveSchema>;
 export const archiveTuneSchema = z.strictObject({
   sign: signSchema,
   instrument: z.string().min(1).max(60),
-  abc: typedText.max(200_000),
+  abc: typedText.max(longestTune),
+  voice: voice.default(''),
   pins: tunePinsSchema.shape.pins.default([]),
   changed: momentSchema,
   ...archiveDates,

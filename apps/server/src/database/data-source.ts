@@ -11,6 +11,7 @@ import { LineFingering1764460800000 } from './migrations/1764460800000-line-fing
 import { LineSpeeds1764547200000 } from './migrations/1764547200000-line-speeds';
 import { StudiosApart1764633600000 } from './migrations/1764633600000-studios-apart';
 import { Doors1764720000000 } from './migrations/1764720000000-doors';
+import { TuneFacts1764806400000 } from './migrations/1764806400000-tune-facts';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
 export function createDataSource(
@@ -34,6 +35,7 @@ export function createDataSource(
       LineSpeeds1764547200000,
       StudiosApart1764633600000,
       Doors1764720000000,
+      TuneFacts1764806400000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

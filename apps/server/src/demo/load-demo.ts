@@ -52,11 +52,20 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias, movements: [...(demoMovements.had[alias] ?? [])] }));
   const [first] = added;
   const tunes = new TuneRepository(database);
-  for (const { instrument, abc } of demoBooks.slice(1)) await tunes.addAll(studioId, entriesOf(instrumentById(instrument), abc).map(keptTuneOf));
+  for (const { instrument, abc } of demoBooks.slice(1)) {
+    const wanted = instrumentById(instrument);
+    await tunes.addAll(
+      studioId,
+      entriesOf(wanted, abc).map((entry) => keptTuneOf(wanted, entry)),
+    );
+  }
   const [{ instrument: chanterId, abc }] = demoBooks;
   const instrument = instrumentById(chanterId);
   const entries = entriesOf(instrument, abc);
-  const saved = await tunes.addAll(studioId, entries.map(keptTuneOf));
+  const saved = await tunes.addAll(
+    studioId,
+    entries.map((entry) => keptTuneOf(instrument, entry)),
+  );
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
   await new SheetRepository(database).add(studioId, {
     studentId: first.id,

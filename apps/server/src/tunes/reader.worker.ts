@@ -1,23 +1,30 @@
-import { readBook, ZelpitFault } from '@zelpit/core';
+import { readBook, readKept, ZelpitFault } from '@zelpit/core';
 import { parentPort } from 'node:worker_threads';
 import { giveWay } from '../platform/give-way';
-import { tuneReadingOf } from './kept-tune';
-import type { ReaderAnswer, ReaderRequest } from './reader-messages';
+import { bookText } from './book-text';
+import { keptTuneOf, tooMuch, tuneReadingOf } from './kept-tune';
+import type { BookRequest, ReaderAnswer, ReaderRequest } from './reader-messages';
 
 giveWay();
 
+const answer = (message: ReaderAnswer): void => parentPort?.postMessage(message);
+
 /** Reads books apart from the server's own thread: what cannot be read in time or room ends this thread and nothing else. */
-parentPort?.on('message', ({ instrument, text, from, isMeant }: ReaderRequest) => {
-  const answer = (message: ReaderAnswer): void => parentPort?.postMessage(message);
+parentPort?.on('message', (request: ReaderRequest) => {
   try {
-    let index = from;
-    for (const reading of readBook(instrument, text, isMeant ? (wanted) => wanted : undefined, from)) {
-      answer({ kind: 'tune', index, reading: tuneReadingOf(reading) });
-      index += 1;
-    }
+    if (request.kind === 'book') readAll(request);
+    else answer({ kind: 'kept', tune: keptTuneOf(request.instrument, readKept(request.instrument, request.abc, request.voice)) });
     answer({ kind: 'done' });
   } catch (error) {
     if (!(error instanceof ZelpitFault)) throw error;
     answer({ kind: 'refused', code: error.code, message: error.message, data: error.data });
   }
 });
+
+function readAll({ instrument, file, from, wasTooMuch, isMeant }: BookRequest): void {
+  const text = typeof file === 'string' ? file : bookText(file);
+  answer({ kind: 'begun' });
+  if (wasTooMuch) answer({ kind: 'tune', reading: tooMuch(text, from - 1) });
+  for (const reading of readBook(instrument, text, isMeant ? (wanted) => wanted : undefined, from))
+    answer({ kind: 'tune', reading: tuneReadingOf(instrument, reading) });
+}

@@ -1,9 +1,9 @@
-import { instrumentById, practiceChanter, ZelpitFault } from '@zelpit/core';
+import { instrumentById, practiceChanter, readerVersion, ZelpitFault } from '@zelpit/core';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { HttpProblem } from '../http/problem';
-import type { TuneReading } from './kept-tune';
+import { tooMuch, type TuneReading } from './kept-tune';
 import { Readers } from './readers';
 
 const path = process.env['ZELPIT_TEST_READER'] ?? '';
@@ -11,11 +11,15 @@ const tune = (title: string, music = 'A c e a|'): string => `X:1\nT:${title}\nM:
 /** A reader that never comes to an end with a tune called Endless. */
 const stuck = `
   const { parentPort } = require('node:worker_threads');
-  parentPort.on('message', ({ text, from }) => {
-    text.split(/(?=X:)/).forEach((abc, index) => {
-      if (index < from) return;
-      while (abc.includes('Endless')) {}
-      parentPort.postMessage({ kind: 'tune', index, reading: { kind: 'read', tune: { title: /T:(.*)/.exec(abc)[1] } } });
+  parentPort.on('message', ({ file, from, wasTooMuch }) => {
+    while (file.includes('Bomb')) {}
+    parentPort.postMessage({ kind: 'begun' });
+    file.split(/(?=X:)/).forEach((abc, index) => {
+      const title = /T:(.*)/.exec(abc)[1];
+      const isLost = wasTooMuch && index === from - 1;
+      if (index < from && !isLost) return;
+      while (!isLost && abc.includes('Endless')) {}
+      parentPort.postMessage({ kind: 'tune', reading: isLost ? { kind: 'refused', entry: { title } } : { kind: 'read', tune: { title } } });
     });
     parentPort.postMessage({ kind: 'done' });
   });
@@ -48,8 +52,29 @@ describe('Readers', () => {
     clearInterval(beat);
     await waiting.close();
     expect(titles(readings)).toEqual(['read First', 'refused Endless', 'read Last']);
-    expect(readings[1]).toMatchObject({ entry: { firstLine: 8, faults: [{ line: 8, problem: expect.stringContaining('takes too long') as string }] } });
     expect(longest).toBeLessThan(1000);
+  });
+
+  it('name a tune that takes too long by its line', () => {
+    const reading = tooMuch([tune('First'), tune('Endless')].join('\n'), 1);
+    expect(reading).toMatchObject({
+      entry: { title: 'Endless', firstLine: 8, faults: [{ line: 8, problem: expect.stringContaining('takes too long') as string }] },
+    });
+  });
+
+  it('refuse a file that takes too long to open with one sentence', async () => {
+    const waiting = new Readers({ path: stuckPath, tuneMs: 300 });
+    await expect(waiting.read('one', practiceChanter, tune('Bomb'))).rejects.toThrow('This file takes too long to read, so nothing of it was added.');
+    await waiting.close();
+  });
+
+  it('read a kept tune again, whatever it holds', async () => {
+    const kept = await readers.readKept('one', practiceChanter, tune('Kept', 'A {gc e|'), '');
+    expect(kept).toMatchObject({
+      title: 'Kept',
+      reader: readerVersion,
+      facts: { findings: expect.arrayContaining([{ bar: 0, text: 'Line 6: A group of grace notes starts here and is never closed.' }]) as object },
+    });
   });
 
   it('refuse a text over the limit of one tune with its length, and read the rest', async () => {

@@ -1,9 +1,9 @@
-import { splitBook, titleOf, ZelpitFault, type Instrument } from '@zelpit/core';
+import { ZelpitFault, type Instrument } from '@zelpit/core';
 import type { Worker } from 'node:worker_threads';
 import { letGo, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
-import type { TuneReading } from './kept-tune';
-import type { ReaderAnswer, ReaderRequest } from './reader-messages';
+import type { KeptTune, TuneReading } from './kept-tune';
+import type { BookRequest, ReaderAnswer, ReaderRequest } from './reader-messages';
 
 export interface ReadersSettings {
   /** The bundled `reader.worker.ts`. */
@@ -38,11 +38,23 @@ export class Readers {
 
   /**
    * The tunes of a book, in their order.
+   * @param file as it came, or a text
    * @param isMeant true where the instrument was chosen for this text, whatever its key says
    * Errors: `ZelpitFault` `not-abc-text`; `HttpProblem` `too-many-tries` where the studio's queue is full
    */
-  read(studioId: string, instrument: Instrument, text: string, isMeant = false): Promise<readonly TuneReading[]> {
-    return this.turns.run(studioId, () => this.readAll({ instrument, text, from: 0, isMeant }));
+  read(studioId: string, instrument: Instrument, file: Uint8Array | string, isMeant = false): Promise<readonly TuneReading[]> {
+    return this.turns.run(studioId, () => this.readAll({ kind: 'book', instrument, file, from: 0, wasTooMuch: false, isMeant }));
+  }
+
+  /** A kept tune read again; undefined where that takes too long. */
+  readKept(studioId: string, instrument: Instrument, abc: string, voice: string): Promise<KeptTune | undefined> {
+    return this.turns.run(studioId, async () => {
+      let kept: KeptTune | undefined;
+      await this.ask({ kind: 'kept', instrument, abc, voice }, (message) => {
+        if (message.kind === 'kept') kept = message.tune;
+      });
+      return kept;
+    });
   }
 
   /** Ends every reader. */
@@ -51,18 +63,21 @@ export class Readers {
     await Promise.all(this.idle.splice(0).map((worker) => worker.terminate()));
   }
 
-  private async readAll(request: ReaderRequest): Promise<readonly TuneReading[]> {
+  private async readAll(request: BookRequest): Promise<readonly TuneReading[]> {
     const readings: TuneReading[] = [];
-    for (;;) {
-      const end = await this.readOn({ ...request, from: readings.length }, readings);
+    for (let wasTooMuch = false; ; wasTooMuch = true) {
+      let isBegun = false;
+      const end = await this.ask({ ...request, from: readings.length + (wasTooMuch ? 1 : 0), wasTooMuch }, (message) => {
+        if (message.kind === 'tune') readings.push(message.reading);
+        isBegun ||= message.kind === 'begun';
+      });
       if (end === 'done') return readings;
-      readings.push(tooMuch(request.text, readings.length));
-      if (readings.length >= splitBook(request.text).length) return readings;
+      if (!isBegun) throw new ZelpitFault('not-abc-text', 'This file takes too long to read, so nothing of it was added.');
     }
   }
 
-  /** Reads from a place until the end, or until one tune is too much for its reader, which is ended then. */
-  private readOn(request: ReaderRequest, readings: TuneReading[]): Promise<'done' | 'too-much'> {
+  /** Asks a reader, and hears it until it is done, or until one answer takes too long or too much room; then it is ended. */
+  private ask(request: ReaderRequest, hear: (message: ReaderAnswer) => void): Promise<'done' | 'too-much'> {
     const worker = this.idle.pop() ?? this.start();
     return new Promise((resolve, reject) => {
       const watch = setTimeout(() => lose(), this.settings.tuneMs);
@@ -76,17 +91,17 @@ export class Readers {
         resolve('too-much');
       };
       worker.on('error', lose).on('exit', lose);
-      worker.on('message', (answer: ReaderAnswer) => {
-        if (answer.kind === 'tune') {
-          readings.push(answer.reading);
+      worker.on('message', (message: ReaderAnswer) => {
+        if (message.kind !== 'done' && message.kind !== 'refused') {
+          hear(message);
           watch.refresh();
           return;
         }
         settle();
         if (this.isClosed) void worker.terminate();
         else this.idle.push(worker);
-        if (answer.kind === 'done') resolve('done');
-        else reject(new ZelpitFault(answer.code, answer.message, answer.data));
+        if (message.kind === 'done') resolve('done');
+        else reject(new ZelpitFault(message.code, message.message, message.data));
       });
       worker.postMessage(request);
     });
@@ -96,18 +111,3 @@ export class Readers {
     return startApart(this.settings.path, { maxOldGenerationSizeMb: this.settings.memoryMb, maxYoungGenerationSizeMb: 32 });
   }
 }
-
-/** A tune that no reader could read in its time and room. */
-function tooMuch(text: string, index: number): TuneReading {
-  const entry = splitBook(text)[index];
-  const fault = {
-    line: entry.firstLine,
-    column: 1,
-    problem: 'This tune takes too long to read, so it was left out.',
-    expected: 'a shorter text, or one without long rows of the same character',
-  };
-  return { kind: 'refused', entry: { title: titleOf(entry), firstLine: entry.firstLine, abc: entry.abc.slice(0, shown), faults: [fault] } };
-}
-
-/** So much of a text that could not be read goes back, in characters. */
-const shown = 2000;

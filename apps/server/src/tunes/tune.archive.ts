@@ -1,5 +1,5 @@
 import { archiveTuneSchema } from '@zelpit/contract';
-import { readBook, ZelpitFault, type BookReading, type Instrument } from '@zelpit/core';
+import { readKept, splitBook } from '@zelpit/core';
 import * as z from 'zod';
 import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused } from '../archive/archive-part';
 import { instrumentsIn } from '../models/model.archive';
@@ -16,18 +16,18 @@ export const tuneArchive = archivePart({
   signs: { letter: 't', idsOf },
   load: (database, studioId) => everything(database, TuneEntity, studioId),
   pack: (rows, signs) =>
-    rows.map(({ id, instrument, abc, pins, createdAt, updatedAt, deletedAt }) => ({
-      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, pins },
+    rows.map(({ id, instrument, abc, voice, pins, createdAt, updatedAt, deletedAt }) => ({
+      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, pins },
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
-  /** Every tune, read as if it were brought in alone. */
+  /** Every tune read again. A text that was kept is taken whatever today's reader makes of it. */
   prepare: (tunes, files): ReadonlyMap<string, KeptTune> => {
     const known = instrumentsIn(files);
     return new Map(
-      tunes.map(({ sign, instrument, abc }) => {
-        const [reading, ...others] = readings(known.get(instrument), abc);
-        if (reading?.kind !== 'read' || others.length > 0) throw refused(`A tune in this backup (${sign}) cannot be read.`);
-        return [sign, { ...keptTuneOf(reading.entry), abc }];
+      tunes.map(({ sign, instrument: id, abc, voice }) => {
+        const instrument = known.get(id);
+        if (instrument === undefined || !/^K:/m.test(abc) || splitBook(abc).length !== 1) throw refused(`A tune in this backup (${sign}) cannot be read.`);
+        return [sign, { ...keptTuneOf(instrument, readKept(instrument, abc, voice)), abc }];
       }),
     );
   },
@@ -41,13 +41,3 @@ export const tuneArchive = archivePart({
     return { count: rows.length };
   },
 });
-
-function readings(instrument: Instrument | undefined, abc: string): readonly BookReading[] {
-  if (instrument === undefined) return [];
-  try {
-    return [...readBook(instrument, abc, (wanted) => wanted)];
-  } catch (error) {
-    if (error instanceof ZelpitFault) return [];
-    throw error;
-  }
-}

@@ -1,4 +1,5 @@
 import type { TunePin } from '@zelpit/contract';
+import type { TuneFacts } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'tune' })
@@ -13,6 +14,11 @@ export class TuneEntity {
   @Column({ type: 'int' }) outside: number;
   @Column({ type: 'text' }) instrument: string;
   @Column({ type: 'text' }) abc: string;
+  /** Id of the voice that is read; empty for the first. */
+  @Column({ type: 'text', default: '' }) voice: string;
+  /** By which reader what stands above and `facts` were worked out. */
+  @Column({ type: 'int', default: 1 }) reader: number;
+  @Column({ type: 'jsonb', default: {} }) facts: TuneFacts;
   /** Fingerings that must be taken, one a note. */
   @Column({ type: 'jsonb', default: [] }) pins: TunePin[];
   /** Grows by one with every save of them. */

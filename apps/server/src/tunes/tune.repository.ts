@@ -1,4 +1,5 @@
 import type { Page, PageQuery, TuneDetail, TunePin, TuneSummary } from '@zelpit/contract';
+import { readerVersion, type TuneFacts } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
@@ -7,14 +8,18 @@ import { TuneEntity } from './tune.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 
-type SummaryRow = KeptTune & { readonly id: string };
+/** A tune that an old reader read has no facts yet. */
+type SummaryRow = Omit<KeptTune, 'facts'> & { readonly id: string; readonly facts: Partial<TuneFacts> };
 
 function summary(entity: SummaryRow): TuneSummary {
-  const { id, title, rhythm, meter, musicKey, bars, outside, instrument } = entity;
-  return { id, title, rhythm, meter, key: musicKey, bars, outside, instrument };
+  const { id, title, rhythm, meter, musicKey, bars, outside, instrument, facts } = entity;
+  const { notes = [], movements = [], findings = [] } = facts;
+  return { id, title, rhythm, meter, key: musicKey, bars, outside, instrument, notes: [...notes], movements: [...movements], findings: findings.length };
 }
 
 const insertBatch = 200;
+
+export type OldTune = Pick<TuneEntity, 'id' | 'abc' | 'voice' | 'instrument' | 'version'>;
 
 interface Wanted extends PageQuery {
   readonly find?: string;
@@ -29,7 +34,7 @@ export class TuneRepository {
   async list(studioId: string, { limit, after, find, rhythm, instrument }: Wanted): Promise<Page<TuneSummary>> {
     const [title, id] = readCursor(after, 'name');
     const rows = await this.database.query<SummaryRow>(
-      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside, instrument FROM tune
+      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside, instrument, facts FROM tune
        WHERE studio_id = $1 AND deleted_at IS NULL
          AND ($2::text IS NULL OR (title, id) > ($2, $3::uuid))
          AND ($4::text IS NULL OR title ILIKE $4 OR rhythm ILIKE $4)
@@ -43,7 +48,9 @@ export class TuneRepository {
 
   async get(studioId: string, id: string): Promise<TuneDetail | undefined> {
     const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
-    return found === null ? undefined : { ...summary(found), abc: found.abc, version: found.version, pins: found.pins, pinsVersion: found.pinsVersion };
+    return found === null
+      ? undefined
+      : { ...summary(found), abc: found.abc, voice: found.voice, version: found.version, pins: found.pins, pinsVersion: found.pinsVersion };
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
@@ -63,12 +70,13 @@ export class TuneRepository {
   private async insert(studioId: string, rows: readonly (KeptTune & { readonly id: string })[]): Promise<void> {
     const column = <K extends keyof (typeof rows)[number]>(name: K): (typeof rows)[number][K][] => rows.map((row) => row[name]);
     await this.database.query(
-      `INSERT INTO tune (studio_id, id, title, rhythm, meter, music_key, bars, outside, instrument, abc)
-       SELECT $1, * FROM unnest($2::uuid[], $3::text[], $4::text[], $5::text[], $6::text[], $7::int[], $8::int[], $9::text[], $10::text[])`,
+      `INSERT INTO tune (studio_id, id, title, rhythm, meter, music_key, bars, outside, instrument, abc, voice, reader, facts)
+       SELECT $1, * FROM unnest($2::uuid[], $3::text[], $4::text[], $5::text[], $6::text[], $7::int[], $8::int[], $9::text[], $10::text[], $11::text[], $12::int[], $13::jsonb[])`,
       [
         studioId,
         ...[column('id'), column('title'), column('rhythm'), column('meter'), column('musicKey')],
-        ...[column('bars'), column('outside'), column('instrument'), column('abc')],
+        ...[column('bars'), column('outside'), column('instrument'), column('abc'), column('voice'), column('reader')],
+        column('facts').map((facts) => JSON.stringify(facts)),
       ],
     );
   }
@@ -78,6 +86,27 @@ export class TuneRepository {
     const change = { ...tune, version: version + 1 };
     if ((await this.database.of(TuneEntity).update({ studioId, id, version, deletedAt: IsNull() }, change)).affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
+  }
+
+  /** Tunes that an older reader read, put away ones too. */
+  async readByOlder(studioId: string, limit: number): Promise<readonly OldTune[]> {
+    return this.database.query<OldTune>('SELECT id, abc, voice, instrument, version FROM tune WHERE studio_id = $1 AND reader < $2 ORDER BY id LIMIT $3', [
+      ...[studioId, readerVersion, limit],
+    ]);
+  }
+
+  /** Sets what was worked out again, unless the text was changed meanwhile. The version stays: nobody changed the tune. */
+  async setFacts(studioId: string, { id, version }: OldTune, tune: KeptTune | undefined): Promise<void> {
+    const { title, rhythm, meter, musicKey, bars, outside, facts } = tune ?? {};
+    await this.database.query(
+      `UPDATE tune SET reader = $4, title = coalesce($5, title), rhythm = coalesce($6, rhythm), meter = coalesce($7, meter), music_key = coalesce($8, music_key),
+         bars = coalesce($9, bars), outside = coalesce($10, outside), facts = coalesce($11::jsonb, facts)
+       WHERE studio_id = $1 AND id = $2 AND version = $3`,
+      [
+        ...[studioId, id, version, readerVersion, title ?? null, rhythm ?? null, meter ?? null, musicKey ?? null, bars ?? null, outside ?? null],
+        facts === undefined ? null : JSON.stringify(facts),
+      ],
+    );
   }
 
   /** Replaces the fixed fingerings unless a later version of them is there. */

@@ -4,7 +4,6 @@ import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
-import { decodeText } from './decode-text';
 import { ModelRepository } from '../models/model.repository';
 import type { ThingParts } from '../things/thing';
 import type { KeptTune } from './kept-tune';
@@ -27,7 +26,7 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
     tuneRoutes.bringTunes,
     async ({ request, visitor: { studioId }, query }) => {
       const instrument = await database.inStudio(studioId, () => models.known(studioId, query.instrument));
-      return readers.read(studioId, instrument, Buffer.isBuffer(request.body) ? decodeText(request.body) : '');
+      return readers.read(studioId, instrument, Buffer.isBuffer(request.body) ? request.body : '');
     },
     async ({ visitor }, readings) => {
       const good: KeptTune[] = [];
@@ -36,7 +35,8 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
         if (reading.kind === 'read') good.push(reading.tune);
         else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
       }
-      const saved = await tunes.addAll(visitor.studioId, good);
+      const summaries = await tunes.addAll(visitor.studioId, good);
+      const saved = summaries.map((summary, index) => ({ ...summary, look: [...good[index].facts.findings] }));
       if (saved.length === 0) return respond(200, { saved, refused });
       const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
       return respond(201, { saved, refused }, { audit: { did: 'brought in', kind: 'tunes', name } });
@@ -45,14 +45,21 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
 
   endpoints.servePrepared(
     tuneRoutes.saveTune,
-    async ({ request, visitor: { studioId }, body: { abc, instrument: moved } }) => {
+    async ({ request, visitor: { studioId }, body: { abc, instrument: moved, voice } }) => {
       const id = idOf(request, 'tune');
-      const instrument = await database.inStudio(studioId, async () => models.known(studioId, moved ?? (await tuneOr404(studioId, id)).instrument));
+      const { instrument, kept } = await database.inStudio(studioId, async () => {
+        const tune = await tuneOr404(studioId, id);
+        return { instrument: await models.known(studioId, moved ?? tune.instrument), kept: tune.voice };
+      });
       // Whoever moved it to an instrument meant that one, whatever the key says.
       const readings = await readers.read(studioId, instrument, abc, true);
       if (readings.length !== 1)
         throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);
-      return readings[0];
+      const [reading] = readings;
+      const wanted = voice ?? kept;
+      if (reading.kind === 'refused' || wanted === '') return reading;
+      const tune = await readers.readKept(studioId, instrument, abc, wanted);
+      return tune === undefined ? reading : { kind: 'read' as const, tune };
     },
     async ({ request, visitor: { studioId }, body: { version } }, reading) => {
       const id = idOf(request, 'tune');
@@ -66,6 +73,17 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
     },
   );
 
+  servePins(endpoints, { tunes, models, tuneOr404 });
+  serveAwayAndBack(endpoints, tunes, { away: tuneRoutes.putTuneAway, back: tuneRoutes.bringTuneBack, kind: 'tune', thing: 'tune' });
+}
+
+interface PinParts {
+  readonly tunes: TuneRepository;
+  readonly models: ModelRepository;
+  readonly tuneOr404: (studioId: string, id: string) => Promise<TuneDetail>;
+}
+
+function servePins(endpoints: Endpoints, { tunes, models, tuneOr404 }: PinParts): void {
   endpoints.serve(tuneRoutes.pinFingers, async ({ request, visitor: { studioId }, body: { pins, version } }) => {
     const id = idOf(request, 'tune');
     const { instrument: model, title } = await tuneOr404(studioId, id);
@@ -84,6 +102,4 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
     assertSaved(await tunes.pin(studioId, id, version, pins), 'tune');
     return respond(200, await tuneOr404(studioId, id), { audit: { did: 'changed', kind: 'tune', id, name: title } });
   });
-
-  serveAwayAndBack(endpoints, tunes, { away: tuneRoutes.putTuneAway, back: tuneRoutes.bringTuneBack, kind: 'tune', thing: 'tune' });
 }

@@ -146,9 +146,9 @@ export interface ScoreVoice {
   readonly soundsAt: number;
 }
 
-/** What was read and not used, or does not add up; `bar` is the written number. */
+/** What was read and not used, how something was read, or what does not add up; `bar` is the written number, 0 for none. */
 export interface ScoreNotice {
-  readonly kind: 'passed-over' | 'length' | 'order';
+  readonly kind: 'passed-over' | 'read' | 'length' | 'order';
   readonly text: string;
   readonly bar: number;
   readonly beat: number;

@@ -1,9 +1,10 @@
 export { splitBook, titleOf, type BookEntry } from './abc-book';
-export { instrumentForKey, readBook, longestTune, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
+export { instrumentForKey, readBook, readKept, longestTune, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
 export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } from './tune-movements';
 export { proposeSeparations, eighthMsOf, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';
 export { keyChoices, keyNameOf, keyThatHelps, type KeyChoice } from './key-advice';
 export { noticePhrase, readTune } from './read-tune';
+export { factsOf, findingText, readerVersion, type TuneFacts } from './tune-facts';
 export { pathOfTune, type TunePath } from './tune-path';
 export { changesOfTune, troubleOfTune, type Place, type TuneChange, type TuneChanges, type TuneFingerings } from './tune-changes';
 export { isTongued, placePhrase, type Articulation, type Bar, type OrnamentSign, type Notice, type Tune, type TuneNote, type WrittenNote } from './tune';

@@ -94,3 +94,15 @@ function readEntry(instrument: Instrument, entry: BookEntry): BookReading {
   }
   return { kind: 'read', entry: { title, firstLine: entry.firstLine, abc: entry.abc, tune, instrument: instrument.id } };
 }
+
+/**
+ * A tune that is kept already. Its text is the truth: what a later reader cannot make sure of is named in the findings and refuses nothing.
+ */
+export function readKept(instrument: Instrument, abc: string, voiceId?: string): ReadEntry {
+  const [entry] = splitBook(abc);
+  const { score, faults } = readAbc(abc);
+  const tune = readTune(instrument, score, voiceId);
+  const unsure = faults.map(({ line, problem }) => ({ kind: 'order' as const, text: `line ${line}: ${problem}`, bar: 0, beat: 1 }));
+  const title = entry === undefined ? 'untitled tune' : plainText(titleOf(entry));
+  return { title, firstLine: 1, abc, tune: { ...tune, findings: [...unsure, ...tune.findings] }, instrument: instrument.id };
+}

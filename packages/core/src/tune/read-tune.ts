@@ -54,14 +54,10 @@ function findingsOf(score: Score, voice: ScoreVoice): Tune['findings'] {
   const which = score.voices.indexOf(voice);
   return [
     ...score.notices,
-    ...(score.voices.length > 1
-      ? [{ kind: 'passed-over', text: `${score.voices.length} voices, of which the ${ordinal(which)} is read`, bar: 0, beat: 1 } as const]
-      : []),
+    ...(score.voices.length > 1 ? [{ kind: 'read', text: `${score.voices.length} voices: the ${ordinal(which)} is read`, bar: 0, beat: 1 } as const] : []),
     ...missing.map((label) => ({ kind: 'order', text: `no part is called ${label}`, bar: 0, beat: 1 }) as const),
-    ...(chord === undefined ? [] : [{ kind: 'passed-over', text: 'chords, of which the highest note is played', bar: chord.number, beat: 1 } as const]),
-    ...(overlay === undefined
-      ? []
-      : [{ kind: 'passed-over', text: 'notes at the same time (&), which are not played', bar: overlay.number, beat: 1 } as const]),
+    ...(chord === undefined ? [] : [{ kind: 'read', text: 'chords: the highest note is played', bar: chord.number, beat: 1 } as const]),
+    ...(overlay === undefined ? [] : [{ kind: 'read', text: 'notes at the same time (&) are not played', bar: overlay.number, beat: 1 } as const]),
   ];
 }
 

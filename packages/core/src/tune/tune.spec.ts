@@ -76,9 +76,9 @@ describe('readTune', () => {
   });
 
   it('says when a second voice or a chord is left out', () => {
-    expect(tune('[Ae]2 A2|').findings.map(({ text }) => text)).toEqual(['chords, of which the highest note is played']);
+    expect(tune('[Ae]2 A2|').findings.map(({ text }) => text)).toEqual(['chords: the highest note is played']);
     expect(letters('[eA]2 A2|')).toEqual(['e', 'low-a']);
-    expect(tune('V:1\nA4|\nV:2\ne4|').findings.map(({ text }) => text)).toEqual(['2 voices, of which the first is read']);
+    expect(tune('V:1\nA4|\nV:2\ne4|').findings.map(({ text }) => text)).toEqual(['2 voices: the first is read']);
     expect(readTune(chanter, `${head}V:1\nA4|\nV:2\ne4|\n`, '2').notes[0].written).toEqual({ kind: 'note', note: 'e' });
   });
 });

@@ -25,4 +25,9 @@ export class TuneEditor extends KeptDocument<TuneDraft, TuneDetail> {
   setInstrument(instrument: string): void {
     this.edit((draft) => ({ ...draft, instrument }), 'the instrument');
   }
+
+  /** Reads another of its voices. */
+  setVoice(voice: string): void {
+    this.edit((draft) => ({ ...draft, voice }), 'the voice');
+  }
 }

@@ -7,6 +7,8 @@ export interface TuneDraft {
   readonly abc: string;
   /** The instrument that it is read for. */
   readonly instrument: string;
+  /** Id of the voice that is read; empty for the first. */
+  readonly voice: string;
 }
 
 /** How the text of a tune is fetched, saved and compared. */
@@ -14,17 +16,17 @@ export function tuneKind(tunes: TunesService): DocumentKind<TuneDraft, TuneDetai
   return {
     kind: 'tune',
     load: (id) => tunes.detail(id),
-    save: (id, { abc, instrument }, version, key) =>
-      tunes.save(id, { abc, instrument, version }, { key, triesAgain: false }).pipe(
+    save: (id, { abc, instrument, voice }, version, key) =>
+      tunes.save(id, { abc, instrument, voice, version }, { key, triesAgain: false }).pipe(
         map((answer): SaveResult<TuneDetail> => {
           if (answer.kind === 'saved') return { kind: 'saved', stored: answer.tune };
           return { kind: 'refused', message: 'The text cannot be read yet.' };
         }),
       ),
-    draftOf: ({ abc, instrument }) => ({ abc, instrument }),
+    draftOf: ({ abc, instrument, voice }) => ({ abc, instrument, voice }),
     versionOf: ({ version }) => version,
     nameOf: ({ title }) => title,
     savedAt: () => undefined,
-    isSame: (one, other) => one.abc === other.abc && one.instrument === other.instrument,
+    isSame: (one, other) => one.abc === other.abc && one.instrument === other.instrument && one.voice === other.voice,
   };
 }

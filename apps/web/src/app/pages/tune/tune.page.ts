@@ -3,6 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
   cautionsOf,
+  findingText,
   isTonguedFamily,
   keyNameOf,
   noteOf,
@@ -53,6 +54,7 @@ import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
 import { lanesLegend } from './lanes-legend';
 import { movementNames } from './movement-names';
+import { voiceChoices } from './voice-choices';
 import { newNotesFor, unknownNotes } from './new-notes';
 import { TunePlayer } from './tune-player';
 
@@ -188,6 +190,17 @@ export class TunePage implements OnDestroy {
     const text = opened.tune.notices.slice(0, 4).map((notice) => `${notice.text} (${placePhrase(notice.bar, notice.beat)})`);
     const more = opened.tune.notices.length - text.length;
     return { text: text.join(', ') + (more > 0 ? ` and ${more} more` : ''), move: opened.move };
+  });
+
+  /** Voices of a tune that has several, the first under no name. */
+  protected readonly voiceChoices = computed(() => {
+    const voices = this.opened()?.tune.score.voices ?? [];
+    return voices.length < 2 ? undefined : voiceChoices(voices);
+  });
+  /** What was passed over in the text, and what does not add up. */
+  protected readonly findings = computed(() => {
+    const findings = this.opened()?.tune.findings ?? [];
+    return findings.length === 0 ? undefined : findings.map((finding) => ({ bar: finding.bar, text: findingText(finding) }));
   });
 
   /** Whether something is said over the music. */

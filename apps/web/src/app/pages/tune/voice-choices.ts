@@ -1,0 +1,7 @@
+import type { ScoreVoice } from '@zelpit/core';
+import type { Choice } from '../../kernel/chooser/chooser.component';
+
+/** The voices of a tune to choose from. The first stands under no name, so that a text whose voices are renamed keeps being read by its first. */
+export function voiceChoices(voices: readonly Pick<ScoreVoice, 'id' | 'name'>[]): readonly Choice<string>[] {
+  return voices.map(({ id, name }, index) => ({ value: index === 0 ? '' : id, label: name === '' ? `voice ${id}` : name }));
+}
