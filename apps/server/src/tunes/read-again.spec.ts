@@ -1,7 +1,6 @@
 import { readerVersion } from '@zelpit/core';
 import type { ImportResult, TuneDetail } from '@zelpit/contract';
 import { Database } from '../database/database';
-import { tables } from '../things/tables';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 import { upload } from '../things/matrix.spec-support';
 import { readAgain } from './read-again';
@@ -28,7 +27,7 @@ describe('tunes that an older version read', () => {
   it('are read again, their texts and versions left as they are', async () => {
     const added = (await upload(ada, '/api/tunes/import', Buffer.from(abc))).body as ImportResult;
     const [{ id }] = added.saved;
-    const database = new Database(server.dataSource, tables);
+    const database = new Database(server.dataSource);
     await database.inStudio(studioId, () =>
       database.query(`UPDATE tune SET reader = 1, facts = '{}', bars = 0, title = 'wrong' WHERE studio_id = $1`, [studioId]),
     );

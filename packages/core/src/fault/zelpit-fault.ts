@@ -8,6 +8,7 @@ export type FaultCode =
   | 'invalid-pattern'
   | 'invalid-instrument'
   | 'not-abc-text'
+  | 'not-a-score'
   | 'no-measurement'
   | 'refused-hands'
   | 'no-geometry'

@@ -24,3 +24,7 @@ export { beatsText } from './number-bars';
 export { plainText } from './plain-text';
 export { mostPlayedBars, playingOrder } from './playing-order';
 export { excerptAbc, keyField, meterField, writeAbc, type BarsWish } from './write-abc';
+export { readMusicXml } from './read-musicxml';
+export { writeMusicXml } from './write-musicxml';
+export { assertPlainXml, xmlFromParser, xmlParserSettings } from './xml-from-parser';
+export { xmlText, type XmlNode } from './xml-node';
