@@ -28,3 +28,6 @@ export { readMusicXml } from './read-musicxml';
 export { writeMusicXml } from './write-musicxml';
 export { assertPlainXml, xmlFromParser, xmlParserSettings } from './xml-from-parser';
 export { xmlText, type XmlNode } from './xml-node';
+export { heardVoice, type HeardBar, type HeardNote, type HeardVoice } from './heard-notes';
+export { openMidi, type MidiChoices, type MidiLine, type OpenedMidi } from './read-midi';
+export { midiOf, type MidiEvent, type MidiFile } from './write-midi';

@@ -4,7 +4,23 @@ import { marksIn } from './marks';
 import { commonTime, freeMeter, readMeter } from './meter';
 import { numberBars, type UnnumberedBar } from './number-bars';
 import { letterOfStep, semitoneOf } from './score';
-import type { Accidental, BarLine, BarMark, HeaderField, Key, Mark, Meter, Score, ScoreEvent, ScoreNotice, ScorePitch, ScoreVoice, Syllable, Tempo, Tuplet } from './score';
+import type {
+  Accidental,
+  BarLine,
+  BarMark,
+  HeaderField,
+  Key,
+  Mark,
+  Meter,
+  Score,
+  ScoreEvent,
+  ScoreNotice,
+  ScorePitch,
+  ScoreVoice,
+  Syllable,
+  Tempo,
+  Tuplet,
+} from './score';
 import { childOf, childrenOf, textIn, type XmlNode } from './xml-node';
 
 type Draft<T> = { -readonly [K in keyof T]: T[K] };
@@ -34,7 +50,7 @@ export function readMusicXml(root: XmlNode): Score {
   if (root.name !== 'score-partwise') throw notAScore('This XML file is not a MusicXML score.');
   const parts = childrenOf(root, 'part').slice(0, mostParts);
   const names = new Map(childrenOf(childOf(root, 'part-list'), 'score-part').map((part) => [part.attributes['id'] ?? '', textIn(childOf(part, 'part-name'))]));
-  const read = parts.map((part) => new PartReader(part.attributes['id'] ?? '', names.get(part.attributes['id'] ?? '') ?? '').read(part));
+  const read = parts.map((part) => new PartReader(part.attributes['id'] ?? '', names.get(part.attributes['id'] ?? '') ?? '').read(part, parts.length > 1));
   const voices = read.flatMap((part) => part.voices);
   if (!voices.some(({ events }) => events.some(({ pitches }) => pitches.length > 0))) throw notAScore('This MusicXML file has no notes.');
   const [first] = voices;
@@ -61,7 +77,10 @@ function titlesOf(root: XmlNode): readonly string[] {
 
 function headerOf(root: XmlNode): readonly HeaderField[] {
   const identification = childOf(root, 'identification');
-  const creators = childrenOf(identification, 'creator').map((creator): HeaderField => ({ letter: creator.attributes['type'] === 'lyricist' ? 'A' : 'C', text: textIn(creator) }));
+  const creators = childrenOf(identification, 'creator').map((creator): HeaderField => ({
+    letter: creator.attributes['type'] === 'lyricist' ? 'A' : 'C',
+    text: textIn(creator),
+  }));
   const rights = childrenOf(identification, 'rights').map((each): HeaderField => ({ letter: 'N', text: textIn(each) }));
   return [...creators, ...rights].filter(({ text }) => text !== '');
 }
@@ -81,7 +100,14 @@ const soundMarks: Readonly<Record<string, Mark>> = {
 const beatUnits: Readonly<Record<string, number>> = {
   ...{ breve: 2, whole: 1, half: 1 / 2, quarter: 1 / 4, eighth: 1 / 8, '16th': 1 / 16, '32nd': 1 / 32 },
 };
-const barLines: Readonly<Record<string, BarLine>> = { 'light-light': 'double', 'light-heavy': 'end', 'heavy-light': 'begin', dotted: 'dotted', dashed: 'dotted', none: 'none' };
+const barLines: Readonly<Record<string, BarLine>> = {
+  'light-light': 'double',
+  'light-heavy': 'end',
+  'heavy-light': 'begin',
+  dotted: 'dotted',
+  dashed: 'dotted',
+  none: 'none',
+};
 
 interface BarDraft {
   readonly meter: Meter;
@@ -98,6 +124,8 @@ interface BarDraft {
   /** Events by their voice. */
   readonly events: Map<string, EventDraft[]>;
   length: number;
+  /** True where nothing but a whole bar's rest stands in it. */
+  isSilence: boolean;
 }
 
 interface Pending {
@@ -125,12 +153,19 @@ class PartReader {
     private readonly name: string,
   ) {}
 
-  read(part: XmlNode): { readonly voices: readonly ScoreVoice[]; readonly notices: readonly ScoreNotice[]; readonly tempo: Tempo | undefined } {
+  /** @param isShared true where other parts may go on longer: then bars of rest at the end are none of this one's */
+  read(
+    part: XmlNode,
+    isShared: boolean,
+  ): { readonly voices: readonly ScoreVoice[]; readonly notices: readonly ScoreNotice[]; readonly tempo: Tempo | undefined } {
     const measures = childrenOf(part, 'measure');
     if (measures.length > mostMeasures) throw notAScore(`This score has ${measures.length} bars; at most ${mostMeasures} can be read.`);
     for (const measure of measures) this.readMeasure(measure);
+    if (isShared) this.bars.length = this.bars.findLastIndex(({ isSilence }) => !isSilence) + 1;
     const keys = [...new Set(this.bars.flatMap(({ events }) => [...events.keys()]))];
-    const filled = keys.map((key, index) => this.voice(key, index === 0 ? this.id : `${this.id}-${key}`, index === 0 ? this.name : `${this.name} ${index + 1}`.trim()));
+    const filled = keys.map((key, index) =>
+      this.voice(key, index === 0 ? this.id : `${this.id}-${key}`, index === 0 ? this.name : `${this.name} ${index + 1}`.trim()),
+    );
     return { voices: filled.map(({ voice }) => voice), notices: filled[0]?.notices ?? [], tempo: this.tempo };
   }
 
@@ -160,6 +195,7 @@ class PartReader {
       longest = Math.max(longest, at);
     }
     const done = open();
+    done.isSilence = childrenOf(measure, 'note').every((note) => childOf(note, 'rest')?.attributes['measure'] === 'yes');
     done.startsLine = startsLine;
     done.length = longest;
     this.bars.push(done);
@@ -169,7 +205,7 @@ class PartReader {
     const { meter, key } = this;
     return {
       ...{ meter, key, tempo: undefined, part: '', opensRepeat: false, closesRepeat: 0, passes: this.ending, opensEnding: false, line: 'single' },
-      ...{ marks: [], startsLine: false, events: new Map<string, EventDraft[]>(), length: 0 },
+      ...{ marks: [], startsLine: false, events: new Map<string, EventDraft[]>(), length: 0, isSilence: false },
     };
   }
 
@@ -186,7 +222,8 @@ class PartReader {
     const time = childOf(node, 'time');
     if (time !== undefined) this.meter = meterOf(time);
     const transpose = childOf(node, 'transpose');
-    if (transpose !== undefined) this.soundsAt = (Number(textIn(childOf(transpose, 'chromatic'))) || 0) + 12 * (Number(textIn(childOf(transpose, 'octave-change'))) || 0);
+    if (transpose !== undefined)
+      this.soundsAt = (Number(textIn(childOf(transpose, 'chromatic'))) || 0) + 12 * (Number(textIn(childOf(transpose, 'octave-change'))) || 0);
     const clef = childOf(node, 'clef');
     if (clef !== undefined) this.clefOctaves = Number(textIn(childOf(clef, 'clef-octave-change'))) || 0;
   }
@@ -312,7 +349,7 @@ class PartReader {
   /** One voice through all bars; where it is silent stand rests that are not shown. */
   private voice(key: string, id: string, name: string): { readonly voice: ScoreVoice; readonly notices: readonly ScoreNotice[] } {
     const events: EventDraft[] = [];
-    const bars = this.bars.map(({ events: all, ...bar }): UnnumberedBar => {
+    const bars = this.bars.map(({ events: all, isSilence: _, ...bar }): UnnumberedBar => {
       const first = events.length;
       let at = 0;
       for (const event of [...(all.get(key) ?? [])].sort((one, other) => one.start - other.start)) {
@@ -330,7 +367,10 @@ class PartReader {
     tie(events);
     groupTuplets(events);
     const numbered = numberBars(bars);
-    return { voice: { id, name, events: events.map(plainEvent), bars: numbered.bars, soundsAt: this.soundsAt + 12 * this.clefOctaves }, notices: numbered.notices };
+    return {
+      voice: { id, name, events: events.map(plainEvent), bars: numbered.bars, soundsAt: this.soundsAt + 12 * this.clefOctaves },
+      notices: numbered.notices,
+    };
   }
 }
 
@@ -420,7 +460,11 @@ function lyricsOf(node: XmlNode): Syllable[] {
     const verse = Math.min(20, Math.max(1, Number(lyric.attributes['number'] ?? 1) || 1)) - 1;
     while (lyrics.length < verse) lyrics.push({ text: '', joins: false, holds: false });
     const text = childrenOf(lyric, 'text').map(textIn).join(' ');
-    lyrics[verse] = { text, joins: ['begin', 'middle'].includes(textIn(childOf(lyric, 'syllabic'))), holds: text === '' && childOf(lyric, 'extend') !== undefined };
+    lyrics[verse] = {
+      text,
+      joins: ['begin', 'middle'].includes(textIn(childOf(lyric, 'syllabic'))),
+      holds: text === '' && childOf(lyric, 'extend') !== undefined,
+    };
   }
   return lyrics;
 }
@@ -444,7 +488,9 @@ function keyOf(node: XmlNode): Key {
   const own = childrenOf(node, 'key-step').map(textIn);
   if (own.length > 0) {
     const alters = childrenOf(node, 'key-alter').map((each) => Math.round(Number(textIn(each))));
-    const usable = own.flatMap((letter, index): [string, number][] => (letterOfStep.includes(letter) && Math.abs(alters[index]) <= 2 ? [[letter, alters[index]]] : []));
+    const usable = own.flatMap((letter, index): [string, number][] =>
+      letterOfStep.includes(letter) && Math.abs(alters[index]) <= 2 ? [[letter, alters[index]]] : [],
+    );
     return { name: 'C', fifths: 0, alters: new Map(usable), isPipes: false };
   }
   const fifths = Math.min(7, Math.max(-7, Math.round(Number(textIn(childOf(node, 'fifths'))) || 0)));
@@ -466,7 +512,7 @@ function chordSymbolOf(node: XmlNode): string {
   const root = childOf(node, 'root');
   const sign = (name: string, from: XmlNode | undefined): string => ({ '1': '#', '-1': 'b' })[textIn(childOf(from, name))] ?? '';
   const kind = childOf(node, 'kind');
-  const text = kind?.attributes['text'] ?? ({ minor: 'm', dominant: '7', 'minor-seventh': 'm7', 'major-seventh': 'maj7', diminished: 'dim' })[textIn(kind)] ?? '';
+  const text = kind?.attributes['text'] ?? { minor: 'm', dominant: '7', 'minor-seventh': 'm7', 'major-seventh': 'maj7', diminished: 'dim' }[textIn(kind)] ?? '';
   const bass = childOf(node, 'bass');
   const under = bass === undefined ? '' : `/${textIn(childOf(bass, 'bass-step'))}${sign('bass-alter', bass)}`;
   return root === undefined ? '' : `${textIn(childOf(root, 'root-step'))}${sign('root-alter', root)}${text}${under}`;

@@ -1,7 +1,19 @@
 import { fractionOf, commonDivisor } from './fraction';
 import { noteValues, type NoteValue } from './note-value';
 import { altersOfFifths } from './key';
-import { letterOf, type BarMark, type Key, type Mark, type Meter, type Score, type ScoreBar, type ScoreEvent, type ScorePitch, type ScoreVoice, type Tempo } from './score';
+import {
+  letterOf,
+  type BarMark,
+  type Key,
+  type Mark,
+  type Meter,
+  type Score,
+  type ScoreBar,
+  type ScoreEvent,
+  type ScorePitch,
+  type ScoreVoice,
+  type Tempo,
+} from './score';
 import { slurNumbers, type SlurEnds } from './slurs';
 import { element, xmlText, type XmlNode } from './xml-node';
 
@@ -23,7 +35,11 @@ export function writeMusicXml(score: Score): string {
       creators.map(({ text }) => element('creator', { type: 'composer' }, text)),
       element('encoding', {}, element('software', {}, 'Zelpit')),
     ),
-    element('part-list', {}, score.voices.map((voice, index) => element('score-part', { id: `P${index + 1}` }, element('part-name', {}, partName(voice, index))))),
+    element(
+      'part-list',
+      {},
+      score.voices.map((voice, index) => element('score-part', { id: `P${index + 1}` }, element('part-name', {}, partName(voice, index)))),
+    ),
     score.voices.map((voice, index) => element('part', { id: `P${index + 1}` }, new PartWriter(voice, score, index === 0).measures())),
   );
   return xmlText(root, doctype);
@@ -41,7 +57,16 @@ const ornaments: Readonly<Record<string, string>> = {
   ...{ pralltriller: 'inverted-mordent', turn: 'turn', invertedturn: 'inverted-turn' },
 };
 const articulations: Readonly<Record<string, string>> = {
-  ...{ staccato: 'staccato', accent: 'accent', emphasis: 'accent', '>': 'accent', tenuto: 'tenuto', marcato: 'strong-accent', wedge: 'staccatissimo', breath: 'breath-mark' },
+  ...{
+    staccato: 'staccato',
+    accent: 'accent',
+    emphasis: 'accent',
+    '>': 'accent',
+    tenuto: 'tenuto',
+    marcato: 'strong-accent',
+    wedge: 'staccatissimo',
+    breath: 'breath-mark',
+  },
 };
 const technical: Readonly<Record<string, string>> = { upbow: 'up-bow', downbow: 'down-bow', open: 'open-string' };
 /** A sign that has no name there is written as an ornament of another kind, under its own name. */
@@ -74,20 +99,24 @@ class PartWriter {
     private readonly isFirstPart: boolean,
   ) {
     const overlays = voice.bars.flatMap((bar) => bar.overlays.flat());
-    this.divisions = divisionsOf([...voice.events, ...overlays]);
+    // The others' lengths are needed where this voice has ended.
+    this.divisions = divisionsOf([...voice.events, ...overlays, ...score.voices.flatMap(({ events }) => events)]);
     this.slurs = slurNumbers(voice.events);
   }
 
+  /** One for each bar of the longest voice, numbered alike in all parts; where this voice has ended stand rests. */
   measures(): readonly XmlNode[] {
+    const all = this.score.voices.reduce((longest, { bars }) => (bars.length > longest.length ? bars : longest), this.voice.bars);
     const numbers = new Set<number>();
-    return this.voice.bars.map((bar, index) => {
-      const isAgain = numbers.has(bar.number);
-      numbers.add(bar.number);
-      const isImplicit = bar.number === 0 || isAgain;
-      const number = isAgain ? `X${index}` : String(bar.number);
+    return all.map(({ number: counted }, index) => {
+      const isAgain = numbers.has(counted);
+      numbers.add(counted);
+      const head = { number: isAgain ? `X${index}` : String(counted), implicit: counted === 0 || isAgain ? 'yes' : undefined };
+      const bar = this.voice.bars.at(index);
+      if (bar === undefined) return element('measure', head, this.silence(all[index].length));
       return element(
         'measure',
-        { number, implicit: isImplicit ? 'yes' : undefined },
+        head,
         bar.startsLine && index > 0 ? element('print', { 'new-system': 'yes' }) : undefined,
         this.attributes(bar, this.voice.bars[index - 1]),
         leftBarLine(bar),
@@ -98,6 +127,10 @@ class PartWriter {
         rightBarLine(bar, this.voice.bars[index + 1]),
       );
     });
+  }
+
+  private silence(length: number): XmlNode {
+    return element('note', {}, element('rest', { measure: 'yes' }), element('duration', {}, this.ticks(length)), element('voice', {}, 1));
   }
 
   private attributes(bar: ScoreBar, before: ScoreBar | undefined): XmlNode | undefined {
@@ -148,7 +181,12 @@ class PartWriter {
     return heads.flatMap((head, place) => this.head(head, heads, place, { voice, beams: beams[place], ofMain: voice === 1 }));
   }
 
-  private head(head: Head, heads: readonly Head[], place: number, how: { readonly voice: number; readonly beams: readonly string[]; readonly ofMain: boolean }): readonly XmlNode[] {
+  private head(
+    head: Head,
+    heads: readonly Head[],
+    place: number,
+    how: { readonly voice: number; readonly beams: readonly string[]; readonly ofMain: boolean },
+  ): readonly XmlNode[] {
     const { event, isFirst, isLast } = head;
     const nodes: XmlNode[] = [];
     if (isFirst) {
@@ -207,10 +245,7 @@ class PartWriter {
     { starts, stops, isChordNote, ofMain }: { readonly starts: boolean; readonly stops: boolean; readonly isChordNote: boolean; readonly ofMain: boolean },
   ): XmlNode | undefined {
     const slurs = ofMain ? this.slurs.get(index) : undefined;
-    const nodes: XmlNode[] = [
-      ...(stops ? [element('tied', { type: 'stop' })] : []),
-      ...(starts ? [element('tied', { type: 'start' })] : []),
-    ];
+    const nodes: XmlNode[] = [...(stops ? [element('tied', { type: 'stop' })] : []), ...(starts ? [element('tied', { type: 'start' })] : [])];
     if (!isChordNote) {
       if (isLast) nodes.push(...(slurs?.stops ?? []).map((number) => element('slur', { type: 'stop', number })));
       if (isFirst) nodes.push(...(slurs?.starts ?? []).map((number) => element('slur', { type: 'start', number })));
@@ -240,12 +275,23 @@ function divisionsOf(events: readonly ScoreEvent[]): number {
 }
 
 const pitchNode = ({ step, alter }: ScorePitch): XmlNode =>
-  element('pitch', {}, element('step', {}, letterOf(step)), alter === 0 ? undefined : element('alter', {}, alter), element('octave', {}, Math.floor(step / 7) + 4));
+  element(
+    'pitch',
+    {},
+    element('step', {}, letterOf(step)),
+    alter === 0 ? undefined : element('alter', {}, alter),
+    element('octave', {}, Math.floor(step / 7) + 4),
+  );
 
 function keyNode({ name, fifths, alters }: Key): XmlNode {
   const usual = altersOfFifths(fifths);
   const isUsual = usual.size === alters.size && [...alters].every(([letter, alter]) => usual.get(letter) === alter);
-  if (!isUsual) return element('key', {}, [...alters].flatMap(([letter, alter]) => [element('key-step', {}, letter), element('key-alter', {}, alter)]));
+  if (!isUsual)
+    return element(
+      'key',
+      {},
+      [...alters].flatMap(([letter, alter]) => [element('key-step', {}, letter), element('key-alter', {}, alter)]),
+    );
   const mode = / (minor|Dorian|Phrygian|Lydian|Mixolydian|Locrian)$/.exec(name)?.[1].toLowerCase() ?? 'major';
   return element('key', {}, element('fifths', {}, fifths), element('mode', {}, mode));
 }
@@ -281,7 +327,14 @@ function tempoNode({ beat, perMinute, words }: Tempo): XmlNode {
 }
 
 const markSounds: Readonly<Record<Mark, Readonly<Record<string, string>>>> = {
-  ...{ segno: { segno: '1' }, coda: { coda: '1' }, fine: { fine: 'yes' }, 'da-capo': { dacapo: 'yes' }, 'dal-segno': { dalsegno: '1' }, 'to-coda': { tocoda: '1' } },
+  ...{
+    segno: { segno: '1' },
+    coda: { coda: '1' },
+    fine: { fine: 'yes' },
+    'da-capo': { dacapo: 'yes' },
+    'dal-segno': { dalsegno: '1' },
+    'to-coda': { tocoda: '1' },
+  },
 };
 
 function markNode({ mark }: BarMark): XmlNode {
@@ -333,7 +386,8 @@ const tupletNode = (type: string, depth: number, actual: number, normal: number)
 /** A bracket over heads whose lengths need a tuplet that the text does not write. */
 function ownTuplet(heads: readonly Head[], place: number, event: ScoreEvent, value: NoteValue): readonly XmlNode[] {
   if (value.actual === 1) return [];
-  const isSame = (head: Head | undefined): boolean => head !== undefined && head.value.actual === value.actual && head.event.tuplets.length === event.tuplets.length;
+  const isSame = (head: Head | undefined): boolean =>
+    head !== undefined && head.value.actual === value.actual && head.event.tuplets.length === event.tuplets.length;
   const depth = event.tuplets.length;
   return [
     ...(isSame(heads[place - 1]) ? [] : [tupletNode('start', depth, value.actual, value.normal)]),
