@@ -111,6 +111,14 @@ export const tuneRoutes = {
     query: tuneListQuerySchema,
     answers: { 200: pageOf(tuneSummarySchema) },
   }),
+  book: route({
+    method: 'get',
+    path: '/tunes/book',
+    summary: 'All tunes as the text of one ABC book, by title',
+    who: staff,
+    query: z.object({ instrument: instrument.optional() }),
+    answers: { 200: z.object({ abc: z.string() }) },
+  }),
   tune: route({ method: 'get', path: '/tunes/{id}', summary: 'One tune with its text', who: staff, answers: { 200: tuneDetailSchema } }),
   bringTunes: route({
     method: 'post',

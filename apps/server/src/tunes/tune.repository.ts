@@ -46,6 +46,15 @@ export class TuneRepository {
     return cutPage(rows, limit, (row) => cursorOf(row.title, row.id), summary);
   }
 
+  /** The texts of all tunes, or of those for one instrument, by title. */
+  async texts(studioId: string, instrument: string | undefined): Promise<readonly string[]> {
+    const rows = await this.database.query<{ abc: string }>(
+      'SELECT abc FROM tune WHERE studio_id = $1 AND deleted_at IS NULL AND ($2::text IS NULL OR instrument = $2) ORDER BY title, id',
+      [studioId, instrument ?? null],
+    );
+    return rows.map(({ abc }) => abc);
+  }
+
   async get(studioId: string, id: string): Promise<TuneDetail | undefined> {
     const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
     return found === null

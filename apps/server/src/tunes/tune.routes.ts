@@ -1,5 +1,5 @@
 import { tuneRoutes, type RefusedTune, type TuneDetail } from '@zelpit/contract';
-import { noteOf } from '@zelpit/core';
+import { bookOf, noteOf } from '@zelpit/core';
 import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
@@ -19,6 +19,8 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
   };
 
   endpoints.serve(tuneRoutes.tunes, async ({ visitor, query }) => respond(200, await tunes.list(visitor.studioId, query)));
+
+  endpoints.serve(tuneRoutes.book, async ({ visitor, query }) => respond(200, { abc: bookOf(await tunes.texts(visitor.studioId, query.instrument)) }));
 
   endpoints.serve(tuneRoutes.tune, async ({ request, visitor }) => respond(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));
 

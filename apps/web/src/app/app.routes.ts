@@ -38,6 +38,11 @@ export const routes: Routes = [
         data: withStudio,
         loadComponent: () => import('./pages/tune/tune-movements.page').then((file) => file.TuneMovementsPage),
       },
+      {
+        path: 'tunes/:id/file',
+        title: 'Save a tune as a file · Zelpit',
+        loadComponent: () => import('./pages/tune/tune-files.page').then((file) => file.TuneFilesPage),
+      },
       { path: 'tunes/:id/lines', title: 'Lines · Zelpit', loadComponent: () => import('./pages/lines/lines.page').then((file) => file.LinesPage) },
       {
         path: 'charts',

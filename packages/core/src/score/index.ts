@@ -31,3 +31,4 @@ export { xmlText, type XmlNode } from './xml-node';
 export { heardVoice, type HeardBar, type HeardNote, type HeardVoice } from './heard-notes';
 export { openMidi, type MidiChoices, type MidiLine, type OpenedMidi } from './read-midi';
 export { midiOf, type MidiEvent, type MidiFile } from './write-midi';
+export { lossesOf, type TuneFormat } from './losses';

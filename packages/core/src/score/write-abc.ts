@@ -23,6 +23,8 @@ export interface BarsWish {
   readonly withoutGraceNotes?: ReadonlySet<number>;
   /** False leaves chord symbols and words out. */
   readonly withWords?: boolean;
+  /** True writes the words under the notes, too. */
+  readonly hasLyrics?: boolean;
 }
 
 /** The length that everything is written in. */
@@ -84,7 +86,8 @@ export function excerptAbc(voice: ScoreVoice, bars: readonly number[], showsMete
   const first = voice.bars[bars[0]];
   const head = ['X:1', ...(showsMeter ? [`M:${meterField(first.meter)}`] : []), 'L:1/8', `K:${keyField(first.key)}`];
   const opening = showsMeter ? first : { key: first.key, meter: voice.bars[Math.max(0, bars[0] - 1)].meter };
-  return `${head.join('\n')}\n${barsText(voice, bars, opening, { ...wish, isExcerpt: true })}\n`;
+  const lyrics = wish.hasLyrics === true ? lyricLines(voice, bars) : [];
+  return `${[...head, barsText(voice, bars, opening, { ...wish, isExcerpt: true }), ...lyrics].join('\n')}\n`;
 }
 
 /** Bars that follow each other, their lines included. */

@@ -43,6 +43,12 @@ function withHead({ lines, firstLine }: { readonly lines: readonly string[]; rea
   return { abc: `${[...lines.slice(0, 1), ...added, ...lines.slice(1)].join('\n')}\n`, firstLine, fromHead: added.length };
 }
 
+/** The tune's own lines, as they stand in the file. */
+export function ownText({ abc, fromHead }: BookEntry): string {
+  const lines = abc.split('\n');
+  return [...lines.slice(0, 1), ...lines.slice(1 + fromHead)].join('\n');
+}
+
 /** Line of the file for a line of an entry's text. */
 export function lineInFile({ firstLine, fromHead }: BookEntry, line: number): number {
   return firstLine + Math.max(0, line - 1 - (line > 1 ? fromHead : 0));
@@ -52,4 +58,15 @@ export function lineInFile({ firstLine, fromHead }: BookEntry, line: number): nu
 export function titleOf(entry: BookEntry): string {
   const title = /^T:[ \t]*(.*)$/m.exec(entry.abc)?.[1].trim();
   return title === undefined || title === '' ? `untitled tune at line ${entry.firstLine}` : title;
+}
+
+/** Texts of tunes as one book: numbered from 1, an empty line between them. */
+export function bookOf(texts: readonly string[]): string {
+  return texts
+    .map((abc, index) => {
+      const body = abc.trim().replace(/\n\s*\n/g, '\n');
+      return /^X:/m.test(body) ? body.replace(/^X:.*$/m, `X:${index + 1}`) : `X:${index + 1}\n${body}`;
+    })
+    .join('\n\n')
+    .concat(texts.length > 0 ? '\n' : '');
 }

@@ -1,4 +1,4 @@
-export { splitBook, titleOf, type BookEntry } from './abc-book';
+export { bookOf, splitBook, titleOf, type BookEntry } from './abc-book';
 export { instrumentForKey, readBook, readKept, longestTune, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
 export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } from './tune-movements';
 export { proposeSeparations, eighthMsOf, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';

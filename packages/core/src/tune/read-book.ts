@@ -1,7 +1,7 @@
 import { ZelpitFault } from '../fault';
 import { instruments, type Instrument } from '../fingering';
 import { plainText, readAbc, type AbcFault } from '../score';
-import { lineInFile, splitBook, titleOf, type BookEntry } from './abc-book';
+import { lineInFile, ownText, splitBook, titleOf, type BookEntry } from './abc-book';
 import { readTune } from './read-tune';
 import type { Tune } from './tune';
 
@@ -71,7 +71,7 @@ function assertText(text: string, key: string): void {
 
 function readEntry(instrument: Instrument, entry: BookEntry): BookReading {
   const title = plainText(titleOf(entry));
-  const refuse = (faults: readonly AbcFault[]): BookReading => ({ kind: 'refused', entry: { title, firstLine: entry.firstLine, abc: entry.abc, faults } });
+  const refuse = (faults: readonly AbcFault[]): BookReading => ({ kind: 'refused', entry: { title, firstLine: entry.firstLine, abc: ownText(entry), faults } });
   const lines = entry.abc.split('\n');
   const keyLine = lines.findIndex((line) => /^K:/.test(line));
   if (keyLine === -1) {

@@ -70,6 +70,11 @@ export class TunesService {
     return this.api.all(tuneRoutes.tunes, {});
   }
 
+  /** All tunes as one ABC text, or those for one instrument. */
+  book(instrument: string | undefined): Observable<{ readonly abc: string }> {
+    return this.api.call(tuneRoutes.book, { query: instrument === undefined ? {} : { instrument } });
+  }
+
   detail(id: string): Observable<TuneDetail> {
     return this.api.call(tuneRoutes.tune, { id }).pipe(tap((detail) => this.pins.take(detail)));
   }

@@ -30,7 +30,7 @@ export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => c
         [title]="shortens() ? shown() : ''"
       >
         @if (shortens()) {
-          <span class="shortened">{{ shown().slice(0, -tail) }}</span><span class="shortened-tail">{{ shown().slice(-tail) }}</span>
+          <span class="shortened">{{ head() }}</span><span class="shortened-tail">{{ shown().slice(-tail) }}</span>
         } @else {
           @if (figure(); as drawn) {
             <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ $implicit: value() }" />
@@ -74,6 +74,8 @@ export class ChooserComponent<T> {
   /** True for a word that gives way in its middle where the sentence has no room. */
   readonly shortens = input(false);
   readonly valueChange = output<T>();
+  /** What may be shortened. A blank at its end would be lost there. */
+  protected readonly head = computed(() => this.shown().slice(0, -this.tail).replace(/ $/, '\u00a0'));
 
   /** Draws a choice by its value, where a drawing says it better than its label. */
   protected readonly figure = contentChild<TemplateRef<unknown>>('figure');

@@ -31,9 +31,10 @@ const fewestFolded = 2;
  * Breaks a tune into lines that fit a width: the same number of bars in each, four at most, fewer where the music is
  * dense; a new part starts a new line; a lead-in stands with its first bar. Where not even one bar fits, its movements fold.
  */
-export function scoreLines(tune: Tune, width: number, folding?: Folding): readonly ScoreLine[] {
+export function scoreLines(tune: Tune, width: number, folding?: Folding, hasWords = false): readonly ScoreLine[] {
   const parts = partsOf(tune);
-  const written = (lines: readonly (readonly number[])[]): readonly ScoreLine[] => lines.map((line, index) => toLine(tune, line, index === 0, folding));
+  const written = (lines: readonly (readonly number[])[]): readonly ScoreLine[] =>
+    lines.map((line, index) => toLine(tune, line, index === 0, { folding, hasWords }));
   for (let barsInLine = 4; barsInLine > 1; barsInLine -= 1) {
     if (barsInLine === 3) continue;
     const lines = parts.flatMap((part) => cut(tune, part, barsInLine));
@@ -85,10 +86,16 @@ function foldedIn(tune: Tune, bars: readonly number[], folding: Folding | undefi
   return new Set(notes.flatMap(({ index, graceNotes, strayGraceNotes }) => (graceNotes.length >= fewestFolded && strayGraceNotes.length === 0 ? [index] : [])));
 }
 
-function toLine(tune: Tune, bars: readonly number[], isFirst: boolean, folding: Folding | undefined): ScoreLine {
+interface LineWish {
+  readonly folding: Folding | undefined;
+  /** Words under the notes; over them chord symbols stand in any case. */
+  readonly hasWords: boolean;
+}
+
+function toLine(tune: Tune, bars: readonly number[], isFirst: boolean, { folding, hasWords }: LineWish): ScoreLine {
   const first = tune.bars[bars[0]];
   const last = tune.bars[bars[bars.length - 1]];
   const folded = foldedIn(tune, bars, folding);
   const showsMeter = isFirst || tune.bars[bars[0] - 1]?.meter.text !== first.meter.text;
-  return { abc: excerptAbc(tune.voice, bars, showsMeter, { withoutGraceNotes: folded }), first: first.first, end: last.end, bars, folded };
+  return { abc: excerptAbc(tune.voice, bars, showsMeter, { withoutGraceNotes: folded, hasLyrics: hasWords }), first: first.first, end: last.end, bars, folded };
 }

@@ -62,6 +62,11 @@ export class Transport {
     }
   }
 
+  /** What would sound, once through, for a file. */
+  async samples(what: Playable, sampleRate: number): Promise<Float32Array> {
+    return (await this.render(this.nextId++, what, sampleRate)).samples;
+  }
+
   /** Plays one tone that is made at once; nothing follows it on the page. */
   hold(made: (sampleRate: number) => Float32Array<ArrayBuffer>): void {
     this.stop();

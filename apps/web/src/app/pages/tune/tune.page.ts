@@ -205,7 +205,12 @@ export class TunePage implements OnDestroy {
 
   /** Whether something is said over the music. */
   private readonly isSaying = computed(
-    () => this.editor.conflict() !== undefined || this.standsIn() !== '' || this.outside() !== undefined || this.cautions() !== '',
+    () =>
+      this.editor.conflict() !== undefined ||
+      this.differing() !== undefined ||
+      this.standsIn() !== '' ||
+      this.outside() !== undefined ||
+      this.cautions() !== '',
   );
   /** What the lanes mean gives way to what is said of this tune. */
   protected readonly showsLegend = computed(() => this.legend.isOpen() && !this.isSaying());

@@ -2,7 +2,7 @@ import { Component, computed, type ElementRef, inject, signal, viewChild } from 
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
-import { count } from '@zelpit/core';
+import { count, ZelpitFault, type OpenedMidi } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -12,11 +12,14 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { AbcFaultsComponent } from '../../documents/tune/abc-faults.component';
 import { TunesService } from '../../documents/tune/tunes.service';
+import { saveFile } from '../../kernel/files/save-file';
+import { MidiChoicesComponent } from './midi-choices.component';
+import { isMidi, openMidiFile } from './tune-file';
 
 /** The studio's tunes by kind, and the way in for new ones. */
 @Component({
   selector: 'zp-tune-list',
-  imports: [RouterLink, FormsModule, ChooserComponent, SentenceComponent, ForWhomComponent, AbcFaultsComponent],
+  imports: [RouterLink, FormsModule, ChooserComponent, SentenceComponent, ForWhomComponent, AbcFaultsComponent, MidiChoicesComponent],
   templateUrl: './tune-list.page.html',
   host: { '(dragover)': 'onDragOver($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'onDrop($event)', '(paste)': 'onPaste($event)' },
 })
@@ -32,6 +35,11 @@ export class TuneListPage {
   protected readonly fault = signal('');
   protected readonly importFault = signal('');
   protected readonly result = signal<ImportResult | undefined>(undefined);
+  /** Tunes that came in and have something to look at. */
+  protected readonly toCheck = computed(() => (this.result()?.saved ?? []).filter(({ look, outside }) => look.length > 0 || outside > 0));
+  /** MIDI files that were opened and not kept yet. */
+  protected readonly midis = signal<readonly { readonly midi: OpenedMidi; readonly name: string }[]>([]);
+  private readonly waiting: Blob[] = [];
   protected readonly isOver = signal(false);
   protected readonly isBusy = signal(false);
   protected readonly isPasting = signal(false);
@@ -116,6 +124,14 @@ export class TuneListPage {
     this.bringIn(new Blob([this.pasted]));
   }
 
+  /** All tunes that are shown as one ABC file. */
+  protected saveBook(): void {
+    this.service.book(this.only() === '' ? undefined : this.only()).subscribe({
+      next: ({ abc }) => saveFile(`Tunes.abc`, new Blob([abc], { type: 'text/vnd.abc' })),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
   protected putAway(tune: TuneSummary): void {
     this.service.putAway(tune.id).subscribe({
       next: () => {
@@ -129,28 +145,70 @@ export class TuneListPage {
   }
 
   private bringInFiles(files: readonly File[]): void {
-    if (files.length === 0) return;
-    // Several files make one book: an empty line between them ends the tune before.
-    this.bringIn(files.length === 1 ? files[0] : new Blob(files.flatMap((file) => [file, '\n\n'])));
+    if (files.length > 0) void this.sortFiles(files);
+  }
+
+  /** ABC files make one book; scores come in one by one; MIDI files are looked at first. */
+  private async sortFiles(files: readonly File[]): Promise<void> {
+    const texts: Blob[] = [];
+    this.importFault.set('');
+    for (const file of files) {
+      if (await isMidi(file)) await this.openMidi(file);
+      else if (/\.(musicxml|xml|mxl)$/i.test(file.name)) this.waiting.push(file);
+      // An empty line between two files ends the tune before.
+      else texts.push(...(texts.length > 0 ? [new Blob(['\n\n'])] : []), file);
+    }
+    if (texts.length > 0) this.waiting.push(texts.length === 1 ? texts[0] : new Blob(texts));
+    this.result.set(undefined);
+    this.bringInNext();
+  }
+
+  private async openMidi(file: File): Promise<void> {
+    try {
+      const midi = await openMidiFile(file);
+      this.midis.update((all) => [...all, { midi, name: file.name.replace(/\.midi?$/i, '') }]);
+    } catch (error) {
+      this.importFault.set(error instanceof ZelpitFault ? error.message : messageOf(error));
+    }
+  }
+
+  protected keepMidi(abc: string): void {
+    this.midis.update((all) => all.slice(1));
+    this.bringIn(new Blob([abc]));
+  }
+
+  protected leaveMidi(): void {
+    this.midis.update((all) => all.slice(1));
+  }
+
+  private bringInNext(): void {
+    const next = this.waiting.shift();
+    if (next !== undefined) this.send(next);
   }
 
   private bringIn(file: Blob): void {
-    this.isBusy.set(true);
     this.importFault.set('');
     this.result.set(undefined);
+    this.send(file);
+  }
+
+  private send(file: Blob): void {
+    this.isBusy.set(true);
     this.service.bringIn(file, this.state.model().id).subscribe({
       next: (result) => {
-        this.result.set(result);
+        this.result.update((before) => ({ saved: [...(before?.saved ?? []), ...result.saved], refused: [...(before?.refused ?? []), ...result.refused] }));
         this.isBusy.set(false);
         if (result.refused.length === 0) {
           this.isPasting.set(false);
           this.pasted = '';
         }
         this.load();
+        this.bringInNext();
       },
       error: (error: unknown) => {
         this.importFault.set(messageOf(error));
         this.isBusy.set(false);
+        this.bringInNext();
       },
     });
   }
