@@ -15,6 +15,7 @@ import { playerFigures } from './players.bench';
 import { studioFigures } from './studios.bench';
 import { soundFigures } from './sound.bench';
 import { timingFigures } from './timing.bench';
+import { tuneFigures } from './tunes.bench';
 
 const folder = import.meta.dirname;
 
@@ -32,6 +33,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'kill', measure: killFigures, figures: /SIGKILL|from a kill/ },
   { name: 'load', measure: loadFigures, figures: /of a save/ },
   { name: 'studios', measure: studioFigures, figures: /reads of|hostile texts|during it|another studio|backup of a studio/ },
+  { name: 'tunes', measure: tuneFigures, figures: /^(corpus|generated|MusicXML|MIDI|1 000 tunes)/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
 const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];

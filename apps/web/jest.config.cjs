@@ -7,6 +7,7 @@ module.exports = {
   transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|@angular|@ng-bootstrap|@zelpit|d3-|internmap))'],
   moduleNameMapper: {
     '^@zelpit/core$': '<rootDir>/../../packages/core/src/index.ts',
+    '^@zelpit/core/music-files$': '<rootDir>/../../packages/core/src/music-files.ts',
     '^@zelpit/contract$': '<rootDir>/../../packages/contract/src/index.ts',
     '/sound-worker$': '<rootDir>/src/testing/sound-worker.stub.ts',
   },

@@ -1,4 +1,5 @@
-import { readAbc, writeMusicXml, midiOf, readMusicXml, xmlFromParser, xmlParserSettings } from '@zelpit/core';
+import { readAbc } from '@zelpit/core';
+import { writeMusicXml, midiOf, readMusicXml, xmlFromParser, xmlParserSettings } from '@zelpit/core/music-files';
 import { XMLParser } from 'fast-xml-parser';
 import { strFromU8, unzipSync } from 'fflate';
 import { parseMidi, writeMidi } from 'midi-file';

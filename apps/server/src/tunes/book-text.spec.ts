@@ -1,4 +1,5 @@
-import { readAbc, writeMusicXml } from '@zelpit/core';
+import { readAbc } from '@zelpit/core';
+import { writeMusicXml } from '@zelpit/core/music-files';
 import { strToU8, zipSync } from 'fflate';
 import { bookText } from './book-text';
 

@@ -1,4 +1,5 @@
-import { assertPlainXml, readMusicXml, writeAbc, xmlFromParser, xmlParserSettings, ZelpitFault } from '@zelpit/core';
+import { writeAbc, ZelpitFault } from '@zelpit/core';
+import { assertPlainXml, readMusicXml, xmlFromParser, xmlParserSettings } from '@zelpit/core/music-files';
 import { XMLParser } from 'fast-xml-parser';
 import { strFromU8, unzipSync, type UnzipFileInfo } from 'fflate';
 import { decodeText } from './decode-text';

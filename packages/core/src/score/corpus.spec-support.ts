@@ -1,3 +1,5 @@
+import { playingOrder, semitoneOf, type Score, type ScoreEvent } from '.';
+
 /** A fragment of music with what is heard of it: its feature, its text, and the notes as they are played. */
 export type Fragment = readonly [feature: string, text: string, heard: string];
 
@@ -209,6 +211,7 @@ export const corpus: readonly Fragment[] = [
   ['a repeat after the endings', '|:A8|1B8:|2c8||:d8:|', 'A4*8 | B4*8 | A4*8 | C5*8 | D5*8 | D5*8'],
   ['endings of two sections', '|:A8|1B8:|2c8:|:d8|1e8:|2f8:|', 'A4*8 | B4*8 | A4*8 | C5*8 | D5*8 | E5*8 | D5*8 | F5*8'],
   ['only a first ending', '|:A8|1B8:|c8|', 'A4*8 | B4*8 | A4*8 | C5*8'],
+  ['a first ending without music', '|:A8|[1:|[2c8|]', 'A4*8 | A4*8 | C5*8'],
   ['no |: before endings', 'A8|1B8:|2c8|]', 'A4*8 | B4*8 | A4*8 | C5*8'],
   ['repeats that nothing opened, from the double bar', 'A8||B8|1c8:|2d8|]', 'A4*8 | B4*8 | C5*8 | B4*8 | D5*8'],
   // Parts and jumps
@@ -268,7 +271,7 @@ export const corpus: readonly Fragment[] = [
   ['[V:] in turns', '[V:T1]A8|\n[V:T2]C8|\n[V:T1]B8|', 'A4*8 | B4*8'],
   ['two lines of one voice', '[V:a]A8|\n[V:a]B8|\n[V:b]C8|', 'A4*8 | B4*8'],
   ['voices in the head', 'V:1\nV:2\nK:C\nV:1\nA8|\nV:2\nC8|', 'A4*8'],
-  ['a voice whose music comes second', 'V:1\nV:2\nK:C\nV:2\nC8|\nV:1\nA8|', 'C4*8'],
+  ['a voice whose music comes second', 'V:1\nV:2\nK:C\nV:2\nC8|\nV:1\nA8|', 'A4*8'],
   ['%%score says which is first', '%%score (T1 T2)\nV:T1\nV:T2\nK:C\n[V:T2]C8|\n[V:T1]A8|', 'A4*8'],
   ['%%staves too', '%%staves [b a]\nK:C\n[V:a]C8|\n[V:b]A8|', 'A4*8'],
   ['a key change in one voice', '[V:1]f8|[K:G]f8|\n[V:2]f8|', 'F5*8 | F#5*8'],
@@ -318,3 +321,62 @@ export const scales: readonly Fragment[] = Object.entries(scaleOf).flatMap(([mod
       return [`K:${name}${mode}`, `M:7/8\nL:1/8\nK:${name}${mode}\n${music}|`, heard.join(' ')];
     }),
 );
+
+/** A fragment as a whole tune. */
+export function fragmentText(text: string): string {
+  if (!/^K:/m.test(text)) return `X:1\nT:t\nM:4/4\nL:1/8\nK:C\n${text}\n`;
+  const hasOwnMeter = /^M:/m.test(text) || !/^(P|V|%%|U|m|E|Q|L|T):?/.test(text);
+  return `X:1\nT:t\n${hasOwnMeter ? '' : 'M:4/4\n'}${text}\n`;
+}
+
+const nameOf = (semitone: number): string => `${names[((semitone % 12) + 12) % 12]}${Math.floor(semitone / 12) - 1}`;
+interface Sounding {
+  readonly semitone: number;
+  length: number;
+}
+
+/** What the first voice sounds, in the notation of the corpus. */
+export function heardOf(score: Score): string {
+  const [voice] = score.voices;
+  const bars: { text: string; notes: Sounding[] }[][] = [];
+  let before: Sounding[] = [];
+  for (const index of playingOrder(voice.bars, score.partOrder)) {
+    const bar = voice.bars[index];
+    const sounds: { text: string; notes: Sounding[] }[] = [];
+    for (const event of voice.events.slice(bar.first, bar.end)) {
+      const notes = begin(event, before, voice.soundsAt);
+      before = notes;
+      const begun = notes.filter(({ length }) => length === event.duration);
+      if (event.pitches.length === 0) sounds.push({ text: `z${lengthText(event.duration)}`, notes: [] });
+      else if (begun.length > 0)
+        sounds.push({ text: event.graceNotes.length === 0 ? '' : `{${event.graceNotes.map((grace) => nameOf(semitoneOf(grace))).join(' ')}}`, notes: begun });
+    }
+    bars.push(sounds);
+  }
+  return bars
+    .map((sounds) => sounds.map(({ text, notes }) => text + chordText(notes)).join(' '))
+    .filter((text) => text !== '')
+    .join(' | ');
+}
+
+/** The notes that sound with an event; a tied one goes on as it was. */
+function begin(event: ScoreEvent, before: readonly Sounding[], soundsAt: number): Sounding[] {
+  return event.pitches.map((pitch) => {
+    const semitone = semitoneOf(pitch) + soundsAt;
+    const tied = pitch.isTiedFromPrevious ? before.find((each) => each.semitone === semitone) : undefined;
+    if (tied === undefined) return { semitone, length: event.duration };
+    tied.length += event.duration;
+    return tied;
+  });
+}
+
+function chordText(notes: readonly Sounding[]): string {
+  const isOne = notes.every(({ length }) => length === notes[0].length);
+  if (isOne) return notes.length === 0 ? '' : `${notes.map(({ semitone }) => nameOf(semitone)).join('+')}${lengthText(notes[0].length)}`;
+  return notes.map(({ semitone, length }) => `${nameOf(semitone)}${lengthText(length)}`).join('+');
+}
+
+function lengthText(duration: number): string {
+  const eighths = Math.round(duration * 8 * 1000) / 1000;
+  return eighths === 1 ? '' : `*${String(eighths).replace(/^0/, '')}`;
+}

@@ -65,14 +65,17 @@ const bar = fc.tuple(change, fc.array(element, { minLength: 2, maxLength: 5 })).
 const measure = fc.oneof({ arbitrary: bar, weight: 10 }, { arbitrary: overBar, weight: 1 }, { arbitrary: fc.constantFrom('Z', 'Z2', 'Z3'), weight: 1 });
 const bars = fc.array(measure, { minLength: 1, maxLength: 3 }).map((all) => all.join('|'));
 
+/** An ending has at least a note: one without music is none. */
+const end = fc.tuple(bar, note).map(([music, last]) => `${music} ${last}`);
+
 const section = fc.oneof(
   bars.map((music) => `${music}||`),
   bars.map((music) => `|:${music}:|`),
   bars.map((music) => `|: ${music} :|`),
   fc.tuple(bars, bars).map(([one, two]) => `|:${one}::${two}:|`),
-  fc.tuple(bars, bar, bar).map(([music, one, two]) => `|:${music}|1 ${one}:|2 ${two}||`),
-  fc.tuple(bars, bar, bar).map(([music, one, two]) => `|:${music}|[1 ${one}:|[2 ${two}|]`),
-  fc.tuple(bars, bar, bar, bar).map(([music, one, two, three]) => `|:${music}|[1 ${one}:|[2 ${two}:|[3 ${three}|]`),
+  fc.tuple(bars, end, end).map(([music, one, two]) => `|:${music}|1 ${one}:|2 ${two}||`),
+  fc.tuple(bars, end, end).map(([music, one, two]) => `|:${music}|[1 ${one}:|[2 ${two}|]`),
+  fc.tuple(bars, end, end, end).map(([music, one, two, three]) => `|:${music}|[1 ${one}:|[2 ${two}:|[3 ${three}|]`),
 );
 
 const key = fc.constantFrom('C', 'G', 'D', 'A', 'F', 'Bb', 'Em', 'Ador', 'D mix', 'Bm', 'F#m', 'C lydian', 'G exp _b', 'Am ^g');

@@ -1,4 +1,5 @@
-import { lossesOf, readAbc, type TuneFormat } from '.';
+import { readAbc } from '.';
+import { lossesOf, type TuneFormat } from '../music-files';
 
 const score = readAbc('X:1\nT:t\nS:a friend\nP:AAB\nM:4/4\nL:1/8\nK:HP\nV:1\nP:A\n"A"(A4 ~B4)|\nw:one two\nP:B\nc8|\nV:2\nG8|\nW:after\n').score;
 const losses = (format: TuneFormat, of = score): string => lossesOf(format, of, of.voices[0]).join('; ');

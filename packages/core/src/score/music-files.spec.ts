@@ -3,24 +3,8 @@ import { XMLParser } from 'fast-xml-parser';
 import { parseMidi, writeMidi } from 'midi-file';
 import { parse as parseWithMusicXmlIo, validate } from 'musicxml-io';
 import { generatedAbc } from './generated-abc.spec-support';
-import {
-  assertPlainXml,
-  heardVoice,
-  midiOf,
-  openMidi,
-  playingOrder,
-  readAbc,
-  readMusicXml,
-  semitoneOf,
-  writeAbc,
-  writeMusicXml,
-  xmlFromParser,
-  xmlParserSettings,
-  type Score,
-  type ScoreEvent,
-  type Tempo,
-  type XmlNode,
-} from '.';
+import { heardVoice, playingOrder, readAbc, semitoneOf, writeAbc, type Score, type ScoreEvent, type Tempo } from '.';
+import { assertPlainXml, midiOf, openMidi, readMusicXml, writeMusicXml, xmlFromParser, xmlParserSettings, type XmlNode } from '../music-files';
 
 const xmlOf = (text: string): XmlNode => xmlFromParser(new XMLParser(xmlParserSettings).parse(text)) as XmlNode;
 const head = 'X:1\nT:Try\nM:4/4\nL:1/8\nQ:1/4=90\nK:D\n';

@@ -90,7 +90,7 @@ class AbcReader {
 
   private finish(): Score {
     const read: ScoreVoice[] = [];
-    const ids = [...new Set([...this.voiceOrder, ...this.voices.keys()])];
+    const ids = [...new Set([...this.voiceOrder, ...this.declared.keys(), ...this.voices.keys()])];
     const lengths: ScoreNotice[] = [];
     for (const id of ids) {
       const finished = this.voices.get(id)?.finish();

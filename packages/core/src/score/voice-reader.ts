@@ -388,7 +388,8 @@ export class VoiceReader {
   /** A repeat sign or a double bar that stands alone, after the bar line: it belongs to the bar before. */
   private closeLate(closes: number, line: BarLine, end: number): void {
     const last = this.bars.at(-1);
-    if (last === undefined || this.open.opensEnding) return;
+    // An ending without music closes what stands before it.
+    if (last === undefined || (this.open.opensEnding && closes === 0)) return;
     this.bars[this.bars.length - 1] = {
       ...last,
       closesRepeat: Math.max(last.closesRepeat, closes),

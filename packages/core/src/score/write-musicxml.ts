@@ -106,7 +106,7 @@ class PartWriter {
 
   /** One for each bar of the longest voice, numbered alike in all parts; where this voice has ended stand rests. */
   measures(): readonly XmlNode[] {
-    const all = this.score.voices.reduce((longest, { bars }) => (bars.length > longest.length ? bars : longest), this.voice.bars);
+    const all = this.score.voices.reduce((longest, { bars }) => (bars.length > longest.length ? bars : longest), this.score.voices[0].bars);
     const numbers = new Set<number>();
     return all.map(({ number: counted }, index) => {
       const isAgain = numbers.has(counted);

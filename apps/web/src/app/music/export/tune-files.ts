@@ -1,4 +1,5 @@
-import { midiOf, writeMusicXml, type Tune } from '@zelpit/core';
+import { type Tune } from '@zelpit/core';
+import { midiOf, writeMusicXml } from '@zelpit/core/music-files';
 import { midiFiles } from './midi-files';
 
 const mediaTypes = {

@@ -1,6 +1,7 @@
 import { Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { lossesOf, usualGraceNoteMs, waveFile, type PlaySettings, type TuneFormat } from '@zelpit/core';
+import { usualGraceNoteMs, waveFile, type PlaySettings } from '@zelpit/core';
+import { lossesOf, type TuneFormat } from '@zelpit/core/music-files';
 import { messageOf } from '../../kernel/api/api.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { NoticeService } from '../../kernel/notices/notice.service';

@@ -1,5 +1,6 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
-import { excerptAbc, readTune, usualGraceNoteMs, writeAbc, type MidiChoices, type OpenedMidi } from '@zelpit/core';
+import { excerptAbc, readTune, usualGraceNoteMs, writeAbc } from '@zelpit/core';
+import { type MidiChoices, type OpenedMidi } from '@zelpit/core/music-files';
 import { playedNotesOf } from '../../documents/tune/tunes.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { StaffLineComponent } from '../../music/score/staff-line.component';

@@ -1,4 +1,4 @@
-import type { MidiLine } from '@zelpit/core';
+import type { MidiLine } from '@zelpit/core/music-files';
 import { count } from '@zelpit/core';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 

@@ -1,4 +1,5 @@
-import { openMidi, ZelpitFault, type OpenedMidi } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core';
+import { openMidi, type OpenedMidi } from '@zelpit/core/music-files';
 import { midiFiles } from '../../music/export/midi-files';
 
 /** True for a file that begins as MIDI does. */
