@@ -95,7 +95,7 @@ test('a MIDI file is looked at before it is kept: melody, shortest notes, grace 
 });
 
 for (const [name, content, sentence] of [
-  ['empty.mid', 'MThd\0\0\0\u0006\0', 'This MIDI file has no notes.'],
+  ['head.mid', 'MThd\0\0\0\u0006\0', 'This MIDI file is cut off: 5 of its 14 bytes are missing'],
   [
     'cut.mid',
     Uint8Array.from(writeMidi(midiOf(gate, gate.voices[0], { beat: 3 / 8, perMinute: 90, words: '' }) as never)).slice(0, 120),

@@ -16,6 +16,8 @@ export const heldInstrumentInputSchema = z.strictObject({
   /** A built-in instrument, or one that the studio made. */
   model: modelIdSchema,
   hands: z.enum(['left-on-top', 'right-on-top']),
+  /** In which octave its music is written: as the chart has it, or an octave lower, as many books for the ocarina do. */
+  written: z.enum(['as-charted', 'octave-lower']).default('as-charted'),
   tuning: tuningSchema,
   /** Answers to the questions on which schools disagree, by question. */
   schools: z.record(z.string().max(40), z.string().max(40)),

@@ -108,7 +108,7 @@ async function fillInstruments(database: Database, { studioId, teacherId, studen
   for (const { of, name, model, hands = 'left-on-top', highG, schools = {}, hertz = null, known, note = '' } of demoInstruments) {
     await instruments.add(studioId, teacherId, {
       studentId: students.find(({ alias }) => alias === of)?.id ?? null,
-      ...{ name, model, hands, note, schools: { ...schools }, referenceHertz: hertz, knownNotes: [...known] },
+      ...{ name, model, hands, written: 'as-charted' as const, note, schools: { ...schools }, referenceHertz: hertz, knownNotes: [...known] },
       tuning: highG === undefined ? { kind: 'chart' } : { kind: 'ratios', ratios: { 'high-g': highG } },
     });
   }

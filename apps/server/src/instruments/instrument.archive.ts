@@ -15,9 +15,9 @@ export const instrumentArchive = archivePart({
   signs: { letter: 'i', idsOf },
   load: (database, studioId) => everything(database, InstrumentEntity, studioId),
   pack: (rows, signs) =>
-    rows.map(({ id, studentId, name, model, hands, tuning, schools, referenceHertz, knownNotes, note, createdAt, updatedAt, deletedAt }) => ({
+    rows.map(({ id, studentId, name, model, hands, written, tuning, schools, referenceHertz, knownNotes, note, createdAt, updatedAt, deletedAt }) => ({
       ...{ sign: signs.of(id), student: studentId === null ? null : signs.of(studentId) },
-      ...{ name, model: signs.ofModel(model), hands, tuning, schools, referenceHertz, knownNotes, note },
+      ...{ name, model: signs.ofModel(model), hands, written, tuning, schools, referenceHertz, knownNotes, note },
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   prepare: (held, files) => {

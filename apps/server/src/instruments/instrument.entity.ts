@@ -1,4 +1,4 @@
-import type { Tuning } from '@zelpit/core';
+import type { Tuning, WrittenOctave } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 /** An instrument that somebody plays. The owner is a student, a teacher, or the studio where neither is there. */
@@ -11,6 +11,7 @@ export class InstrumentEntity {
   @Column({ type: 'text' }) name: string;
   @Column({ type: 'text' }) model: string;
   @Column({ type: 'text' }) hands: 'left-on-top' | 'right-on-top';
+  @Column({ type: 'text', default: 'as-charted' }) written: WrittenOctave;
   @Column({ type: 'jsonb' }) tuning: Tuning;
   @Column({ type: 'jsonb' }) schools: Record<string, string>;
   @Column({ type: 'float8', name: 'reference_hertz', nullable: true }) referenceHertz: number | null;

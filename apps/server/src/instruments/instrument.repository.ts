@@ -13,7 +13,7 @@ type Row = Omit<HeldInstrument, 'owner'> & {
   readonly teacher: string | null;
 };
 
-const columns = `i.id, i.name, i.model, i.hands, i.tuning, i.schools, i.reference_hertz AS "referenceHertz", i.known_notes AS "knownNotes", i.note, i.version,
+const columns = `i.id, i.name, i.model, i.hands, i.written, i.tuning, i.schools, i.reference_hertz AS "referenceHertz", i.known_notes AS "knownNotes", i.note, i.version,
   i.student_id AS "studentId", i.teacher_id AS "teacherId", s.alias AS student,
   CASE WHEN i.teacher_id IS NOT NULL THEN (SELECT m.name FROM members() m WHERE m.id = i.teacher_id) END AS teacher
   FROM instrument i LEFT JOIN student s ON s.studio_id = i.studio_id AND s.id = i.student_id`;

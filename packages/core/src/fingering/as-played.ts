@@ -4,6 +4,7 @@ import type { Instrument } from './instrument';
 import { withKeptFingerings, type ConfirmedFingering } from './kept-fingerings';
 import { withSchools, type Schools } from './schools';
 import { withTuning, type Tuning } from './tuning';
+import { withWrittenOctave, type WrittenOctave } from './written-octave';
 
 /** How one person plays and tunes an instrument. */
 export interface InstrumentSettings {
@@ -13,6 +14,8 @@ export interface InstrumentSettings {
   readonly referenceHertz: number | null;
   /** Which hand is on top; the left where nothing is said. */
   readonly hands?: Hands;
+  /** In which octave its music is written; as it sounds where nothing is said. */
+  readonly written?: WrittenOctave;
 }
 
 /**
@@ -20,7 +23,7 @@ export interface InstrumentSettings {
  * @throws ZelpitFault as `withKeptFingerings`, `withSchools`, `withTuning` and `withHands`; `out-of-range` for a reference that the instrument is not tuned to
  */
 export function asPlayed(instrument: Instrument, settings: InstrumentSettings, kept: readonly ConfirmedFingering[] = []): Instrument {
-  const held = withHands(instrument, settings.hands ?? 'left-on-top');
+  const held = withHands(withWrittenOctave(instrument, settings.written ?? 'as-charted'), settings.hands ?? 'left-on-top');
   const played = withTuning(withKeptFingerings(withSchools(held, settings.schools), kept), settings.tuning);
   return settings.referenceHertz === null ? played : withReference(played, settings.referenceHertz);
 }

@@ -38,3 +38,4 @@ export {
 export { keptFingeringSchema, withKeptFingerings, type ConfirmedFingering, type KeptFingering } from './kept-fingerings';
 export { speaksHighQuestion, schoolQuestions, withFirst, withSchools, type SchoolAnswer, type SchoolQuestion, type Schools } from './schools';
 export { equalRatio, ratioOf, tuningSchema, withTuning, type Tuning } from './tuning';
+export { isWrittenInTwoOctaves, withWrittenOctave, type WrittenOctave } from './written-octave';

@@ -39,7 +39,8 @@ const barStart = /\[?\||:[|:]|\.\|/y;
 const timesAfter = /\s?x\s?(\d)(?!\d)/y;
 const endingAfterBar = /\[?\s?(\d[\d,-]*)\.?/y;
 const ending = /\[\s*(?:(\d[\d,.\s-]*)|"([^"\n]*)")/y;
-const inlineField = /\[([A-Za-z]):([^\]\n]*)\]/y;
+/** A field in brackets is short: a longer one is looked for in vain at every bracket of a long row. */
+const inlineField = /\[([A-Za-z]):([^\]\n]{0,1000})\]/y;
 const tuplet = /\((\d+)(?::(\d*))?(?::(\d*))?/y;
 const decoration = /!([^!|\n]{1,60})!|\+([A-Za-z][^+|\n]{0,40})\+/y;
 const broken = />{1,4}|<{1,4}/y;

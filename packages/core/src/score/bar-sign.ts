@@ -21,7 +21,7 @@ export function readBarSign(sign: string, times: number, openTimes: number): Bar
   if (sign === '') return { closes: 0, opens: false, line: 'none', openTimes };
   const isAllColons = /^:+$/.test(sign);
   const before = isAllColons ? 1 : (/^:+/.exec(sign)?.[0].length ?? 0);
-  const after = isAllColons ? 1 : (/:+$/.exec(sign)?.[0].length ?? 0);
+  const after = isAllColons ? 1 : sign.length - trailingStart(sign);
   let closes = 0;
   if (times > 0) closes = times;
   else if (before > 0) closes = Math.max(before, openTimes) + 1;
@@ -30,6 +30,13 @@ export function readBarSign(sign: string, times: number, openTimes: number): Bar
   if (after > 0) next = after;
   else if (isOver) next = 1;
   return { closes: Math.min(closes, mostTimes), opens: after > 0, line: lineOf(sign), openTimes: next };
+}
+
+/** Where the colons at the end begin. By hand: a pattern would look for the end from every colon of a long row. */
+function trailingStart(sign: string): number {
+  let at = sign.length;
+  while (at > 0 && sign[at - 1] === ':') at -= 1;
+  return at;
 }
 
 function lineOf(sign: string): BarLine {

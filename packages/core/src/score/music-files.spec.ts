@@ -45,7 +45,7 @@ describe('MusicXML', () => {
         expect(again.faults).toEqual([]);
         expect(heardOf(again.score)).toEqual(heardOf(score));
       }),
-      { numRuns: 150 },
+      { numRuns: 50 },
     );
   });
 
@@ -162,7 +162,7 @@ describe('MIDI', () => {
         expect(listed(back)).toEqual(listed(score));
         expect(readAbc(writeAbc(back)).faults).toEqual([]);
       }),
-      { numRuns: 100 },
+      { numRuns: 40 },
     );
   });
 

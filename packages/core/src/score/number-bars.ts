@@ -44,28 +44,31 @@ export function numberBars(written: readonly UnnumberedBar[]): NumberedBars {
     if (end > meter.bar + tolerance) notices.push(lengthNotice(bars[index], end));
     else if (isShort) short.push({ index, filled: end });
   });
+  const leads = leadsOf(bars, leadIn);
   bars.forEach((bar, index) => {
-    const lead = leadInOf(bars, index, leadIn);
     const closes = bar.closesRepeat > 0 || index === bars.length - 1;
     const isFull = bar.meter.bar > 0 && Math.abs(bar.offset + bar.length - bar.meter.bar) < tolerance;
-    if (closes && isFull && bar.number > 0 && lead > tolerance && lead < bar.meter.bar - tolerance) notices.push(leadInNotice(bar, lead));
+    const lead = closes && isFull ? leads[index] : 0;
+    if (bar.number > 0 && lead > tolerance && lead < bar.meter.bar - tolerance) notices.push(leadInNotice(bar, lead));
   });
   for (const { index, filled: length } of short) {
     const bar = bars[index];
     const isLast = index === written.length - 1;
     // The last bar of a part and the lead-in to it make a bar together.
-    const isCompleted = (isLast || isPlaceToCut(bar)) && Math.abs(length + leadInOf(bars, index, leadIn) - bar.meter.bar) < tolerance;
+    const isCompleted = (isLast || isPlaceToCut(bar)) && Math.abs(length + leads[index] - bar.meter.bar) < tolerance;
     if (!isCompleted) notices.push(lengthNotice(bar, length));
   }
   return { bars, notices: notices.sort((one, other) => one.bar - other.bar) };
 }
 
-/** Length of what leads into the stretch that this bar closes: the start of the repeat, or of the tune. */
-function leadInOf(bars: readonly ScoreBar[], index: number, leadIn: number): number {
-  for (let at = index; at >= 0; at -= 1) {
-    if (bars[at].opensRepeat && at > 0 && at !== index) return bars[at].length < bars[at].meter.bar - tolerance ? bars[at].length : 0;
-  }
-  return leadIn;
+/** For each bar the length of what leads into the stretch that it closes: the start of the repeat, or of the tune. */
+function leadsOf(bars: readonly ScoreBar[], leadIn: number): readonly number[] {
+  let lead = leadIn;
+  return bars.map((bar, index) => {
+    const here = lead;
+    if (bar.opensRepeat && index > 0) lead = bar.length < bar.meter.bar - tolerance ? bar.length : 0;
+    return here;
+  });
 }
 
 function lengthNotice(bar: ScoreBar, length: number): ScoreNotice {

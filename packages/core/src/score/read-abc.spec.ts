@@ -201,7 +201,7 @@ describe('a text that was read, written and read again', () => {
         expect(again.faults).toEqual([]);
         expect(essence(again.score)).toEqual(essence(score));
       }),
-      { numRuns: 200 },
+      { numRuns: 80 },
     );
   });
 
@@ -222,7 +222,7 @@ describe('a text that was read, written and read again', () => {
       fc.property(generatedAbc, (abc) => {
         expect(isSameHeard(heardByUs(abc), heardByAbc2midi(abc))).toBe(true);
       }),
-      { numRuns: 100 },
+      { numRuns: 60 },
     );
   });
 });

@@ -1,4 +1,4 @@
-import { instrumentById } from '../fingering';
+import { asPlayed, instrumentById, soundingPitch, type Instrument } from '../fingering';
 import { changesOfTune, isTongued, readTune, type Articulation } from '.';
 
 const recorder = instrumentById('recorder-soprano-baroque');
@@ -46,5 +46,30 @@ describe('keys', () => {
 
   it('an accidental holds to the bar line and no further', () => {
     expect(namesOf('^G G|G =c|_B B|B', 'D')).toEqual(['gs5', 'gs5', 'g5', 'c6', 'bb5', 'bb5', 'b5']);
+  });
+});
+
+describe('an ocarina whose music is written an octave lower', () => {
+  const ocarina = instrumentById('ocarina-12-c-split');
+  const lower = asPlayed(ocarina, { tuning: { kind: 'chart' }, schools: {}, referenceHertz: null, written: 'octave-lower' });
+  const noteIds = (instrument: Instrument, music: string): string[] =>
+    readTune(instrument, `X:1\nT:t\nM:4/4\nL:1/4\nK:C\n${music}\n`).notes.map(({ written }) => (written.kind === 'note' ? written.note : written.kind));
+
+  it('fingers the same notes an octave lower on the page', () => {
+    const written = ocarina.notes.filter(({ writtenName }) => writtenName.length === 1).map(({ abc }) => abc);
+    const down = (abc: string): string => (abc === abc.toUpperCase() ? `${abc},` : abc.toUpperCase());
+    const simple = written.filter((abc) => !abc.includes("'") && !abc.includes(','));
+    expect(simple.length).toBeGreaterThan(5);
+    expect(noteIds(lower, simple.map(down).join(' '))).toEqual(noteIds(ocarina, simple.join(' ')));
+    expect(noteIds(ocarina, simple.map(down).join(' '))).toContain('outside');
+  });
+
+  it('is the same to play and to hear', () => {
+    expect(lower.fingerings).toEqual(ocarina.fingerings);
+    expect(lower.notes.map(({ id }) => soundingPitch(lower, id))).toEqual(ocarina.notes.map(({ id }) => soundingPitch(ocarina, id)));
+  });
+
+  it('is a setting of ocarinas only', () => {
+    expect(asPlayed(whistle, { tuning: { kind: 'chart' }, schools: {}, referenceHertz: null, written: 'octave-lower' }).notes).toEqual(whistle.notes);
   });
 });

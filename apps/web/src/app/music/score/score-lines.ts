@@ -31,10 +31,10 @@ const fewestFolded = 2;
  * Breaks a tune into lines that fit a width: the same number of bars in each, four at most, fewer where the music is
  * dense; a new part starts a new line; a lead-in stands with its first bar. Where not even one bar fits, its movements fold.
  */
-export function scoreLines(tune: Tune, width: number, folding?: Folding, hasWords = false): readonly ScoreLine[] {
-  const parts = partsOf(tune);
+export function scoreLines(tune: Tune, width: number, folding?: Folding, isOnPaper = false): readonly ScoreLine[] {
+  const parts = partsOf(tune, isOnPaper);
   const written = (lines: readonly (readonly number[])[]): readonly ScoreLine[] =>
-    lines.map((line, index) => toLine(tune, line, index === 0, { folding, hasWords }));
+    lines.map((line, index) => toLine(tune, line, index === 0, { folding, hasWords: isOnPaper }));
   for (let barsInLine = 4; barsInLine > 1; barsInLine -= 1) {
     if (barsInLine === 3) continue;
     const lines = parts.flatMap((part) => cut(tune, part, barsInLine));
@@ -43,11 +43,13 @@ export function scoreLines(tune: Tune, width: number, folding?: Folding, hasWord
   return written(parts.flatMap((part) => cut(tune, part, 1)));
 }
 
-function partsOf(tune: Tune): readonly (readonly number[])[] {
+/** @param keepsEndings true where a second ending goes on in the line of the first */
+function partsOf(tune: Tune, keepsEndings: boolean): readonly (readonly number[])[] {
   const parts: number[][] = [[]];
   tune.bars.forEach((bar, index) => {
     parts[parts.length - 1].push(index);
-    if (bar.endsPart && index < tune.bars.length - 1) parts.push([]);
+    const next = tune.bars.at(index + 1);
+    if (bar.endsPart && next !== undefined && !(keepsEndings && next.opensEnding)) parts.push([]);
   });
   return parts;
 }

@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, linkedSignal, output, type OnInit } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { asPlayed, noteOf, schoolQuestions, ZelpitFault, type Instrument, type NoteId, type Tuning } from '@zelpit/core';
+import { asPlayed, isWrittenInTwoOctaves, noteOf, schoolQuestions, ZelpitFault, type Instrument, type NoteId, type Tuning } from '@zelpit/core';
 import type { HeldInstrument } from '@zelpit/contract';
 import { Attempt } from '../../kernel/api/attempt';
 import { typedNumber } from '../../kernel/words/words';
@@ -44,6 +44,15 @@ const tunings: readonly { readonly value: TuningKind; readonly label: string }[]
             @if (about.kind !== 'allowed') {
               <small class="second">{{ about.said }}</small>
             }
+          </label>
+        }
+        @if (isInTwoOctaves()) {
+          <label>
+            <span class="form-label">Its music is written</span>
+            <select name="written" class="form-select" [(ngModel)]="written">
+              <option value="as-charted">as on the chart</option>
+              <option value="octave-lower">an octave lower, as in many books</option>
+            </select>
           </label>
         }
         <label>
@@ -119,6 +128,7 @@ export class InstrumentFormComponent implements OnInit {
 
   protected readonly modelId = linkedSignal(() => this.held().model);
   protected readonly model = computed((): Instrument => this.shelf.model(this.modelId()) ?? this.shelf.models()[0]);
+  protected readonly isInTwoOctaves = computed(() => isWrittenInTwoOctaves(this.model()));
   protected readonly mirror = computed(() => this.model().mirror);
   protected readonly referenceName = computed(() => noteOf(this.model(), this.model().reference.note).schoolName);
   protected readonly usualHertz = computed(() => `${this.model().reference.hertz.toFixed(1)} is usual`);
@@ -134,6 +144,7 @@ export class InstrumentFormComponent implements OnInit {
 
   protected name = '';
   protected hands: HeldInstrument['hands'] = 'left-on-top';
+  protected written: HeldInstrument['written'] = 'as-charted';
   protected hertz = '';
   protected note = '';
   protected ratios: Record<NoteId, string> = {};
@@ -141,8 +152,8 @@ export class InstrumentFormComponent implements OnInit {
   protected schools: Record<string, string> = {};
 
   ngOnInit(): void {
-    const { name, hands, referenceHertz, note, tuning, schools } = this.held();
-    [this.name, this.hands, this.note] = [name, hands, note];
+    const { name, hands, written, referenceHertz, note, tuning, schools } = this.held();
+    [this.name, this.hands, this.written, this.note] = [name, hands, written, note];
     this.hertz = referenceHertz === null ? '' : String(referenceHertz);
     this.schools = Object.fromEntries(this.questions().map(({ id }) => [id, schools[id] ?? '']));
     this.ratios = Object.fromEntries(this.tuned().map(({ id, ratios }) => [id, (tuning.kind === 'ratios' ? tuning.ratios[id] : undefined) ?? ratios[0]]));
@@ -161,7 +172,8 @@ export class InstrumentFormComponent implements OnInit {
     const schools = Object.fromEntries(this.questions().flatMap(({ id }) => (this.schools[id] ? [[id, this.schools[id]]] : [])));
     const hands = model.mirror?.kind === 'refused' ? 'left-on-top' : this.hands;
     const knownNotes = held.knownNotes.filter((note) => model.notes.some(({ id }) => id === note));
-    const input = { name: this.name, model: model.id, hands, tuning, schools, referenceHertz, knownNotes, note: this.note };
+    const written = isWrittenInTwoOctaves(model) ? this.written : 'as-charted';
+    const input = { name: this.name, model: model.id, hands, written, tuning, schools, referenceHertz, knownNotes, note: this.note };
     try {
       asPlayed(model, input);
     } catch (error) {

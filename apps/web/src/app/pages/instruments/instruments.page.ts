@@ -123,6 +123,7 @@ export class InstrumentsPage {
       studentId: student?.id ?? null,
       model: model.id,
       hands: 'left-on-top',
+      written: 'as-charted',
       tuning: { kind: 'chart' },
       schools: {},
       referenceHertz: null,

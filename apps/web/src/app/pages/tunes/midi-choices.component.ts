@@ -77,10 +77,11 @@ export class MidiChoicesComponent {
   });
   protected readonly isPlaying = computed(() => this.transport.playing() === 'midi');
   protected readonly about = computed(() => {
-    const { voices, meter, key, tempo } = this.score();
-    const outside = this.tune().notices.length;
+    const { voices, meter, key } = this.score();
+    const { notices, tempo } = this.tune();
+    const outside = notices.length;
     const fits = outside === 0 ? 'all on this instrument' : `${outside} of them not on this instrument`;
-    return `${voices[0].bars.length} bars in ${meter.text}, ${key.name}, ${tempo?.perMinute ?? 120} quarter notes a minute; ${voices[0].events.filter(({ pitches }) => pitches.length > 0).length} notes, ${fits}.`;
+    return `${voices[0].bars.length} bars in ${meter.text}, ${key.name}, ${tempo} beats a minute; ${voices[0].events.filter(({ pitches }) => pitches.length > 0).length} notes, ${fits}.`;
   });
   private readonly tune = computed(() => readTune(this.state.model(), this.score()));
 

@@ -9,7 +9,14 @@ const own = (id: string, name: string): OwnModel => ({
   ...{ id, instrument: { ...practiceChanter, id, name }, by: 'Maren Tolvik', changed: '2026-03-09T14:02:00Z', version: 1 },
 });
 const held: HeldInstrument = {
-  ...{ id: 'h', name: 'Runa’s chanter', owner: { kind: 'student', id: 'runa', name: 'Runa' }, model: 'practice-chanter', hands: 'right-on-top' },
+  ...{
+    id: 'h',
+    name: 'Runa’s chanter',
+    owner: { kind: 'student', id: 'runa', name: 'Runa' },
+    model: 'practice-chanter',
+    hands: 'right-on-top',
+    written: 'as-charted',
+  },
   ...{ tuning: { kind: 'chart' }, schools: {}, referenceHertz: null, knownNotes: [], note: '', version: 1 },
 };
 
