@@ -17,7 +17,20 @@ async function bundled() {
     target: 'node20',
     format: 'esm',
     logLevel: 'warning',
-    external: ['abcjs', '@playwright/test', 'pg', 'fast-check', 'fast-xml-parser', 'midi-file', 'musicxml-io', 'verovio', 'verovio/wasm', 'verovio/esm', '../e2e/server.mjs', '../e2e/own-postgres.mjs'],
+    external: [
+      'abcjs',
+      '@playwright/test',
+      'pg',
+      'fast-check',
+      'fast-xml-parser',
+      'midi-file',
+      'musicxml-io',
+      'verovio',
+      'verovio/wasm',
+      'verovio/esm',
+      '../e2e/server.mjs',
+      '../e2e/own-postgres.mjs',
+    ],
   });
   return outfile;
 }

@@ -156,3 +156,14 @@ test('all tunes go out as one book, which comes in again', async ({ page }) => {
   await bring(page, 'book.abc', text);
   await expect(page.getByText(`${count} tunes added:`)).toBeVisible();
 });
+
+test('which note of its chords a tune plays is chosen on the tune', async ({ page }) => {
+  await signIn(page);
+  await pasteTune(page, 'X:1\nT:Zither Lane\nM:4/4\nL:1/4\nK:D\n[df] [ea] [df] [ea]|]\n');
+  await page.getByRole('link', { name: 'Zither Lane' }).first().click();
+  await page.getByRole('button', { name: 'Note of a chord: highest notes' }).click();
+  await page.getByRole('menuitem', { name: 'lowest notes' }).click();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Note of a chord: lowest notes' })).toBeVisible();
+});

@@ -11,13 +11,21 @@ const abcText = typedText.max(longestTune, `The text of one tune can have at mos
 
 const instrument = z.string().min(1).max(60);
 /** Id of a voice as the text names it; empty for the first. */
-const voice = typedText.max(40);
+const voice = typedText.max(40, 'The name of a voice can have at most 40 characters.');
+/** Which note of a chord is played. */
+const chordNote = z.enum(['highest', 'lowest', 'first']);
 
 /**
  * `version` is the one that was read; a later one in the database refuses the save.
- * `instrument` moves the tune to another one, `voice` chooses which is read; without them both stay.
+ * `instrument` moves the tune to another one, `voice` and `chordNote` choose what is read of it; what is not given stays.
  */
-export const tuneInputSchema = z.strictObject({ abc: abcText, version: versionSchema, instrument: instrument.optional(), voice: voice.optional() });
+export const tuneInputSchema = z.strictObject({
+  abc: abcText,
+  version: versionSchema,
+  instrument: instrument.optional(),
+  voice: voice.optional(),
+  chordNote: chordNote.optional(),
+});
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 
 export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional(), instrument: instrument.optional() });
@@ -61,6 +69,7 @@ export type TunePins = z.infer<typeof tunePinsSchema>;
 export const tuneDetailSchema = tuneSummarySchema.extend({
   abc: z.string(),
   voice: z.string(),
+  chordNote,
   version: z.number().int(),
   pins: z.array(tunePinSchema),
   pinsVersion: z.number().int(),
@@ -96,6 +105,7 @@ export const archiveTuneSchema = z.strictObject({
   instrument: z.string().min(1).max(60),
   abc: typedText.max(longestTune),
   voice: voice.default(''),
+  chordNote: chordNote.default('highest'),
   pins: tunePinsSchema.shape.pins.default([]),
   changed: momentSchema,
   ...archiveDates,

@@ -12,6 +12,7 @@ import { LineSpeeds1764547200000 } from './migrations/1764547200000-line-speeds'
 import { StudiosApart1764633600000 } from './migrations/1764633600000-studios-apart';
 import { Doors1764720000000 } from './migrations/1764720000000-doors';
 import { TuneFacts1764806400000 } from './migrations/1764806400000-tune-facts';
+import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
 import { WrittenOctave1764892800000 } from './migrations/1764892800000-written-octave';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
@@ -38,6 +39,7 @@ export function createDataSource(
       Doors1764720000000,
       TuneFacts1764806400000,
       WrittenOctave1764892800000,
+      ChordNote1764979200000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

@@ -7,6 +7,7 @@ import {
   splitBook,
   titleOf,
   type BookReading,
+  type ChordNote,
   type Instrument,
   type ReadEntry,
   type RefusedEntry,
@@ -28,6 +29,8 @@ export interface KeptTune {
   readonly instrument: string;
   /** The voice that is read; empty for the first. */
   readonly voice: string;
+  /** Which note of a chord is played. */
+  readonly chordNote: ChordNote;
   /** By which reader all this was worked out. */
   readonly reader: number;
   readonly facts: TuneFacts;
@@ -43,7 +46,7 @@ function movementReaderOf(instrument: Instrument): MovementReader {
 }
 
 /** @param wanted instrument for which the book was read; a tune under another one's own key is that one's */
-export function keptTuneOf(wanted: Instrument, { title, abc, tune, instrument: id }: ReadEntry): KeptTune {
+export function keptTuneOf(wanted: Instrument, { title, abc, tune, instrument: id }: ReadEntry, chordNote: ChordNote = 'highest'): KeptTune {
   const instrument = id === wanted.id || !instruments.some((each) => each.id === id) ? wanted : instrumentById(id);
   return {
     title: title.slice(0, 300),
@@ -55,6 +58,7 @@ export function keptTuneOf(wanted: Instrument, { title, abc, tune, instrument: i
     abc,
     instrument: id,
     voice: tune.score.voices.indexOf(tune.voice) > 0 ? tune.voice.id : '',
+    chordNote,
     reader: readerVersion,
     facts: factsOf(instrument, tune, movementReaderOf(instrument)),
   };

@@ -51,4 +51,14 @@ describe('tunes that an older version read', () => {
     const kept = await ada.put(`/api/tunes/${id}`, { abc: two.replace('T:Two', 'T:Three'), version: 2 });
     expect(kept.body).toMatchObject({ kind: 'saved', tune: { title: 'Three', voice: '2' } });
   });
+
+  it('which note of a chord is played is kept with the text too, whatever else is saved', async () => {
+    const chords = 'X:1\nT:Chords\nM:4/4\nL:1/4\nK:HP\n[Ae] [Ae] [Ae] [Ae]|\n';
+    const { body } = await upload(ada, '/api/tunes/import', Buffer.from(chords));
+    const [{ id, notes }] = (body as ImportResult).saved;
+    expect(notes).toEqual(['e']);
+    const saved = await ada.put(`/api/tunes/${id}`, { abc: chords, chordNote: 'lowest', version: 1 });
+    expect(saved.body).toMatchObject({ kind: 'saved', tune: { chordNote: 'lowest', notes: ['low-a'] } });
+    await ada.put(`/api/tunes/${id}`, { abc: chords, chordNote: 'loudest', version: 2 }).expect(400);
+  });
 });

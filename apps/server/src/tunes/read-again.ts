@@ -15,7 +15,7 @@ export async function readAgain(database: Database, readers: Readers, studioId: 
     if (old.length === 0) return count;
     for (const tune of old) {
       const instrument = await database.inStudio(studioId, () => models.known(studioId, tune.instrument));
-      const read = await readers.readKept(studioId, instrument, tune.abc, tune.voice);
+      const read = await readers.readKept(studioId, instrument, tune);
       await database.inStudio(studioId, () => tunes.setFacts(studioId, tune, read));
     }
     count += old.length;

@@ -1,4 +1,4 @@
-import type { FaultCode, Instrument } from '@zelpit/core';
+import type { ChordNote, FaultCode, Instrument } from '@zelpit/core';
 import type { KeptTune, TuneReading } from './kept-tune';
 
 /** A book to read. */
@@ -21,6 +21,7 @@ export interface KeptRequest {
   readonly instrument: Instrument;
   readonly abc: string;
   readonly voice: string;
+  readonly chordNote: ChordNote;
 }
 
 export type ReaderRequest = BookRequest | KeptRequest;

@@ -13,7 +13,7 @@ const answer = (message: ReaderAnswer): void => parentPort?.postMessage(message)
 parentPort?.on('message', (request: ReaderRequest) => {
   try {
     if (request.kind === 'book') readAll(request);
-    else answer({ kind: 'kept', tune: keptTuneOf(request.instrument, readKept(request.instrument, request.abc, request.voice)) });
+    else answer({ kind: 'kept', tune: keptTuneOf(request.instrument, readKept(request.instrument, request.abc, request), request.chordNote) });
     answer({ kind: 'done' });
   } catch (error) {
     if (!(error instanceof ZelpitFault)) throw error;

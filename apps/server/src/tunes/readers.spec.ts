@@ -69,7 +69,7 @@ describe('Readers', () => {
   });
 
   it('read a kept tune again, whatever it holds', async () => {
-    const kept = await readers.readKept('one', practiceChanter, tune('Kept', 'A {gc e|'), '');
+    const kept = await readers.readKept('one', practiceChanter, { abc: tune('Kept', 'A {gc e|'), voice: '', chordNote: 'highest' });
     expect(kept).toMatchObject({
       title: 'Kept',
       reader: readerVersion,

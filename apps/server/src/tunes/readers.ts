@@ -47,10 +47,10 @@ export class Readers {
   }
 
   /** A kept tune read again; undefined where that takes too long. */
-  readKept(studioId: string, instrument: Instrument, abc: string, voice: string): Promise<KeptTune | undefined> {
+  readKept(studioId: string, instrument: Instrument, { abc, voice, chordNote }: Pick<KeptTune, 'abc' | 'voice' | 'chordNote'>): Promise<KeptTune | undefined> {
     return this.turns.run(studioId, async () => {
       let kept: KeptTune | undefined;
-      await this.ask({ kind: 'kept', instrument, abc, voice }, (message) => {
+      await this.ask({ kind: 'kept', instrument, abc, voice, chordNote }, (message) => {
         if (message.kind === 'kept') kept = message.tune;
       });
       return kept;

@@ -16,18 +16,18 @@ export const tuneArchive = archivePart({
   signs: { letter: 't', idsOf },
   load: (database, studioId) => everything(database, TuneEntity, studioId),
   pack: (rows, signs) =>
-    rows.map(({ id, instrument, abc, voice, pins, createdAt, updatedAt, deletedAt }) => ({
-      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, pins },
+    rows.map(({ id, instrument, abc, voice, chordNote, pins, createdAt, updatedAt, deletedAt }) => ({
+      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, chordNote, pins },
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   /** Every tune read again. A text that was kept is taken whatever today's reader makes of it. */
   prepare: (tunes, files): ReadonlyMap<string, KeptTune> => {
     const known = instrumentsIn(files);
     return new Map(
-      tunes.map(({ sign, instrument: id, abc, voice }) => {
+      tunes.map(({ sign, instrument: id, abc, voice, chordNote }) => {
         const instrument = known.get(id);
         if (instrument === undefined || !/^K:/m.test(abc) || splitBook(abc).length !== 1) throw refused(`A tune in this backup (${sign}) cannot be read.`);
-        return [sign, { ...keptTuneOf(instrument, readKept(instrument, abc, voice)), abc }];
+        return [sign, { ...keptTuneOf(instrument, readKept(instrument, abc, { voice, chordNote }), chordNote), abc }];
       }),
     );
   },

@@ -1,5 +1,5 @@
 import type { TunePin } from '@zelpit/contract';
-import type { TuneFacts } from '@zelpit/core';
+import type { ChordNote, TuneFacts } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'tune' })
@@ -16,6 +16,8 @@ export class TuneEntity {
   @Column({ type: 'text' }) abc: string;
   /** Id of the voice that is read; empty for the first. */
   @Column({ type: 'text', default: '' }) voice: string;
+  /** Which note of a chord is played. */
+  @Column({ type: 'text', name: 'chord_note', default: 'highest' }) chordNote: ChordNote;
   /** By which reader what stands above and `facts` were worked out. */
   @Column({ type: 'int', default: 1 }) reader: number;
   @Column({ type: 'jsonb', default: {} }) facts: TuneFacts;

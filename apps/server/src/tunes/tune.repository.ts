@@ -19,7 +19,7 @@ function summary(entity: SummaryRow): TuneSummary {
 
 const insertBatch = 200;
 
-export type OldTune = Pick<TuneEntity, 'id' | 'abc' | 'voice' | 'instrument' | 'version'>;
+export type OldTune = Pick<TuneEntity, 'id' | 'abc' | 'voice' | 'chordNote' | 'instrument' | 'version'>;
 
 interface Wanted extends PageQuery {
   readonly find?: string;
@@ -59,7 +59,15 @@ export class TuneRepository {
     const found = await this.database.of(TuneEntity).findOneBy({ studioId, id });
     return found === null
       ? undefined
-      : { ...summary(found), abc: found.abc, voice: found.voice, version: found.version, pins: found.pins, pinsVersion: found.pinsVersion };
+      : {
+          ...summary(found),
+          abc: found.abc,
+          voice: found.voice,
+          chordNote: found.chordNote,
+          version: found.version,
+          pins: found.pins,
+          pinsVersion: found.pinsVersion,
+        };
   }
 
   async has(studioId: string, id: string): Promise<boolean> {
@@ -79,12 +87,12 @@ export class TuneRepository {
   private async insert(studioId: string, rows: readonly (KeptTune & { readonly id: string })[]): Promise<void> {
     const column = <K extends keyof (typeof rows)[number]>(name: K): (typeof rows)[number][K][] => rows.map((row) => row[name]);
     await this.database.query(
-      `INSERT INTO tune (studio_id, id, title, rhythm, meter, music_key, bars, outside, instrument, abc, voice, reader, facts)
-       SELECT $1, * FROM unnest($2::uuid[], $3::text[], $4::text[], $5::text[], $6::text[], $7::int[], $8::int[], $9::text[], $10::text[], $11::text[], $12::int[], $13::jsonb[])`,
+      `INSERT INTO tune (studio_id, id, title, rhythm, meter, music_key, bars, outside, instrument, abc, voice, chord_note, reader, facts)
+       SELECT $1, * FROM unnest($2::uuid[], $3::text[], $4::text[], $5::text[], $6::text[], $7::int[], $8::int[], $9::text[], $10::text[], $11::text[], $12::text[], $13::int[], $14::jsonb[])`,
       [
         studioId,
         ...[column('id'), column('title'), column('rhythm'), column('meter'), column('musicKey')],
-        ...[column('bars'), column('outside'), column('instrument'), column('abc'), column('voice'), column('reader')],
+        ...[column('bars'), column('outside'), column('instrument'), column('abc'), column('voice'), column('chordNote'), column('reader')],
         column('facts').map((facts) => JSON.stringify(facts)),
       ],
     );
@@ -99,9 +107,10 @@ export class TuneRepository {
 
   /** Tunes that an older reader read, put away ones too. */
   async readByOlder(studioId: string, limit: number): Promise<readonly OldTune[]> {
-    return this.database.query<OldTune>('SELECT id, abc, voice, instrument, version FROM tune WHERE studio_id = $1 AND reader < $2 ORDER BY id LIMIT $3', [
-      ...[studioId, readerVersion, limit],
-    ]);
+    return this.database.query<OldTune>(
+      'SELECT id, abc, voice, chord_note AS "chordNote", instrument, version FROM tune WHERE studio_id = $1 AND reader < $2 ORDER BY id LIMIT $3',
+      [...[studioId, readerVersion, limit]],
+    );
   }
 
   /** Sets what was worked out again, unless the text was changed meanwhile. The version stays: nobody changed the tune. */

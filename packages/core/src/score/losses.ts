@@ -10,11 +10,12 @@ export type TuneFormat = 'abc' | 'musicxml' | 'mxl' | 'mid' | 'wav' | 'pdf' | 's
 export function lossesOf(format: TuneFormat, score: Score, voice: ScoreVoice): readonly string[] {
   if (format === 'abc') return [];
   const has = hasIn(score, voice);
+  const fields = (letters: string): string => fieldsIn(score, letters);
   if (format === 'musicxml' || format === 'mxl') {
     return phrases([
       [has.partOrder, `the order of the parts (${score.partOrder.join('')}): they stand in the order of the page`],
       [has.pipes, 'the pipes’ own key: it is written as F sharp and C sharp'],
-      [has.fields, 'source, notes, book and other fields of the text'],
+      [fields('ABDFGHNORSZ') !== '', fields('ABDFGHNORSZ')],
       [has.wordsAfter, 'the words after the tune'],
     ]);
   }
@@ -22,7 +23,7 @@ export function lossesOf(format: TuneFormat, score: Score, voice: ScoreVoice): r
     return phrases([
       [has.voices, 'other voices: the one that is read is drawn'],
       [has.wordsAfter, 'the words after the tune'],
-      [has.fields, 'source, notes, book and other fields of the text'],
+      [fields('ABDFGHNOSZ') !== '', fields('ABDFGHNOSZ')],
     ]);
   }
   return phrases([
@@ -36,16 +37,35 @@ export function lossesOf(format: TuneFormat, score: Score, voice: ScoreVoice): r
   ]);
 }
 
+/** Fields of the head that only ABC has. */
+const fieldNames: Readonly<Record<string, string>> = {
+  ...{
+    A: 'where its maker lives',
+    B: 'book',
+    D: 'record',
+    F: 'address of the file',
+    G: 'group',
+    H: 'history',
+    N: 'notes on it',
+    O: 'origin',
+    R: 'kind of tune',
+  },
+  ...{ S: 'source', Z: 'who wrote it down' },
+};
+
+/** Names of the fields with these letters that the head has: "kind of tune, source". */
+const fieldsIn = ({ header }: Score, letters: string): string =>
+  [...new Set(header.flatMap(({ letter, text }) => (text !== '' && letters.includes(letter) ? [fieldNames[letter]] : [])))].join(', ');
+
 const phrases = (all: readonly (readonly [boolean, string])[]): readonly string[] => all.flatMap(([holds, text]) => (holds ? [text] : []));
 
 function hasIn(
   score: Score,
   { events, bars }: ScoreVoice,
-): Readonly<Record<'partOrder' | 'pipes' | 'fields' | 'wordsAfter' | 'voices' | 'words' | 'chords' | 'signs' | 'slurs', boolean>> {
+): Readonly<Record<'partOrder' | 'pipes' | 'wordsAfter' | 'voices' | 'words' | 'chords' | 'signs' | 'slurs', boolean>> {
   return {
     partOrder: score.partOrder.length > 0,
     pipes: bars.some(({ key }) => key.isPipes),
-    fields: score.header.some(({ letter, text }) => text !== '' && 'ABDFGHNORSZ'.includes(letter)),
     wordsAfter: score.words.length > 0,
     voices: score.voices.length > 1,
     words: events.some(({ lyrics }) => lyrics.some(({ text }) => text !== '')),

@@ -7,5 +7,17 @@ export { noticePhrase, readTune } from './read-tune';
 export { factsOf, findingText, readerVersion, type TuneFacts } from './tune-facts';
 export { pathOfTune, type TunePath } from './tune-path';
 export { changesOfTune, troubleOfTune, type Place, type TuneChange, type TuneChanges, type TuneFingerings } from './tune-changes';
-export { isTongued, placePhrase, type Articulation, type Bar, type OrnamentSign, type Notice, type Tune, type TuneNote, type WrittenNote } from './tune';
+export {
+  isTongued,
+  placePhrase,
+  type Articulation,
+  type ChordNote,
+  type ReadingChoice,
+  type Bar,
+  type OrnamentSign,
+  type Notice,
+  type Tune,
+  type TuneNote,
+  type WrittenNote,
+} from './tune';
 export { writtenOrnaments, type WrittenOrnament } from './written-ornaments';

@@ -3,7 +3,7 @@ import { instruments, type Instrument } from '../fingering';
 import { plainText, readAbc, type AbcFault } from '../score';
 import { lineInFile, ownText, splitBook, titleOf, type BookEntry } from './abc-book';
 import { readTune } from './read-tune';
-import type { Tune } from './tune';
+import type { ReadingChoice, Tune } from './tune';
 
 export interface ReadEntry {
   readonly title: string;
@@ -98,10 +98,10 @@ function readEntry(instrument: Instrument, entry: BookEntry): BookReading {
 /**
  * A tune that is kept already. Its text is the truth: what a later reader cannot make sure of is named in the findings and refuses nothing.
  */
-export function readKept(instrument: Instrument, abc: string, voiceId?: string): ReadEntry {
+export function readKept(instrument: Instrument, abc: string, choice: ReadingChoice = {}): ReadEntry {
   const [entry] = splitBook(abc);
   const { score, faults } = readAbc(abc);
-  const tune = readTune(instrument, score, voiceId);
+  const tune = readTune(instrument, score, choice);
   const unsure = faults.map(({ line, problem }) => ({ kind: 'order' as const, text: `line ${line}: ${problem}`, bar: 0, beat: 1 }));
   const title = entry === undefined ? 'untitled tune' : plainText(titleOf(entry));
   return { title, firstLine: 1, abc, tune: { ...tune, findings: [...unsure, ...tune.findings] }, instrument: instrument.id };

@@ -1,21 +1,19 @@
 import type { Instrument, NoteId } from '../fingering';
 import { playingOrder, readAbc, semitoneOf, type Score, type ScoreEvent, type ScorePitch, type ScoreVoice, type Tempo } from '../score';
-import { placePhrase, type Bar, type Notice, type OrnamentSign, type Tune, type TuneNote } from './tune';
+import { placePhrase, type Bar, type ChordNote, type ReadingChoice, type Notice, type OrnamentSign, type Tune, type TuneNote } from './tune';
 import { defaultTempo } from './usual-tempo';
 import { writtenNote } from './written-pitch';
 
 /**
- * A tune for one instrument. Notes that the instrument does not have stay in their place as `outside` and are named in the notices; of a chord the highest note is
- * played.
+ * A tune for one instrument. Notes that the instrument does not have stay in their place as `outside` and are named in the notices; of a chord one note is played.
  * @param written the text of one tune, or the score that was read from one
- * @param voiceId which voice; the first where none is given or none has that name
  */
-export function readTune(instrument: Instrument, written: string | Score, voiceId?: string): Tune {
+export function readTune(instrument: Instrument, written: string | Score, { voice: voiceId, chordNote = 'highest' }: ReadingChoice = {}): Tune {
   const score = typeof written === 'string' ? readAbc(written).score : written;
   const voice = score.voices.find(({ id }) => id === voiceId) ?? score.voices.at(0) ?? silence;
   const bars = voice.bars.map((bar): Bar => ({ ...bar, endsPart: bar.closesRepeat > 0 || partEnds.has(bar.line) }));
   if (bars.length > 0) bars[bars.length - 1] = { ...bars[bars.length - 1], endsPart: true };
-  const { notes, notices } = new NoteReader(instrument).read(voice.events, bars);
+  const { notes, notices } = new NoteReader(instrument, chordNote).read(voice.events, bars);
   const { meter, key } = score;
   return {
     title: score.titles.at(0) ?? '',
@@ -27,7 +25,7 @@ export function readTune(instrument: Instrument, written: string | Score, voiceI
     bars,
     playedBars: playingOrder(bars, score.partOrder),
     notices,
-    findings: findingsOf(score, voice),
+    findings: findingsOf(score, voice, chordNote),
     score,
     voice,
   };
@@ -47,7 +45,7 @@ function beatsAMinute(tempo: Tempo | undefined, beat: number): number | undefine
   return Math.min(400, Math.max(10, Math.round((tempo.perMinute * tempo.beat) / beat)));
 }
 
-function findingsOf(score: Score, voice: ScoreVoice): Tune['findings'] {
+function findingsOf(score: Score, voice: ScoreVoice, chordNote: ChordNote): Tune['findings'] {
   const missing = [...new Set(score.partOrder.filter((label) => !voice.bars.some(({ part }) => part === label)))];
   const chord = voice.bars.find(({ first, end }) => voice.events.slice(first, end).some(({ pitches }) => pitches.length > 1));
   const overlay = voice.bars.find(({ overlays }) => overlays.length > 0);
@@ -56,7 +54,7 @@ function findingsOf(score: Score, voice: ScoreVoice): Tune['findings'] {
     ...score.notices,
     ...(score.voices.length > 1 ? [{ kind: 'read', text: `${score.voices.length} voices: the ${ordinal(which)} is read`, bar: 0, beat: 1 } as const] : []),
     ...missing.map((label) => ({ kind: 'order', text: `no part is called ${label}`, bar: 0, beat: 1 }) as const),
-    ...(chord === undefined ? [] : [{ kind: 'read', text: 'chords: the highest note is played', bar: chord.number, beat: 1 } as const]),
+    ...(chord === undefined ? [] : [{ kind: 'read', text: `chords: the ${chordNote} note is played`, bar: chord.number, beat: 1 } as const]),
     ...(overlay === undefined ? [] : [{ kind: 'read', text: 'notes at the same time (&) are not played', bar: overlay.number, beat: 1 } as const]),
   ];
 }
@@ -69,7 +67,10 @@ class NoteReader {
   private readonly notices: Notice[] = [];
   private slurs = 0;
 
-  constructor(private readonly instrument: Instrument) {}
+  constructor(
+    private readonly instrument: Instrument,
+    private readonly chordNote: ChordNote,
+  ) {}
 
   read(events: readonly ScoreEvent[], bars: readonly Bar[]): { readonly notes: readonly TuneNote[]; readonly notices: readonly Notice[] } {
     for (const bar of bars) {
@@ -95,7 +96,7 @@ class NoteReader {
         say(`grace note ${read.text} cannot be played`);
       }
     }
-    const pitch = highestOf(event.pitches);
+    const pitch = playedOf(event.pitches, this.chordNote);
     const written = pitch === undefined ? ({ kind: 'rest' } as const) : writtenNote(this.instrument, pitch, isOwnKey);
     if (written.kind === 'outside') say(`${written.text} cannot be played`);
     this.notes.push({
@@ -116,9 +117,10 @@ class NoteReader {
 }
 
 /** The note of a chord that is played. */
-function highestOf(pitches: readonly ScorePitch[]): ScorePitch | undefined {
-  if (pitches.length < 2) return pitches.at(0);
-  return pitches.reduce((highest, pitch) => (semitoneOf(pitch) > semitoneOf(highest) ? pitch : highest));
+function playedOf(pitches: readonly ScorePitch[], chordNote: ChordNote): ScorePitch | undefined {
+  if (pitches.length < 2 || chordNote === 'first') return pitches.at(0);
+  const sign = chordNote === 'highest' ? 1 : -1;
+  return pitches.reduce((best, pitch) => (sign * (semitoneOf(pitch) - semitoneOf(best)) > 0 ? pitch : best));
 }
 
 /** Signs over notes by their names in ABC. */

@@ -78,8 +78,10 @@ describe('readTune', () => {
   it('says when a second voice or a chord is left out', () => {
     expect(tune('[Ae]2 A2|').findings.map(({ text }) => text)).toEqual(['chords: the highest note is played']);
     expect(letters('[eA]2 A2|')).toEqual(['e', 'low-a']);
+    expect(readTune(chanter, `${head}[ceA]2 A2|\n`, { chordNote: 'lowest' }).notes[0].written).toEqual({ kind: 'note', note: 'low-a' });
+    expect(readTune(chanter, `${head}[ceA]2 A2|\n`, { chordNote: 'first' }).notes[0].written).toEqual({ kind: 'note', note: 'c' });
     expect(tune('V:1\nA4|\nV:2\ne4|').findings.map(({ text }) => text)).toEqual(['2 voices: the first is read']);
-    expect(readTune(chanter, `${head}V:1\nA4|\nV:2\ne4|\n`, '2').notes[0].written).toEqual({ kind: 'note', note: 'e' });
+    expect(readTune(chanter, `${head}V:1\nA4|\nV:2\ne4|\n`, { voice: '2' }).notes[0].written).toEqual({ kind: 'note', note: 'e' });
   });
 });
 

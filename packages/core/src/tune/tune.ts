@@ -30,6 +30,17 @@ export interface TuneNote {
   readonly source: { readonly start: number; readonly end: number };
 }
 
+/** Which note of a chord is played. */
+export type ChordNote = 'highest' | 'lowest' | 'first';
+
+/** Of what is written, what is read. */
+export interface ReadingChoice {
+  /** Id of a voice; the first where none is given or none has that name. */
+  readonly voice?: string;
+  /** The highest where nothing is said. */
+  readonly chordNote?: ChordNote;
+}
+
 /** How the notes of a tune follow each other: each with the tongue, none, or as slurs stand on the page. */
 export type Articulation = 'slurred' | 'tongued' | 'written';
 

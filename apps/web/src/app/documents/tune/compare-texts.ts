@@ -38,6 +38,7 @@ export function compareTexts(base: TuneDraft, mine: TuneDraft, theirs: TuneDraft
   const join = (choices: Choices): TuneDraft => ({
     instrument: mine.instrument === base.instrument ? theirs.instrument : mine.instrument,
     voice: mine.voice === base.voice ? theirs.voice : mine.voice,
+    chordNote: mine.chordNote === base.chordNote ? theirs.chordNote : mine.chordNote,
     abc: regions.flatMap(({ key, lines }) => (choices.get(key) === 'theirs' ? lines.theirs : lines.mine)).join('\n'),
   });
   return { pieces: regions, join };

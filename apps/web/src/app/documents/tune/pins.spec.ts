@@ -13,7 +13,7 @@ const [usual, other] = [
 ];
 const detail = (pins: TunePin[], pinsVersion: number): object => ({
   ...{ id, title: 'The Paper Lighthouse', rhythm: 'air', meter: '4/4', key: 'HP', bars: 1, outside: 0, instrument: 'practice-chanter' },
-  ...{ notes: [], movements: [], findings: 0, voice: '' },
+  ...{ notes: [], movements: [], findings: 0, voice: '', chordNote: 'highest' },
   ...{ abc: 'X:1\nK:HP\nA|', version: 1, pins, pinsVersion },
 });
 const stale = (request: TestRequest): void =>

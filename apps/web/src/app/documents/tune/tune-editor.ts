@@ -30,4 +30,9 @@ export class TuneEditor extends KeptDocument<TuneDraft, TuneDetail> {
   setVoice(voice: string): void {
     this.edit((draft) => ({ ...draft, voice }), 'the voice');
   }
+
+  /** Plays another note of its chords. */
+  setChordNote(chordNote: TuneDraft['chordNote']): void {
+    this.edit((draft) => ({ ...draft, chordNote }), 'the note of its chords');
+  }
 }

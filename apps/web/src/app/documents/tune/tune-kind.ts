@@ -9,6 +9,7 @@ export interface TuneDraft {
   readonly instrument: string;
   /** Id of the voice that is read; empty for the first. */
   readonly voice: string;
+  readonly chordNote: TuneDetail['chordNote'];
 }
 
 /** How the text of a tune is fetched, saved and compared. */
@@ -16,17 +17,17 @@ export function tuneKind(tunes: TunesService): DocumentKind<TuneDraft, TuneDetai
   return {
     kind: 'tune',
     load: (id) => tunes.detail(id),
-    save: (id, { abc, instrument, voice }, version, key) =>
-      tunes.save(id, { abc, instrument, voice, version }, { key, triesAgain: false }).pipe(
+    save: (id, { abc, instrument, voice, chordNote }, version, key) =>
+      tunes.save(id, { abc, instrument, voice, chordNote, version }, { key, triesAgain: false }).pipe(
         map((answer): SaveResult<TuneDetail> => {
           if (answer.kind === 'saved') return { kind: 'saved', stored: answer.tune };
           return { kind: 'refused', message: 'The text cannot be read yet.' };
         }),
       ),
-    draftOf: ({ abc, instrument, voice }) => ({ abc, instrument, voice }),
+    draftOf: ({ abc, instrument, voice, chordNote }) => ({ abc, instrument, voice, chordNote }),
     versionOf: ({ version }) => version,
     nameOf: ({ title }) => title,
     savedAt: () => undefined,
-    isSame: (one, other) => one.abc === other.abc && one.instrument === other.instrument && one.voice === other.voice,
+    isSame: (one, other) => one.abc === other.abc && one.instrument === other.instrument && one.voice === other.voice && one.chordNote === other.chordNote,
   };
 }

@@ -84,7 +84,7 @@ export class TunesService {
     const { instrument, held } = this.state.ofFamily(detail.instrument);
     const articulation = this.articulation.of(instrument.family);
     const pins = readOn(this.pins.of(detail.id), this.shelf.known(detail.instrument), instrument);
-    const tune = readTune(instrument, detail.abc, detail.voice);
+    const tune = readTune(instrument, detail.abc, detail);
     const path = pathOfTune(this.costsOf(instrument), tune, articulation, pins);
     return of(openTune({ detail, instrument, held, risks: this.timings.tableFor(instrument), articulation, pins, tune, path }));
   }

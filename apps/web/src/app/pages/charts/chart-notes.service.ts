@@ -20,8 +20,8 @@ export class ChartNotes {
 
   /** @throws ApiFault where the tune cannot be fetched */
   async ofTune(instrument: Instrument, id: string): Promise<ReadonlySet<NoteId>> {
-    const { abc, voice } = await firstValueFrom(this.tunes.detail(id));
-    const tune = readTune(instrument, abc, voice);
+    const detail = await firstValueFrom(this.tunes.detail(id));
+    const tune = readTune(instrument, detail.abc, detail);
     const notes = tune.notes.flatMap(({ written, graceNotes }) => [...graceNotes, ...(written.kind === 'note' ? [written.note] : [])]);
     return new Set(notes);
   }

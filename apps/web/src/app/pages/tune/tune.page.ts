@@ -54,7 +54,7 @@ import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
 import { lanesLegend } from './lanes-legend';
 import { movementNames } from './movement-names';
-import { voiceChoices } from './voice-choices';
+import { chordNoteChoices, voiceChoices } from './voice-choices';
 import { newNotesFor, unknownNotes } from './new-notes';
 import { TunePlayer } from './tune-player';
 
@@ -197,6 +197,8 @@ export class TunePage implements OnDestroy {
     const voices = this.opened()?.tune.score.voices ?? [];
     return voices.length < 2 ? undefined : voiceChoices(voices);
   });
+  protected readonly chordNotes = chordNoteChoices;
+  protected readonly hasChords = computed(() => this.opened()?.tune.voice.events.some(({ pitches }) => pitches.length > 1) === true);
   /** What was passed over in the text, and what does not add up. */
   protected readonly findings = computed(() => {
     const findings = this.opened()?.tune.findings ?? [];
