@@ -80,6 +80,8 @@ test('a speed drill is one line with its speeds: on the sheet, on paper and in t
 test('another line of a sheet is of any kind, and counts say what is counted', async ({ page }) => {
   await signIn(page, '/changes/lines?note=c');
   await choose(page, 'Student', 'Pim');
+  // Another test may have given Pim a second instrument.
+  await choose(page, 'Instrument', 'Pim’s practice chanter');
   await page.getByRole('button', { name: /^New sheet for / }).click();
   await expect(page.locator('.line-row').first()).toBeVisible();
   await expect(page.getByText('1 line (8 changes)').first()).toBeVisible();

@@ -132,7 +132,7 @@ test('a tune goes out as ABC, MusicXML, packed MusicXML and MIDI, and what a kin
 
 test('a tune goes out as sound, on paper and as a drawing', async ({ page }) => {
   await openGate(page);
-  await page.getByLabel('with a fault in every change').selectOption({ index: 1 });
+  await page.getByLabel('With a fault').selectOption({ index: 1 });
   const wave = await file(page, 'WAV');
   expect(wave.subarray(0, 4).toString()).toBe('RIFF');
   expect(wave.length).toBeGreaterThan(44_100 * 2 * 10);

@@ -11,16 +11,17 @@ import { writtenNote } from './written-pitch';
 export function readTune(instrument: Instrument, written: string | Score, { voice: voiceId, chordNote = 'highest' }: ReadingChoice = {}): Tune {
   const score = typeof written === 'string' ? readAbc(written).score : written;
   const voice = score.voices.find(({ id }) => id === voiceId) ?? score.voices.at(0) ?? silence;
-  const bars = voice.bars.map((bar): Bar => ({ ...bar, endsPart: bar.closesRepeat > 0 || partEnds.has(bar.line) }));
+  const { meter, key } = score;
+  const tempo = beatsAMinute(score.tempo, meter.beat) ?? defaultTempo(score.rhythm, meter.text);
+  const bars = pacedBars(voice, tempo * meter.beat);
   if (bars.length > 0) bars[bars.length - 1] = { ...bars[bars.length - 1], endsPart: true };
   const { notes, notices } = new NoteReader(instrument, chordNote).read(voice.events, bars);
-  const { meter, key } = score;
   return {
     title: score.titles.at(0) ?? '',
     rhythm: score.rhythm,
     key: key.name,
     meter,
-    tempo: beatsAMinute(score.tempo, meter.beat) ?? defaultTempo(score.rhythm, meter.text),
+    tempo,
     notes,
     bars,
     playedBars: playingOrder(bars, score.partOrder),
@@ -29,6 +30,15 @@ export function readTune(instrument: Instrument, written: string | Score, { voic
     score,
     voice,
   };
+}
+
+/** @param start whole notes a minute at the start */
+function pacedBars({ bars }: ScoreVoice, start: number): Bar[] {
+  let pace = 1;
+  return bars.map((bar, index) => {
+    if (bar.tempo !== undefined && index > 0) pace = Math.min(20, Math.max(1 / 20, (bar.tempo.perMinute * bar.tempo.beat) / start));
+    return { ...bar, endsPart: bar.closesRepeat > 0 || partEnds.has(bar.line), pace };
+  });
 }
 
 const silence: ScoreVoice = { id: '', name: '', events: [], bars: [], soundsAt: 0 };

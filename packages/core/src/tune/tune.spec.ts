@@ -75,6 +75,11 @@ describe('readTune', () => {
     expect(read.tempo).toBe(66);
   });
 
+  it('knows how fast each bar goes beside the first', () => {
+    const read = tune('A4|[Q:1/4=132]B4|c4|[Q:1/8=66]d4|', head.replace('K:HP', 'Q:1/4=66\nK:HP'));
+    expect(read.bars.map(({ pace }) => pace)).toEqual([1, 2, 2, 0.5]);
+  });
+
   it('says when a second voice or a chord is left out', () => {
     expect(tune('[Ae]2 A2|').findings.map(({ text }) => text)).toEqual(['chords: the highest note is played']);
     expect(letters('[eA]2 A2|')).toEqual(['e', 'low-a']);

@@ -53,6 +53,8 @@ export function isTongued({ isTiedFromPrevious, isSlurred }: Pick<TuneNote, 'isT
 /** A stretch of notes between two bar lines. */
 export interface Bar extends ScoreBar {
   readonly endsPart: boolean;
+  /** How fast it goes beside the tempo at the start: 2 for twice as fast. */
+  readonly pace: number;
 }
 
 export interface Tune {

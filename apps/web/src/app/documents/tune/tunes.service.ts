@@ -148,7 +148,7 @@ export function playedNotesOf(
     return tune.notes.slice(bar.first, bar.end).map((note): PlayedNote => ({
       note: note.written.kind === 'note' ? note.written.note : null,
       graceNotes: note.graceNotes,
-      beats: note.duration / tune.meter.beat,
+      beats: note.duration / tune.meter.beat / bar.pace,
       index: note.index,
       isTied: note.isTiedFromPrevious,
       isTongued: isTongued(note, articulation),

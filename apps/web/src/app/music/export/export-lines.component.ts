@@ -8,7 +8,8 @@ import { keptPaperSize } from '../paper/paper-size';
 import { SheetPrinter } from '../paper/sheet-printer.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
-import { faultWords, SoundSettings, type ChosenFault } from '../sound/sound-settings.service';
+import { SoundSettings, type ChosenFault } from '../sound/sound-settings.service';
+import { WaveOptionsComponent } from './wave-options.component';
 import { LinePlayer } from '../lines/line-player.service';
 
 type Kind = 'abc' | 'musicxml' | 'mid' | 'wav' | 'pdf';
@@ -25,7 +26,7 @@ const pauseSeconds = 1.5;
 /** Takes lines out as files. */
 @Component({
   selector: 'zp-export-lines',
-  imports: [NgbDropdownModule],
+  imports: [NgbDropdownModule, WaveOptionsComponent],
   template: `
     <span ngbDropdown #menu="ngbDropdown" placement="bottom-end" autoClose="outside">
       <button type="button" class="btn btn-line" ngbDropdownToggle [disabled]="lines().length === 0 || busy() !== ''">
@@ -37,21 +38,7 @@ const pauseSeconds = 1.5;
         }
         <span class="d-block px-3 py-2" role="group" aria-label="WAV, the sound of each line, once">
           <button type="button" class="word" (click)="menu.close(); save('wav')">WAV, the sound of each line, once</button>
-          <span class="d-flex flex-wrap gap-3 my-2">
-            <button type="button" class="toggle" [attr.aria-pressed]="sound.hasClick()" (click)="sound.hasClick.set(!sound.hasClick())">
-              Click <b>{{ sound.hasClick() ? 'on' : 'off' }}</b>
-            </button>
-            <button type="button" class="toggle" [attr.aria-pressed]="sound.hasDrone()" (click)="sound.hasDrone.set(!sound.hasDrone())">
-              Drone <b>{{ sound.hasDrone() ? 'on' : 'off' }}</b>
-            </button>
-          </span>
-          <label class="form-label d-block" for="file-fault">With a fault</label>
-          <select id="file-fault" class="form-select" (change)="chooseFault($event)">
-            <option value="" [selected]="fault() === ''">none: clean</option>
-            @for (each of faults; track each) {
-              <option [value]="each" [selected]="fault() === each">{{ words[each] }}, {{ sound.faultMs() }} ms</option>
-            }
-          </select>
+          <zp-wave-options class="d-block my-2" [(fault)]="fault" />
         </span>
       </span>
     </span>
@@ -61,15 +48,13 @@ export class ExportLinesComponent {
   private readonly notices = inject(NoticeService);
   private readonly player = inject(LinePlayer);
   private readonly printer = inject(SheetPrinter);
-  protected readonly sound = inject(SoundSettings);
+  private readonly sound = inject(SoundSettings);
   readonly instrument = input.required<Instrument>();
   readonly title = input.required<string>();
   readonly note = input('');
   readonly lines = input.required<readonly (SheetLineInput & { readonly code?: string })[]>();
 
   protected readonly kinds = kinds;
-  protected readonly words = faultWords;
-  protected readonly faults = Object.keys(faultWords) as ChosenFault[];
   /** The fault put into every change of a sound file; empty for none. */
   protected readonly fault = signal<ChosenFault | ''>('');
   protected readonly busy = signal('');
@@ -77,13 +62,6 @@ export class ExportLinesComponent {
     ...{ title: this.title(), note: this.note(), about: `${nameOf(this.instrument())}.`, instrument: this.instrument() },
     lines: this.lines().map((line) => ({ ...line, code: line.code ?? '' })),
   }));
-
-  protected chooseFault(event: Event): void {
-    const fault = (event.target as HTMLSelectElement).value as ChosenFault | '';
-    this.fault.set(fault);
-    // The page and the file have the same fault.
-    if (fault !== '') this.sound.fault.set(fault);
-  }
 
   protected async save(kind: Kind): Promise<void> {
     this.busy.set(kind === 'pdf' ? 'PDF' : 'file');

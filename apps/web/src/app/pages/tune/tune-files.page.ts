@@ -10,7 +10,8 @@ import { StudioState } from '../../studio/state/studio-state.service';
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { keptPaperSize } from '../../music/paper/paper-size';
 import { Engraver } from '../../music/score/engraver.service';
-import { faultWords, SoundSettings, type ChosenFault } from '../../music/sound/sound-settings.service';
+import { WaveOptionsComponent } from '../../music/export/wave-options.component';
+import { SoundSettings, type ChosenFault } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
 
 interface Format {
@@ -34,7 +35,7 @@ const waveRate = 44_100;
 /** Takes a tune out as a file, and says before what each kind cannot carry. */
 @Component({
   selector: 'zp-tune-files',
-  imports: [RouterLink, SentenceComponent],
+  imports: [RouterLink, SentenceComponent, WaveOptionsComponent],
   template: `
     <div class="page">
       <zp-sentence
@@ -67,23 +68,7 @@ const waveRate = 44_100;
                     <small class="second">Not in it: {{ row.losses.join('; ') }}.</small>
                   }
                   @if (row.format === 'wav') {
-                    <span class="d-flex flex-wrap align-items-center gap-3 mt-1">
-                      <button type="button" class="toggle" [attr.aria-pressed]="sound.hasClick()" (click)="sound.hasClick.set(!sound.hasClick())">
-                        Click <b>{{ sound.hasClick() ? 'on' : 'off' }}</b>
-                      </button>
-                      <button type="button" class="toggle" [attr.aria-pressed]="sound.hasDrone()" (click)="sound.hasDrone.set(!sound.hasDrone())">
-                        Drone <b>{{ sound.hasDrone() ? 'on' : 'off' }}</b>
-                      </button>
-                      <label class="d-inline-flex align-items-center gap-2"
-                        >with a fault in every change
-                        <select class="form-select w-auto" (change)="chooseFault($event)">
-                          <option value="" [selected]="withFault() === ''">none: clean</option>
-                          @for (each of faults; track each) {
-                            <option [value]="each" [selected]="withFault() === each">{{ words[each] }}, {{ sound.faultMs() }} ms</option>
-                          }
-                        </select>
-                      </label>
-                    </span>
+                    <zp-wave-options class="d-block mt-1" [(fault)]="withFault" />
                   }
                 </span>
               </li>
@@ -102,14 +87,12 @@ export class TuneFilesPage {
   private readonly engraver = inject(Engraver);
   private readonly transport = inject(Transport);
   private readonly state = inject(StudioState);
-  protected readonly sound = inject(SoundSettings);
+  private readonly sound = inject(SoundSettings);
 
   readonly id = input.required<string>();
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
   protected readonly fault = signal('');
   protected readonly busy = signal('');
-  protected readonly words = faultWords;
-  protected readonly faults = Object.keys(faultWords) as ChosenFault[];
   /** The fault put into every change of the sound; empty for none. */
   protected readonly withFault = signal<ChosenFault | ''>('');
   protected readonly rows = computed(() => {
@@ -126,12 +109,6 @@ export class TuneFilesPage {
       });
       onCleanup(() => opening.unsubscribe());
     });
-  }
-
-  protected chooseFault(event: Event): void {
-    const fault = (event.target as HTMLSelectElement).value as ChosenFault | '';
-    this.withFault.set(fault);
-    if (fault !== '') this.sound.fault.set(fault);
   }
 
   protected async save(format: TuneFormat): Promise<void> {
