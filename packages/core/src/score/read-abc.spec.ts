@@ -26,6 +26,14 @@ describe('readAbc', () => {
     expect(score.voices[0].events.map(({ lyrics }) => lyrics.at(0)?.text)).toEqual(['syll', 'able', 'jack-in', undefined]);
   });
 
+  it('puts the signs of an s: line over the notes of the line before', () => {
+    const [voice] = read('C2D2E2F2|G4A4|\ns:!trill! * ~ "^up" | !accent! "Am"\n').score.voices;
+    expect(voice.events.map(({ decorations, annotations, chordSymbol }) => [...decorations, ...annotations, chordSymbol].join())).toEqual([
+      ...['trill,', '', 'roll,', 'up,'],
+      ...['accent,', 'Am'],
+    ]);
+  });
+
   it.each([
     ['GABc|\nr:x\n%%wobble 2\nd8|', ['passed-over 0: %%wobble']],
     ['JG8|', ['passed-over 0: “J”, which no U: explains']],

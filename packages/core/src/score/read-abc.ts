@@ -201,7 +201,7 @@ class AbcReader {
         if (text.trim() !== '') this.header.push({ letter: 'T', text: plainText(text) });
         break;
       case 's':
-        this.shared.passOver('signs written under the line (s:)');
+        this.voice?.addSigns(text);
         break;
       case 'm':
         this.shared.passOver('macros (m:)');

@@ -180,6 +180,38 @@ export class VoiceReader {
     }
   }
 
+  /** Signs over the line of notes before (`s:`), one for each note: a decoration, words in quotes, `*` for none, a bar line for the next bar. */
+  addSigns(text: string): void {
+    let at = 0;
+    for (const [piece, decoration, words] of text.matchAll(/!([^!]+)!|"([^"]*)"|\*|\||[^\s*|!"]+/g)) {
+      if (piece === '|') {
+        at = this.nextBar(at);
+        continue;
+      }
+      const event = this.line.at(at)?.event;
+      if (at >= this.line.length || event === undefined) {
+        this.shared.passOver('signs that stand over no note (s:)');
+        return;
+      }
+      if (decoration !== undefined) event.decorations = [...event.decorations, decoration];
+      else if (words !== undefined && /^[\^_<>@]/.test(words)) event.annotations = [...event.annotations, words.slice(1)];
+      else if (words !== undefined) event.chordSymbol = words;
+      else {
+        const name = this.shared.symbols.get(piece);
+        if (name !== undefined && name !== '') event.decorations = [...event.decorations, name];
+      }
+      at += 1;
+    }
+  }
+
+  /** The place of the first note of the bar after the one before `at`, in the line. */
+  private nextBar(at: number): number {
+    const bar = this.line[Math.max(0, at - 1)]?.bar;
+    let next = at;
+    if (at > 0) while (next < this.line.length && this.line[next].bar === bar) next += 1;
+    return next;
+  }
+
   /** Words under the line of notes before, one call a verse; `goesOn` where a line of words goes on with the verse before. */
   addWords(text: string, goesOn = false): void {
     if (!goesOn || this.verse.index < 0) this.verse = { index: this.verse.index + 1, at: 0 };
@@ -187,8 +219,7 @@ export class VoiceReader {
     let { at } = this.verse;
     for (const step of lyricSteps(text)) {
       if (step.kind === 'next-bar') {
-        const bar = this.line[Math.max(0, at - 1)]?.bar;
-        if (at > 0) while (at < this.line.length && this.line[at].bar === bar) at += 1;
+        at = this.nextBar(at);
         continue;
       }
       const place = this.line.at(at);
