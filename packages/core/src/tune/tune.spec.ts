@@ -1,7 +1,7 @@
 import { headingOf } from '../change';
 import { instrumentById, practiceChanter as chanter } from '../fingering';
 import { levels, RiskTable } from '../timing';
-import { changesOfTune, troubleOfTune, keyChoices, keyThatHelps, noticePhrase, placePhrase, readBook, readTune, splitBook, type BookReading } from '.';
+import { bookOf, changesOfTune, troubleOfTune, keyChoices, keyThatHelps, noticePhrase, placePhrase, readBook, readTune, splitBook, type BookReading } from '.';
 
 const head = 'X:1\nT:Try\nM:2/4\nL:1/8\nK:HP\n';
 const tune = (music: string, header = head) => readTune(chanter, header + music);
@@ -204,6 +204,22 @@ describe('readBook', () => {
     expect(bad.kind === 'refused' && bad.entry.faults).toEqual([
       { line: 9, column: 5, problem: 'A group of grace notes starts here and is never closed.', expected: '"}" after the last grace note' },
     ]);
+  });
+
+  it('gives every tune what the head of the file says, unless the tune says it itself; lines stay those of the file', () => {
+    const book = '\ufeff%%pagewidth 20cm\nM:3/4\nL:1/4\nR:waltz\n\nX:1\nT:One\nK:D\nABc|\n\nX:2\nT:Two\nM:4/4\nK:D\nABcd|\n\nX:3\nT:Bad\nK:D\nA n B|\n';
+    const readings = readAll(book);
+    const tunes = readings.flatMap((reading) => (reading.kind === 'read' ? [reading.entry.tune] : []));
+    expect(tunes.map(({ meter, rhythm, notes }) => `${meter.text} ${rhythm} ${notes[0].duration}`)).toEqual(['3/4 waltz 0.25', '4/4 waltz 0.25']);
+    const bad = readings[2];
+    expect(bad.kind === 'refused' && bad.entry.faults[0]).toMatchObject({ line: 20, column: 3 });
+    expect(bad.kind === 'refused' && bad.entry.abc).toBe('X:3\nT:Bad\nK:D\nA n B|\n');
+  });
+
+  it('puts tunes together as one book that comes apart again', () => {
+    const texts = ['X:5\nT:One\nK:D\nA4|\n', 'X:5\nT:Two\nK:D\nB4|\n\n'];
+    expect(splitBook(bookOf(texts)).map(({ abc }) => abc)).toEqual(['X:1\nT:One\nK:D\nA4|\n', 'X:2\nT:Two\nK:D\nB4|\n']);
+    expect(bookOf([])).toBe('');
   });
 
   it('refuses a tune without a key at its first line of music', () => {
