@@ -67,8 +67,8 @@ export function keptTuneOf(wanted: Instrument, { title, abc, tune, instrument: i
 /** One tune of a book as the server takes it: all that it keeps, or why it was refused. Its notes stay in the thread that read them. */
 export type TuneReading = { readonly kind: 'read'; readonly tune: KeptTune } | { readonly kind: 'refused'; readonly entry: RefusedEntry };
 
-export const tuneReadingOf = (wanted: Instrument, reading: BookReading): TuneReading =>
-  reading.kind === 'read' ? { kind: 'read', tune: keptTuneOf(wanted, reading.entry) } : reading;
+export const tuneReadingOf = (wanted: Instrument, reading: BookReading, chordNote?: ChordNote): TuneReading =>
+  reading.kind === 'read' ? { kind: 'read', tune: keptTuneOf(wanted, reading.entry, chordNote) } : reading;
 
 /** So much of a text that could not be read goes back, in characters. */
 const shown = 2000;

@@ -1,4 +1,4 @@
-import type { ChordNote, FaultCode, Instrument } from '@zelpit/core';
+import type { ChordNote, FaultCode, Instrument, ReadingChoice } from '@zelpit/core';
 import type { KeptTune, TuneReading } from './kept-tune';
 
 /** A book to read. */
@@ -13,6 +13,8 @@ export interface BookRequest {
   readonly wasTooMuch: boolean;
   /** True where the instrument was chosen for this text, whatever its key says. */
   readonly isMeant: boolean;
+  /** What is read of each tune. */
+  readonly choice: ReadingChoice;
 }
 
 /** A kept tune to read again. */

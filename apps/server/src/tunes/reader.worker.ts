@@ -21,10 +21,10 @@ parentPort?.on('message', (request: ReaderRequest) => {
   }
 });
 
-function readAll({ instrument, file, from, wasTooMuch, isMeant }: BookRequest): void {
+function readAll({ instrument, file, from, wasTooMuch, isMeant, choice }: BookRequest): void {
   const text = typeof file === 'string' ? file : bookText(file);
   answer({ kind: 'begun' });
   if (wasTooMuch) answer({ kind: 'tune', reading: tooMuch(text, from - 1) });
-  for (const reading of readBook(instrument, text, isMeant ? (wanted) => wanted : undefined, from))
-    answer({ kind: 'tune', reading: tuneReadingOf(instrument, reading) });
+  for (const reading of readBook(instrument, text, isMeant ? (wanted) => wanted : undefined, from, choice))
+    answer({ kind: 'tune', reading: tuneReadingOf(instrument, reading, choice.chordNote) });
 }

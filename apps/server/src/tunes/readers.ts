@@ -1,4 +1,4 @@
-import { ZelpitFault, type Instrument } from '@zelpit/core';
+import { ZelpitFault, type Instrument, type ReadingChoice } from '@zelpit/core';
 import type { Worker } from 'node:worker_threads';
 import { letGo, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
@@ -40,10 +40,11 @@ export class Readers {
    * The tunes of a book, in their order.
    * @param file as it came, or a text
    * @param isMeant true where the instrument was chosen for this text, whatever its key says
+   * @param choice what is read of each tune
    * Errors: `ZelpitFault` `not-abc-text`; `HttpProblem` `too-many-tries` where the studio's queue is full
    */
-  read(studioId: string, instrument: Instrument, file: Uint8Array | string, isMeant = false): Promise<readonly TuneReading[]> {
-    return this.turns.run(studioId, () => this.readAll({ kind: 'book', instrument, file, from: 0, wasTooMuch: false, isMeant }));
+  read(studioId: string, instrument: Instrument, file: Uint8Array | string, isMeant = false, choice: ReadingChoice = {}): Promise<readonly TuneReading[]> {
+    return this.turns.run(studioId, () => this.readAll({ kind: 'book', instrument, file, from: 0, wasTooMuch: false, isMeant, choice }));
   }
 
   /** A kept tune read again; undefined where that takes too long. */

@@ -49,19 +49,18 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
     tuneRoutes.saveTune,
     async ({ request, visitor: { studioId }, body: { abc, instrument: moved, voice, chordNote } }) => {
       const id = idOf(request, 'tune');
-      const { instrument, kept } = await database.inStudio(studioId, async () => {
+      const { instrument, choice } = await database.inStudio(studioId, async () => {
         const tune = await tuneOr404(studioId, id);
-        return { instrument: await models.known(studioId, moved ?? tune.instrument), kept: tune };
+        return {
+          instrument: await models.known(studioId, moved ?? tune.instrument),
+          choice: { voice: voice ?? tune.voice, chordNote: chordNote ?? tune.chordNote },
+        };
       });
       // Whoever moved it to an instrument meant that one, whatever the key says.
-      const readings = await readers.read(studioId, instrument, abc, true);
+      const readings = await readers.read(studioId, instrument, abc, true, choice);
       if (readings.length !== 1)
         throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);
-      const [reading] = readings;
-      const wanted = { voice: voice ?? kept.voice, chordNote: chordNote ?? kept.chordNote };
-      if (reading.kind === 'refused' || (wanted.voice === '' && wanted.chordNote === 'highest')) return reading;
-      const tune = await readers.readKept(studioId, instrument, { abc, ...wanted });
-      return tune === undefined ? reading : { kind: 'read' as const, tune };
+      return readings[0];
     },
     async ({ request, visitor: { studioId }, body: { version } }, reading) => {
       const id = idOf(request, 'tune');

@@ -148,9 +148,9 @@ function noteAt(line: string, at: number): AbcToken {
   }
   const end = at + found[0].length;
   if (found[2] !== undefined) return { kind: 'fault', problem: 'Quarter tones cannot be read.', expected: 'a sharp, flat or natural', start: at, end };
-  const letter = letterOf(found, line[end] === '-');
+  const letter = letterOf(found, false);
   if (!isLength(letter.length)) return { kind: 'fault', ...noLength, start: at, end };
-  return { kind: 'note', letter: { ...letter, isTied: false }, start: at, end };
+  return { kind: 'note', letter, start: at, end };
 }
 
 function letterOf(found: RegExpExecArray, isTied: boolean): LetterToken {

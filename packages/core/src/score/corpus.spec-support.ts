@@ -211,6 +211,7 @@ export const corpus: readonly Fragment[] = [
   ['a repeat after the endings', '|:A8|1B8:|2c8||:d8:|', 'A4*8 | B4*8 | A4*8 | C5*8 | D5*8 | D5*8'],
   ['endings of two sections', '|:A8|1B8:|2c8:|:d8|1e8:|2f8:|', 'A4*8 | B4*8 | A4*8 | C5*8 | D5*8 | E5*8 | D5*8 | F5*8'],
   ['only a first ending', '|:A8|1B8:|c8|', 'A4*8 | B4*8 | A4*8 | C5*8'],
+  ['endings with no music before them', '|:y|1A8:|2B8|]', 'A4*8 | B4*8'],
   ['a first ending without music', '|:A8|[1:|[2c8|]', 'A4*8 | A4*8 | C5*8'],
   ['no |: before endings', 'A8|1B8:|2c8|]', 'A4*8 | B4*8 | A4*8 | C5*8'],
   ['repeats that nothing opened, from the double bar', 'A8||B8|1c8:|2d8|]', 'A4*8 | B4*8 | C5*8 | B4*8 | D5*8'],

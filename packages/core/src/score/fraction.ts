@@ -9,18 +9,16 @@ export interface Fraction {
  * 0.375 gives 3/8.
  */
 export function fractionOf(value: number): Fraction {
-  let [lowTop, low, highTop, high] = [Math.floor(value), 1, 1, 0];
   const tolerance = 1e-9 * Math.max(1, value);
-  let [previousTop, previous] = [1, 0];
+  let [top, bottom, topBefore, bottomBefore] = [1, 0, 0, 1];
   let rest = value;
   for (let step = 0; step < 32; step += 1) {
     const whole = Math.floor(rest);
-    [lowTop, low, highTop, high] = step === 0 ? [whole, 1, 1, 0] : [whole * previousTop + highTop, whole * previous + high, previousTop, previous];
-    [previousTop, previous] = [lowTop, low];
-    if (Math.abs(lowTop / low - value) <= tolerance || rest - whole < 1e-12) break;
+    [top, bottom, topBefore, bottomBefore] = [whole * top + topBefore, whole * bottom + bottomBefore, top, bottom];
+    if (Math.abs(top / bottom - value) <= tolerance || rest - whole < 1e-12) break;
     rest = 1 / (rest - whole);
   }
-  return { top: lowTop, bottom: low };
+  return { top, bottom };
 }
 
 /** The greatest number that divides both. */

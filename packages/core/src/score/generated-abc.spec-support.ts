@@ -36,12 +36,14 @@ const slurred = fc.tuple(note, note, note).map((notes) => `(${notes.join('')})`)
 const graced = fc.tuple(fc.array(letter, { minLength: 1, maxLength: 4 }), note).map(([letters, after]) => `{${letters.join('')}}${after}`);
 const decorated = fc.tuple(fc.constantFrom('.', 'u', 'v', '!accent!', '!upbow!', '!tenuto!'), note).map(([sign, after]) => sign + after);
 const worded = fc.tuple(fc.constantFrom('"^slowly"', '"_x"', '"<y"'), note).map(([words, after]) => words + after);
+/** Never alone: readers differ on stretches without music, which nobody writes. */
+const spaced = note.map((after) => `y ${after}`);
 
 const element = fc.oneof(
   { arbitrary: note, weight: 8 },
   { arbitrary: rest, weight: 1 },
   ...[chord, brokenPair, tuplet, tied, slurred, graced, decorated, worded].map((arbitrary) => ({ arbitrary, weight: 1 })),
-  { arbitrary: fc.constant('y'), weight: 1 },
+  { arbitrary: spaced, weight: 1 },
 );
 const change = fc.constantFrom(
   '',
@@ -65,17 +67,14 @@ const bar = fc.tuple(change, fc.array(element, { minLength: 2, maxLength: 5 })).
 const measure = fc.oneof({ arbitrary: bar, weight: 10 }, { arbitrary: overBar, weight: 1 }, { arbitrary: fc.constantFrom('Z', 'Z2', 'Z3'), weight: 1 });
 const bars = fc.array(measure, { minLength: 1, maxLength: 3 }).map((all) => all.join('|'));
 
-/** An ending has at least a note: one without music is none. */
-const end = fc.tuple(bar, note).map(([music, last]) => `${music} ${last}`);
-
 const section = fc.oneof(
   bars.map((music) => `${music}||`),
   bars.map((music) => `|:${music}:|`),
   bars.map((music) => `|: ${music} :|`),
   fc.tuple(bars, bars).map(([one, two]) => `|:${one}::${two}:|`),
-  fc.tuple(bars, end, end).map(([music, one, two]) => `|:${music}|1 ${one}:|2 ${two}||`),
-  fc.tuple(bars, end, end).map(([music, one, two]) => `|:${music}|[1 ${one}:|[2 ${two}|]`),
-  fc.tuple(bars, end, end, end).map(([music, one, two, three]) => `|:${music}|[1 ${one}:|[2 ${two}:|[3 ${three}|]`),
+  fc.tuple(bars, bar, bar).map(([music, one, two]) => `|:${music}|1 ${one}:|2 ${two}||`),
+  fc.tuple(bars, bar, bar).map(([music, one, two]) => `|:${music}|[1 ${one}:|[2 ${two}|]`),
+  fc.tuple(bars, bar, bar, bar).map(([music, one, two, three]) => `|:${music}|[1 ${one}:|[2 ${two}:|[3 ${three}|]`),
 );
 
 const key = fc.constantFrom('C', 'G', 'D', 'A', 'F', 'Bb', 'Em', 'Ador', 'D mix', 'Bm', 'F#m', 'C lydian', 'G exp _b', 'Am ^g');

@@ -17,11 +17,11 @@ export {
   type Tempo,
   type Tuplet,
 } from './score';
-export { readAbc, mostFaults, type AbcFault, type AbcReading } from './read-abc';
-export { altersOfFifths, readKey as readKeyField } from './key';
-export { isCompound, readMeter } from './meter';
+export { readAbc, type AbcFault, type AbcReading } from './read-abc';
+export { readMeter } from './meter';
 export { beatsText } from './number-bars';
 export { plainText } from './plain-text';
-export { mostPlayedBars, playingOrder } from './playing-order';
-export { excerptAbc, keyField, meterField, writeAbc, type BarsWish } from './write-abc';
+export { playingOrder } from './playing-order';
+export { abcLetter } from './abc-letter';
+export { excerptAbc, writeAbc } from './write-abc';
 export { heardVoice, type HeardBar, type HeardNote, type HeardVoice } from './heard-notes';

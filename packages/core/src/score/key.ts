@@ -1,4 +1,4 @@
-import { letterOfStep, type Key } from './score';
+import type { Key } from './score';
 
 /** Fifths above C of a major key on each letter. */
 const fifthsOfLetter: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: -1, G: 1, A: 3, B: 5 };
@@ -26,6 +26,44 @@ export const plainKey: Key = { name: 'C', fifths: 0, alters: new Map(), isPipes:
 export function altersOfFifths(fifths: number): ReadonlyMap<string, number> {
   const letters = fifths >= 0 ? orderOfSharps.slice(0, fifths) : [...orderOfSharps].reverse().slice(0, -fifths);
   return new Map(letters.map((letter) => [letter, Math.sign(fifths)]));
+}
+
+/** True where two keys raise and lower the same letters. */
+export const hasSameAlters = (one: ReadonlyMap<string, number>, other: ReadonlyMap<string, number>): boolean =>
+  one.size === other.size && [...one].every(([letter, alter]) => other.get(letter) === alter);
+
+/** Names of major keys from seven flats to seven sharps and on to ten, the last for minor keys and other modes. */
+const tonics = [
+  'C flat',
+  'G flat',
+  'D flat',
+  'A flat',
+  'E flat',
+  'B flat',
+  'F',
+  'C',
+  'G',
+  'D',
+  'A',
+  'E',
+  'B',
+  'F sharp',
+  'C sharp',
+  'G sharp',
+  'D sharp',
+  'A sharp',
+];
+
+/**
+ * The key with so many sharps, flats where negative, from -7 to 7.
+ * @param mode as `modes` knows it: "minor", "dorian"; anything else is major
+ */
+export function keyOfFifths(fifths: number, mode = ''): Key {
+  const [, lower, modeName] = modes.find(([each]) => each.test(mode)) ?? modes[0];
+  const tonic = tonics.at(fifths - lower + 7);
+  const isKnown = tonic !== undefined && fifths - lower + 7 >= 0;
+  const name = isKnown ? `${tonic}${modeName === '' ? '' : ` ${modeName}`}` : tonics[fifths + 7];
+  return { name, fifths, alters: altersOfFifths(fifths), isPipes: false };
 }
 
 /**
@@ -82,6 +120,3 @@ export function readClef(text: string): { readonly octaves: number; readonly sou
   const byClef: Readonly<Record<string, number>> = { '+': 12, '-': -12 };
   return { octaves: Number(octave?.[1] ?? 0), soundsAt: Number(transpose?.[1] ?? 0) + (byClef[eighth?.[1] ?? ''] ?? 0) };
 }
-
-/** All letters, for those who walk over them. */
-export const letters: readonly string[] = letterOfStep;

@@ -1,7 +1,7 @@
 import type { Mark, ScoreBar } from './score';
 
 /** A tune that plays more bars than that ends there. */
-export const mostPlayedBars = 20_000;
+const mostPlayedBars = 20_000;
 
 /**
  * The bars in the order in which they sound, as indices: repeats and endings played out, parts in the order that the head gives, then what D.C., D.S., fine and coda ask

@@ -24,7 +24,7 @@ export interface AbcReading {
 }
 
 /** As many faults of one tune are listed. */
-export const mostFaults = 30;
+const mostFaults = 30;
 const mostNotices = 40;
 /** Voices of one tune. */
 const mostVoices = 40;
@@ -49,7 +49,6 @@ export const readAbc = (text: string): AbcReading => new AbcReader().read(text);
 class AbcReader {
   private readonly faults: AbcFault[] = [];
   private readonly passedOver = new Set<string>();
-  private readonly notices: ScoreNotice[] = [];
   private readonly header: HeaderField[] = [];
   private readonly words: string[] = [];
   private readonly voices = new Map<string, VoiceReader>();
@@ -109,7 +108,7 @@ class AbcReader {
       voices: read,
       partOrder: this.order,
       words: this.words,
-      notices: [...lengths, ...this.notices, ...passed],
+      notices: [...lengths, ...passed],
     };
   }
 
@@ -240,7 +239,7 @@ class AbcReader {
       return;
     }
     if (this.voice === undefined) this.meter = meter;
-    else this.voice.setMeter(meter);
+    else this.voice.meter = meter;
   }
 
   private readUnit(text: string): void {

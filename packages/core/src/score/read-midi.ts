@@ -1,5 +1,5 @@
 import { ZelpitFault } from '../fault';
-import { altersOfFifths } from './key';
+import { altersOfFifths, keyOfFifths } from './key';
 import { commonTime, readMeter } from './meter';
 import { numberBars, type UnnumberedBar } from './number-bars';
 import { letterOf, semitoneOf, type Key, type Meter, type Score, type ScoreEvent, type ScorePitch } from './score';
@@ -138,7 +138,7 @@ class MidiReader {
   score({ line, grid, graceMs }: MidiChoices): Score {
     const { notes } = this.melody(line, graceMs);
     const fifths = this.fifths ?? bestFifths(notes.map(({ key }) => key));
-    const key = keyFrom(fifths, this.isMinor);
+    const key = keyOfFifths(fifths, this.isMinor ? 'minor' : '');
     const placed = quantised(notes, grid);
     const { events, bars } = this.written(placed, key);
     const numbered = numberBars(bars);
@@ -255,14 +255,6 @@ function bestFifths(keys: readonly number[]): number {
     if (strange < fewest) [best, fewest] = [fifths, strange];
   }
   return best;
-}
-
-const majors = ['C flat', 'G flat', 'D flat', 'A flat', 'E flat', 'B flat', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F sharp', 'C sharp'];
-const minors = ['A flat', 'E flat', 'B flat', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F sharp', 'C sharp', 'G sharp', 'D sharp', 'A sharp'];
-
-function keyFrom(fifths: number, isMinor: boolean): Key {
-  const name = isMinor ? `${minors[fifths + 7]} minor` : majors[fifths + 7];
-  return { name, fifths, alters: altersOfFifths(fifths), isPipes: false };
 }
 
 /** How a key of the keyboard is written in a key: by its scale, else sharp in sharp keys and flat in flat ones. */

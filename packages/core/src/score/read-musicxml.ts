@@ -1,5 +1,5 @@
 import { ZelpitFault } from '../fault';
-import { altersOfFifths, plainKey } from './key';
+import { keyOfFifths, plainKey } from './key';
 import { marksIn } from './marks';
 import { commonTime, freeMeter, readMeter } from './meter';
 import { numberBars, type UnnumberedBar } from './number-bars';
@@ -8,6 +8,7 @@ import type {
   Accidental,
   BarLine,
   BarMark,
+  Draft,
   HeaderField,
   Key,
   Mark,
@@ -23,7 +24,6 @@ import type {
 } from './score';
 import { childOf, childrenOf, textIn, type XmlNode } from './xml-node';
 
-type Draft<T> = { -readonly [K in keyof T]: T[K] };
 type PitchDraft = Draft<ScorePitch> & { wantsTie: boolean };
 interface EventDraft extends Omit<Draft<ScoreEvent>, 'pitches' | 'lyrics' | 'tuplets' | 'decorations' | 'annotations'> {
   pitches: PitchDraft[];
@@ -85,7 +85,6 @@ function headerOf(root: XmlNode): readonly HeaderField[] {
   return [...creators, ...rights].filter(({ text }) => text !== '');
 }
 
-const steps: Readonly<Record<string, number>> = { C: 0, D: 1, E: 2, F: 3, G: 4, A: 5, B: 6 };
 const accidentals: Readonly<Record<string, Accidental>> = {
   ...{ sharp: 'sharp', flat: 'flat', natural: 'natural', 'double-sharp': 'double-sharp', 'sharp-sharp': 'double-sharp', 'flat-flat': 'double-flat' },
 };
@@ -316,12 +315,13 @@ class PartReader {
     const letter = textIn(childOf(pitch, 'step') ?? childOf(pitch, 'display-step'));
     const octave = Number(textIn(childOf(pitch, 'octave') ?? childOf(pitch, 'display-octave')));
     const alter = Math.round(Number(textIn(childOf(pitch, 'alter'))) || 0);
-    if (steps[letter] === undefined || !Number.isInteger(octave) || Math.abs(alter) > 2 || Math.abs(octave) > 12) {
+    const step = letterOfStep.indexOf(letter);
+    if (step === -1 || !Number.isInteger(octave) || Math.abs(alter) > 2 || Math.abs(octave) > 12) {
       throw notAScore(`Bar ${this.bars.length + 1} of this score has a note without a height.`);
     }
     const accidental = accidentals[textIn(childOf(node, 'accidental'))];
     const wantsTie = childrenOf(node, 'tie').some(({ attributes }) => attributes['type'] === 'start');
-    return { step: steps[letter] + (octave - 4 - this.clefOctaves) * 7, alter, accidental, isTiedOn: false, isTiedFromPrevious: false, wantsTie };
+    return { step: step + (octave - 4 - this.clefOctaves) * 7, alter, accidental, isTiedOn: false, isTiedFromPrevious: false, wantsTie };
   }
 
   private eventOf(node: XmlNode, pitch: PitchDraft | undefined, { graceNotes, isGraceSlashed, chordSymbol, annotations }: Pending, start: number): EventDraft {
@@ -478,12 +478,6 @@ function metronomeOf(node: XmlNode, words: string): Tempo | undefined {
   return { beat: unit * (2 - 2 ** -childrenOf(node, 'beat-unit-dot').length), perMinute, words };
 }
 
-const majorNames = ['C flat', 'G flat', 'D flat', 'A flat', 'E flat', 'B flat', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F sharp', 'C sharp'];
-const modeShifts: Readonly<Record<string, readonly [fifths: number, name: string]>> = {
-  ...{ major: [0, ''], ionian: [0, ''], minor: [3, ' minor'], aeolian: [3, ' minor'], dorian: [2, ' Dorian'], mixolydian: [1, ' Mixolydian'] },
-  ...{ phrygian: [4, ' Phrygian'], lydian: [-1, ' Lydian'], locrian: [5, ' Locrian'] },
-};
-
 function keyOf(node: XmlNode): Key {
   const own = childrenOf(node, 'key-step').map(textIn);
   if (own.length > 0) {
@@ -494,10 +488,7 @@ function keyOf(node: XmlNode): Key {
     return { name: 'C', fifths: 0, alters: new Map(usable), isPipes: false };
   }
   const fifths = Math.min(7, Math.max(-7, Math.round(Number(textIn(childOf(node, 'fifths'))) || 0)));
-  const [shift, mode] = modeShifts[textIn(childOf(node, 'mode'))] ?? modeShifts['major'];
-  const tonic = majorNames.at(fifths + shift + 7);
-  const name = tonic === undefined || fifths + shift + 7 < 0 ? majorNames[fifths + 7] : tonic + mode;
-  return { name, fifths, alters: altersOfFifths(fifths), isPipes: false };
+  return keyOfFifths(fifths, textIn(childOf(node, 'mode')));
 }
 
 function meterOf(node: XmlNode): Meter {

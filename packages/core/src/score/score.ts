@@ -1,3 +1,6 @@
+/** A thing of a score while it is read: what is written once later is still open. */
+export type Draft<T> = { -readonly [K in keyof T]: T[K] };
+
 /** An accidental as it stands before a note. */
 export type Accidental = 'sharp' | 'flat' | 'natural' | 'double-sharp' | 'double-flat';
 

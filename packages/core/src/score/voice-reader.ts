@@ -5,9 +5,8 @@ import { marksIn } from './marks';
 import { isCompound } from './meter';
 import { numberBars, type UnnumberedBar } from './number-bars';
 import { letterOf } from './score';
-import type { BarLine, BarMark, Key, Meter, ScoreEvent, ScoreNotice, ScorePitch, ScoreVoice, Syllable, Tempo, Tuplet } from './score';
+import type { BarLine, BarMark, Draft, Key, Meter, ScoreEvent, ScoreNotice, ScorePitch, ScoreVoice, Syllable, Tempo, Tuplet } from './score';
 
-type Draft<T> = { -readonly [K in keyof T]: T[K] };
 interface EventDraft extends Omit<Draft<ScoreEvent>, 'lyrics' | 'pitches'> {
   pitches: Draft<ScorePitch>[];
   lyrics: Syllable[];
@@ -84,10 +83,6 @@ export class VoiceReader {
     this.open.tempo = start.tempo;
   }
 
-  get hasMusic(): boolean {
-    return this.events.length > 0;
-  }
-
   /** A line of the text begins in this voice. */
   beginLine(start: number): void {
     this.line = [];
@@ -100,10 +95,6 @@ export class VoiceReader {
 
   setTempo(tempo: Tempo): void {
     this.open.tempo = tempo;
-  }
-
-  setMeter(meter: Meter): void {
-    this.meter = meter;
   }
 
   setPart(label: string): void {

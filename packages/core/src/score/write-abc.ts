@@ -1,5 +1,6 @@
+import { abcLetter } from './abc-letter';
 import { fractionOf } from './fraction';
-import { altersOfFifths, readKey } from './key';
+import { altersOfFifths, hasSameAlters, readKey } from './key';
 import {
   letterOf,
   type Accidental,
@@ -16,7 +17,7 @@ import {
 } from './score';
 
 /** What of the music is written. */
-export interface BarsWish {
+interface BarsWish {
   /** True where the bars stand alone: what the last one shares with the next is closed. */
   readonly isExcerpt?: boolean;
   /** Events whose grace notes are left out, by index. */
@@ -99,7 +100,7 @@ function barsText(voice: ScoreVoice, bars: readonly number[], before: Pick<Score
     const previous = place === 0 ? undefined : voice.bars[bars[place - 1]];
     if (bar.opensRepeat && (previous === undefined || previous.closesRepeat !== 2)) text += previous === undefined ? '|:' : ' |:';
     if (bar.opensEnding || (place === 0 && bar.passes.length > 0)) text += `[${bar.passes.join(',')} `;
-    if (bar.key.name !== key.name || !isSameMap(bar.key.alters, key.alters)) text += `[K:${keyField(bar.key)}]`;
+    if (bar.key.name !== key.name || !hasSameAlters(bar.key.alters, key.alters)) text += `[K:${keyField(bar.key)}]`;
     if (bar.meter.text !== meter.text) text += `[M:${meterField(bar.meter)}]`;
     if (bar.tempo !== undefined && index > 0) text += `[Q:${tempoField(bar.tempo)}]`;
     ({ key, meter } = bar);
@@ -174,9 +175,9 @@ class EventWriter {
     const letters = graceNotes.map((pitch) => {
       const letter = letterOf(pitch.step);
       const inForce = own.get(letter) ?? this.altered.get(letter) ?? this.key.alters.get(letter) ?? 0;
-      if (pitch.accidental === undefined && pitch.alter === inForce) return letterText(pitch.step);
+      if (pitch.accidental === undefined && pitch.alter === inForce) return abcLetter(pitch.step);
       own.set(letter, pitch.alter);
-      return `${signText(pitch)}${letterText(pitch.step)}`;
+      return `${signText(pitch)}${abcLetter(pitch.step)}`;
     });
     return `{${isGraceSlashed ? '/' : ''}${letters.join('')}}`;
   }
@@ -188,7 +189,7 @@ class EventWriter {
     const isWhole = isTied === event.pitches.length;
     const letters = event.pitches.map((pitch) => {
       const carried = pitch.isTiedFromPrevious ? before.find(({ step }) => step === pitch.step) : undefined;
-      return `${this.sign(pitch, carried)}${letterText(pitch.step)}${pitch.isTiedOn && !isWhole ? '-' : ''}`;
+      return `${this.sign(pitch, carried)}${abcLetter(pitch.step)}${pitch.isTiedOn && !isWhole ? '-' : ''}`;
     });
     const heads = letters.length === 1 ? letters[0] : `[${letters.join('')}]`;
     return `${heads}${length}${isWhole ? '-' : ''}`;
@@ -211,11 +212,6 @@ const signText = ({ accidental, alter }: ScorePitch): string => (accidental === 
 
 const shortSigns: Readonly<Record<string, string>> = { staccato: '.', roll: '~', irishroll: '~' };
 const decorationText = (name: string): string => shortSigns[name] ?? `!${name}!`;
-
-function letterText(step: number): string {
-  const octave = Math.floor(step / 7);
-  return octave >= 1 ? letterOf(step).toLowerCase() + "'".repeat(octave - 1) : letterOf(step) + ','.repeat(-octave);
-}
 
 function lengthText(length: number): string {
   const { top, bottom } = fractionOf(length);
@@ -250,7 +246,7 @@ function lyricLines(voice: ScoreVoice, bars: readonly number[]): readonly string
 }
 
 /** A meter as it stands after `M:`. */
-export function meterField({ text, bar }: Meter): string {
+function meterField({ text, bar }: Meter): string {
   if (bar === 0) return 'none';
   const sum = /^(\d+(?:\+\d+)+)\/(\d+)$/.exec(text);
   return sum === null ? text : `(${sum[1]})/${sum[2]}`;
@@ -262,7 +258,7 @@ function tempoField({ beat, perMinute, words }: Tempo): string {
 }
 
 /** A key as it stands after `K:`. */
-export function keyField({ name, fifths, alters, isPipes }: Key): string {
+function keyField({ name, fifths, alters, isPipes }: Key): string {
   if (isPipes) return name;
   const short = name === '' ? 'C' : shortKey(name);
   const plain = readKey(short);
@@ -282,6 +278,3 @@ function shortKey(name: string): string {
   const accidental: Readonly<Record<string, string>> = { ' sharp': '#', ' flat': 'b' };
   return `${letter}${accidental[sign] ?? ''}${shortModes[mode] ?? ''}`;
 }
-
-const isSameMap = (one: ReadonlyMap<string, number>, other: ReadonlyMap<string, number>): boolean =>
-  one.size === other.size && [...one].every(([letter, alter]) => other.get(letter) === alter);

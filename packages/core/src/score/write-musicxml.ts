@@ -1,6 +1,6 @@
 import { fractionOf, commonDivisor } from './fraction';
 import { noteValues, type NoteValue } from './note-value';
-import { altersOfFifths } from './key';
+import { altersOfFifths, hasSameAlters } from './key';
 import {
   letterOf,
   type BarMark,
@@ -72,7 +72,7 @@ const technical: Readonly<Record<string, string>> = { upbow: 'up-bow', downbow: 
 /** A sign that has no name there is written as an ornament of another kind, under its own name. */
 const other = 'other-ornament';
 
-export const markWords: Readonly<Record<Mark, string>> = {
+const markWords: Readonly<Record<Mark, string>> = {
   ...{ segno: 'segno', coda: 'coda', fine: 'Fine', 'da-capo': 'D.C.', 'dal-segno': 'D.S.', 'to-coda': 'To Coda' },
 };
 
@@ -285,8 +285,7 @@ const pitchNode = ({ step, alter }: ScorePitch): XmlNode =>
 
 function keyNode({ name, fifths, alters }: Key): XmlNode {
   const usual = altersOfFifths(fifths);
-  const isUsual = usual.size === alters.size && [...alters].every(([letter, alter]) => usual.get(letter) === alter);
-  if (!isUsual)
+  if (!hasSameAlters(usual, alters))
     return element(
       'key',
       {},

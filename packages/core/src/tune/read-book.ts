@@ -27,9 +27,10 @@ export type BookReading = { readonly kind: 'read'; readonly entry: ReadEntry } |
  * Reads a file of tunes one at a time, so that a caller can pause between them. A tune whose notes are uncertain is refused, with every place; the others are read.
  * @param choose which instrument a tune is read for; a tune under another instrument's own key is that one's by default
  * @param from the first tune to read, from 0; those before it are passed over
+ * @param choice what is read of each tune
  * @throws ZelpitFault `not-abc-text` for an empty text or for bytes that are no text
  */
-export function* readBook(instrument: Instrument, text: string, choose = instrumentForKey, from = 0): Generator<BookReading> {
+export function* readBook(instrument: Instrument, text: string, choose = instrumentForKey, from = 0, choice: ReadingChoice = {}): Generator<BookReading> {
   assertText(text, keyExample(instrument));
   const entries = splitBook(text);
   if (!entries.some((entry) => /^[XTKML]:/m.test(entry.abc))) {
@@ -38,7 +39,7 @@ export function* readBook(instrument: Instrument, text: string, choose = instrum
       `This is not ABC: no line starts with X:, T: or K:. A tune begins with X:1, then T: and its title, then ${keyExample(instrument)} before the notes.`,
     );
   }
-  for (const entry of entries.slice(from)) yield readEntry(choose(instrument, entry.abc), entry);
+  for (const entry of entries.slice(from)) yield readEntry(choose(instrument, entry.abc), entry, choice);
 }
 
 /**
@@ -69,7 +70,7 @@ function assertText(text: string, key: string): void {
   if (strange > sample.length / 100) throw new ZelpitFault('not-abc-text', 'This is not a text file, so there is no ABC in it.', { strange });
 }
 
-function readEntry(instrument: Instrument, entry: BookEntry): BookReading {
+function readEntry(instrument: Instrument, entry: BookEntry, choice: ReadingChoice): BookReading {
   const title = plainText(titleOf(entry));
   const refuse = (faults: readonly AbcFault[]): BookReading => ({ kind: 'refused', entry: { title, firstLine: entry.firstLine, abc: ownText(entry), faults } });
   const lines = entry.abc.split('\n');
@@ -87,7 +88,7 @@ function readEntry(instrument: Instrument, entry: BookEntry): BookReading {
   }
   const { score, faults } = readAbc(entry.abc);
   if (faults.length > 0) return refuse(faults.map((fault) => ({ ...fault, line: lineInFile(entry, fault.line) })));
-  const tune = readTune(instrument, score);
+  const tune = readTune(instrument, score, choice);
   if (tune.notes.length === 0) {
     const line = lineInFile(entry, keyLine + 1);
     return refuse([{ line, column: 1, problem: 'No note follows the key.', expected: 'at least one line of music after K:' }]);

@@ -1,5 +1,5 @@
 import type { Instrument, Note } from '../fingering';
-import { letterOf, semitoneOf, type ScorePitch } from '../score';
+import { abcLetter, letterOf, semitoneOf, type ScorePitch } from '../score';
 import type { WrittenNote } from './tune';
 
 interface Lookup {
@@ -47,11 +47,6 @@ function outsideOwnKey(instrument: Instrument, step: number): WrittenNote {
   const raised = own === undefined ? 0 : (((own.writtenSemitone - plain) % 12) + 12) % 12;
   const semitone = plain + raised;
   return { kind: 'outside', semitone, text: outsidePhrase(instrument, letterOf(step), semitone) };
-}
-
-function abcLetter(step: number): string {
-  const octave = Math.floor(step / 7);
-  return octave >= 1 ? letterOf(step).toLowerCase() + "'".repeat(octave - 1) : letterOf(step) + ','.repeat(-octave);
 }
 
 function outsidePhrase(instrument: Instrument, name: string, semitone: number): string {

@@ -20,7 +20,7 @@ import {
   type TuneChanges,
   type TunePath,
 } from '@zelpit/core';
-import { forkJoin, of, switchMap, tap, type Observable } from 'rxjs';
+import { defer, forkJoin, of, switchMap, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
@@ -81,12 +81,17 @@ export class TunesService {
 
   /** A tune's text taken apart, on the instrument of its family that the student in hand plays. */
   takeApart(detail: TuneDetail): Observable<OpenedTune> {
+    // Worked out when it is asked for, so that what goes wrong reaches whoever listens.
+    return defer(() => of(this.apart(detail)));
+  }
+
+  private apart(detail: TuneDetail): OpenedTune {
     const { instrument, held } = this.state.ofFamily(detail.instrument);
     const articulation = this.articulation.of(instrument.family);
     const pins = readOn(this.pins.of(detail.id), this.shelf.known(detail.instrument), instrument);
     const tune = readTune(instrument, detail.abc, detail);
     const path = pathOfTune(this.costsOf(instrument), tune, articulation, pins);
-    return of(openTune({ detail, instrument, held, risks: this.timings.tableFor(instrument), articulation, pins, tune, path }));
+    return openTune({ detail, instrument, held, risks: this.timings.tableFor(instrument), articulation, pins, tune, path });
   }
 
   private costsOf(instrument: Instrument): PathCosts {
