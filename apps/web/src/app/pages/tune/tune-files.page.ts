@@ -1,18 +1,19 @@
 import { Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { usualGraceNoteMs, waveFile, type PlaySettings } from '@zelpit/core';
+import { waveFile } from '@zelpit/core';
 import { lossesOf, type TuneFormat } from '@zelpit/core/music-files';
 import { messageOf } from '../../kernel/api/api.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
-import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { keptPaperSize } from '../../music/paper/paper-size';
 import { Engraver } from '../../music/score/engraver.service';
 import { WaveOptionsComponent } from '../../music/export/wave-options.component';
-import { SoundSettings, type ChosenFault } from '../../music/sound/sound-settings.service';
+import type { ChosenFault } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
+import { TunePlayer } from './tune-player';
 
 interface Format {
   readonly format: TuneFormat;
@@ -36,6 +37,7 @@ const waveRate = 44_100;
 @Component({
   selector: 'zp-tune-files',
   imports: [RouterLink, SentenceComponent, WaveOptionsComponent],
+  providers: [TunePlayer],
   template: `
     <div class="page">
       <zp-sentence
@@ -87,7 +89,7 @@ export class TuneFilesPage {
   private readonly engraver = inject(Engraver);
   private readonly transport = inject(Transport);
   private readonly state = inject(StudioState);
-  private readonly sound = inject(SoundSettings);
+  private readonly player = inject(TunePlayer);
 
   readonly id = input.required<string>();
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
@@ -137,9 +139,11 @@ export class TuneFilesPage {
       case 'mxl':
         return files.packedMusicXmlFile(tune);
       case 'mid':
-        return files.tuneMidiFile(tune, this.tempoOf(opened));
+        return files.tuneMidiFile(tune, this.player.tempoOf(opened));
       case 'wav':
-        return new Blob([waveFile(await this.samples(opened), waveRate)], { type: 'audio/wav' });
+        return new Blob([waveFile(await this.transport.samples(this.player.onceThrough(opened, this.withFault() !== ''), waveRate), waveRate)], {
+          type: 'audio/wav',
+        });
       case 'pdf': {
         const [{ tunePages }, { sheetPdf }] = await Promise.all([import('../../music/export/tune-pages'), import('../../music/paper/sheet-pdf')]);
         return sheetPdf(await tunePages(this.engraver, tune, keptPaperSize()), keptPaperSize(), tune.title);
@@ -151,22 +155,5 @@ export class TuneFilesPage {
         return format === 'svg' ? svgFile(picture) : pngFile(picture);
       }
     }
-  }
-
-  private tempoOf({ tune }: OpenedTune): number {
-    return Math.round((tune.tempo * this.sound.percent()) / 100);
-  }
-
-  /** The tune played through once. */
-  private samples(opened: OpenedTune): Promise<Float32Array> {
-    const { meter, playedBars, notes: all } = opened.tune;
-    const notes = playedNotesOf(opened, playedBars);
-    const firstBeat = all[notes[0].index].beat - 1;
-    const fault = this.withFault();
-    const settings: PlaySettings = {
-      ...{ tempo: this.tempoOf(opened), beatsInBar: meter.beats, countInBeats: 0, isClickOn: this.sound.hasClick(), firstBeat, graceNoteMs: usualGraceNoteMs },
-      ...(fault !== '' && { fault: { kind: fault, ms: this.sound.faultMs() } }),
-    };
-    return this.transport.samples({ id: 'file', instrument: opened.instrument, notes, settings, times: 1 }, waveRate);
   }
 }

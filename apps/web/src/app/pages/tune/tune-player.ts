@@ -1,8 +1,8 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { usualGraceNoteMs, type PlayedNote, type TuneChange } from '@zelpit/core';
+import { usualGraceNoteMs, type PlayedNote, type PlaySettings, type TuneChange } from '@zelpit/core';
 import { playedNotesOf, type OpenedTune } from '../../documents/tune/tunes.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
-import { Transport } from '../../music/sound/transport.service';
+import { Transport, type Playable } from '../../music/sound/transport.service';
 
 /** Plays a tune, one of its bars or one of its changes, clean or faulty, as the sound settings say. */
 @Injectable()
@@ -55,24 +55,37 @@ export class TunePlayer {
     if (notes.length === 0) return;
     this.again = again;
     this.firstPlayed.set(notes[0].index);
-    const { meter, notes: all } = opened.tune;
+    const { meter } = opened.tune;
     const isChange = id === 'clean' || id === 'faulty';
-    const firstBeat = isChange ? 0 : all[notes[0].index].beat - 1;
+    const firstBeat = isChange ? 0 : firstBeatOf(opened, notes);
     const countIn = firstBeat > 1e-6 ? meter.beats + firstBeat : meter.beats;
     void this.transport.play({
       id,
       instrument: opened.instrument,
       notes,
       settings: {
-        tempo: this.tempoOf(opened),
-        beatsInBar: meter.beats,
+        ...this.settingsOf(opened, firstBeat, isFaulty),
         countInBeats: !isChange && this.sound.hasCountIn() ? countIn : 0,
         isClickOn: !isChange && this.sound.hasClick(),
-        firstBeat,
-        graceNoteMs: usualGraceNoteMs,
-        ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
       },
       times: this.sound.repeats() ? 0 : 1,
     });
   }
+
+  /** The tune once through, without a count-in: what a file of its sound holds. */
+  onceThrough(opened: OpenedTune, isFaulty: boolean): Playable {
+    const notes = playedNotesOf(opened, opened.tune.playedBars);
+    const settings = this.settingsOf(opened, firstBeatOf(opened, notes), isFaulty);
+    return { id: 'file', instrument: opened.instrument, notes, settings, times: 1 };
+  }
+
+  private settingsOf(opened: OpenedTune, firstBeat: number, isFaulty: boolean): PlaySettings {
+    return {
+      ...{ tempo: this.tempoOf(opened), beatsInBar: opened.tune.meter.beats, countInBeats: 0, isClickOn: this.sound.hasClick(), firstBeat },
+      ...{ graceNoteMs: usualGraceNoteMs, ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }) },
+    };
+  }
 }
+
+/** Beats into its bar at which the first of the notes stands. */
+const firstBeatOf = ({ tune }: OpenedTune, [first]: readonly PlayedNote[]): number => tune.notes[first.index].beat - 1;
