@@ -13,6 +13,7 @@ const coreOrder = [
   'lanes',
   'score',
   'tune',
+  'form',
   'line',
   'plan',
   'sound',

@@ -2,6 +2,7 @@ export * from './acoustics';
 export * from './change';
 export * from './fault';
 export * from './fingering';
+export * from './form';
 export * from './hearing';
 export * from './lanes';
 export * from './line';

@@ -13,7 +13,8 @@ export type FaultCode =
   | 'refused-hands'
   | 'no-geometry'
   | 'invalid-tuning'
-  | 'unknown-school';
+  | 'unknown-school'
+  | 'unreadable-form';
 
 /**
  * The one error of the core. Its message names the thing, the allowed range and what came;
