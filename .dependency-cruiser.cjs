@@ -14,6 +14,7 @@ const coreOrder = [
   'score',
   'tune',
   'form',
+  'chunk',
   'line',
   'plan',
   'sound',

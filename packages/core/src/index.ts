@@ -1,5 +1,6 @@
 export * from './acoustics';
 export * from './change';
+export * from './chunk';
 export * from './fault';
 export * from './fingering';
 export * from './form';

@@ -15,12 +15,17 @@ export function readForm(text: string, measures: number): readonly PartLength[] 
   const parts = trimmed.split(/[\s,]+/).map((each): PartLength => {
     const found = /^([A-Za-z])(\d{1,5})$/.exec(each);
     if (found === null || Number(found[2]) === 0)
-      throw new ZelpitFault('unreadable-form', `“${each.slice(0, 20)}” is no part. Write a letter and its number of bars, for example A8 B8 B8.`, { part: each });
+      throw new ZelpitFault('unreadable-form', `“${each.slice(0, 20)}” is no part. Write a letter and its number of bars, for example A8 B8 B8.`, {
+        part: each,
+      });
     return { letter: found[1].toUpperCase(), bars: Number(found[2]) };
   });
   const sum = parts.reduce((all, { bars }) => all + bars, 0);
   if (sum !== measures)
-    throw new ZelpitFault('unreadable-form', `These parts have ${count(sum, 'bar')} together; the tune has ${measures} as it is played, repeats counted.`, { sum, measures });
+    throw new ZelpitFault('unreadable-form', `These parts have ${count(sum, 'bar')} together; the tune has ${measures} as it is played, repeats counted.`, {
+      sum,
+      measures,
+    });
   return parts;
 }
 

@@ -87,7 +87,9 @@ describe('form', () => {
     fc.assert(
       fc.property(bars, fc.array(lines, { minLength: 40, maxLength: 40 }), (music, signs) => {
         const form = formFor(`${music.map((bar, index) => `${bar} ${signs[index]}`).join(' ')} C4 |]`);
-        expect(form.parts.flatMap(({ first, end }) => Array.from({ length: end - first }, (_, at) => first + at))).toEqual(form.measures.map((_, index) => index));
+        expect(form.parts.flatMap(({ first, end }) => Array.from({ length: end - first }, (_, at) => first + at))).toEqual(
+          form.measures.map((_, index) => index),
+        );
         for (const { first, end, like } of form.sections) for (const measure of like?.differing ?? []) expect(measure >= first && measure < end).toBe(true);
         expect(readForm(formText(form), form.measures.length)?.length).toBe(form.parts.length);
       }),
@@ -125,7 +127,11 @@ describe('counting', () => {
     expect(spoken(countAloud(two, [0, 1 / 8, 1 / 4]))).toBe('one and two');
     expect(spoken(countAloud(two, [0, 3 / 16, 1 / 4, 3 / 8]))).toBe('one e and a two and');
     expect(spoken(countAloud(two, [0, 1 / 12, 2 / 12, 1 / 4]))).toBe('one trip let two');
-    expect(countAloud(two, [0, 3 / 16]).filter(({ isSounded }) => isSounded).map(({ text }) => text)).toEqual(['one', 'a']);
+    expect(
+      countAloud(two, [0, 3 / 16])
+        .filter(({ isSounded }) => isSounded)
+        .map(({ text }) => text),
+    ).toEqual(['one', 'a']);
   });
 
   it('counts 6/8 in two and in six, with and without subdivisions', () => {

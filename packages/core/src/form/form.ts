@@ -217,9 +217,7 @@ export function exceptText(measures: readonly Measure[], { first, end }: Stretch
 export function leadInText(instrument: Instrument, tune: Tune): string | undefined {
   const [bar] = tune.bars;
   if (bar === undefined || bar.number !== 0) return undefined;
-  const names = tune.notes
-    .slice(bar.first, bar.end)
-    .flatMap(({ written }) => (written.kind === 'note' ? [noteOf(instrument, written.note).schoolName] : []));
+  const names = tune.notes.slice(bar.first, bar.end).flatMap(({ written }) => (written.kind === 'note' ? [noteOf(instrument, written.note).schoolName] : []));
   if (names.length === 0) return undefined;
   return `Lead-in: ${capital(listed(names))}, ${beatsText(bar.length / bar.meter.beat)} before bar 1.`;
 }
@@ -234,7 +232,10 @@ function sentencesOf(instrument: Instrument, tune: Tune, { measures, parts, orde
     orderText(order, parts),
     ...(lead === undefined ? [] : [lead]),
     ...(returns ? [`At the end part one again: ${barsPhrase(measures, last)}${exceptText(measures, last, last.again?.differing ?? [])}.`] : []),
-    ...recalls.map((section) => `${section === lastOf(sections, section.part) ? 'The end of part' : 'Part'} ${parts[section.part].letter} recalls part ${parts[sections[section.like?.of ?? 0].part].letter}: ${likenessText({ measures, sections }, section)}.`),
+    ...recalls.map(
+      (section) =>
+        `${section === lastOf(sections, section.part) ? 'The end of part' : 'Part'} ${parts[section.part].letter} recalls part ${parts[sections[section.like?.of ?? 0].part].letter}: ${likenessText({ measures, sections }, section)}.`,
+    ),
     ...writtenOut(measures, parts),
   ];
 }

@@ -4,6 +4,7 @@ export {
   type Accidental,
   type BarLine,
   type BarMark,
+  type Draft,
   type HeaderField,
   type Key,
   type Meter,

@@ -21,3 +21,4 @@ export {
   type WrittenNote,
 } from './tune';
 export { writtenOrnaments, type WrittenOrnament } from './written-ornaments';
+export { pitchOfNote } from './written-pitch';

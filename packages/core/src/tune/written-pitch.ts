@@ -1,5 +1,5 @@
-import type { Instrument, Note } from '../fingering';
-import { abcLetter, letterOf, semitoneOf, type ScorePitch } from '../score';
+import { noteOf, type Instrument, type Note, type NoteId } from '../fingering';
+import { abcLetter, letterOf, semitoneOf, type Key, type ScorePitch } from '../score';
 import type { WrittenNote } from './tune';
 
 interface Lookup {
@@ -60,4 +60,22 @@ function outsidePhrase(instrument: Instrument, name: string, semitone: number): 
 /** True where the chart has the same letter a semitone away, so that "natural" tells the two apart. */
 function needsNatural(instrument: Instrument, step: number, semitone: number): boolean {
   return instrument.notes.some((note) => note.writtenName === letterOf(step) && Math.abs(note.writtenSemitone - semitone) === 1);
+}
+
+const signsInAbc: Readonly<Record<string, number>> = { '^': 1, _: -1, '=': 0 };
+const lettersInScale = 'CDEFGAB';
+
+/**
+ * Where an instrument's note is written under a key: the other way round of `writtenNote`.
+ * @throws ZelpitFault `unknown-note`
+ */
+export function pitchOfNote(instrument: Instrument, note: NoteId, key: Key): ScorePitch {
+  const { abc } = noteOf(instrument, note);
+  const [, sign, letter, octaves] = /^([\^_=]?)([A-Ga-g])([,']*)$/.exec(abc) ?? ['', '', 'C', ''];
+  const isUpper = letter === letter.toUpperCase();
+  const up = [...octaves].reduce((sum, mark) => sum + (mark === "'" ? 7 : -7), isUpper ? 0 : 7);
+  const step = lettersInScale.indexOf(letter.toUpperCase()) + up;
+  // Under the instrument's own key the letter alone decides.
+  const alter = instrument.ownKeys.includes(key.name) ? (key.alters.get(letter.toUpperCase()) ?? 0) : (signsInAbc[sign] ?? 0);
+  return { step, alter, accidental: undefined, isTiedOn: false, isTiedFromPrevious: false };
 }
