@@ -1,4 +1,4 @@
-import { exerciseSchema, lineFingeringSchema, noteIdSchema } from '@zelpit/core';
+import { excerptSchema, exerciseSchema, lineFingeringSchema, noteIdSchema } from '@zelpit/core';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { typedText } from './text';
@@ -8,7 +8,7 @@ import { bringBackRoute, everyone, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
 /** How much a sheet can hold. */
-export const sheetLimits = { lines: 60, repetitions: 50, speeds: 12, slowest: 20, fastest: 300, title: 120, note: 300, point: 300 } as const;
+export const sheetLimits = { lines: 60, repetitions: 50, speeds: 12, slowest: 20, fastest: 300, title: 120, note: 300, point: 300, words: 300 } as const;
 
 const beatsAMinute = z
   .number()
@@ -22,11 +22,14 @@ const speedsSchema = z
   .max(sheetLimits.speeds, `A drill can have at most ${sheetLimits.speeds} speeds.`)
   .readonly();
 
-export const sheetLineInputSchema = z.strictObject({
-  /** The line's own; a new line may bring one that no line has yet, or none. */
-  id: idSchema.optional(),
-  home: noteIdSchema,
-  other: noteIdSchema,
+/** What a thing to practise is made of: notes of the instrument, or words alone. */
+export const musicKinds = ['line', 'scale', 'movement', 'chunk', 'part', 'tune'] as const;
+export type MusicKind = (typeof musicKinds)[number];
+/** Kinds that are a piece of a tune. */
+const pieceKinds: readonly string[] = ['chunk', 'part', 'tune'];
+
+/** What every item of a sheet has. */
+const itemShape = {
   /** Times through the line, at each of its speeds. */
   repetitions: z.number().int().min(1, 'Repeat a line at least once.').max(sheetLimits.repetitions, `At most ${sheetLimits.repetitions} times.`),
   /** Beats a minute; null for free. The first of its speeds, where it has several. */
@@ -34,12 +37,45 @@ export const sheetLineInputSchema = z.strictObject({
   /** Speeds one after the other, until the first slip; null or absent for one pace. */
   speeds: speedsSchema.nullable().optional(),
   point: typedText.max(sheetLimits.point, `A point to watch can have at most ${sheetLimits.point} characters.`),
+};
+
+const musicShape = {
+  kind: z.enum(musicKinds).default('line'),
+  home: noteIdSchema,
+  other: noteIdSchema,
+  ...itemShape,
   /** The line's own music; without it the line is the change there and back, eight times. */
   exercise: exerciseSchema.nullable().optional(),
+  /** The piece of a tune that it is; only for a chunk, a part and a tune. */
+  excerpt: excerptSchema.nullable().optional(),
   /** How its notes are fingered where that is not the way taught first. */
   fingering: lineFingeringSchema.nullable().optional(),
-});
+};
+
+/** Something to do that has no notes: posture, singing, clapping, a page of one's own book. */
+const wordsShape = {
+  kind: z.literal('words'),
+  text: typedText.trim().min(1, 'Write what is to be done.').max(sheetLimits.words, `At most ${sheetLimits.words} characters.`),
+  ...itemShape,
+};
+
+const hasItsMusic = ({ kind, excerpt }: { readonly kind: string; readonly excerpt?: unknown }): boolean => pieceKinds.includes(kind) === (excerpt != null);
+const itsMusic = { message: 'A chunk, a part and a tune have a piece of a tune, other lines have none.', path: ['excerpt'] };
+
+/** A line's own id; a new line may bring one that no line has yet, or none. */
+const ownId = { id: idSchema.optional() };
+
+/** One thing to practise. What comes later adds kinds. */
+export const sheetLineInputSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...ownId, ...musicShape }).refine(hasItsMusic, itsMusic),
+  z.strictObject({ ...ownId, ...wordsShape }),
+]);
 export type SheetLineInput = z.infer<typeof sheetLineInputSchema>;
+export type MusicItemInput = Exclude<SheetLineInput, { readonly kind: 'words' }>;
+export type WordsItemInput = Extract<SheetLineInput, { readonly kind: 'words' }>;
+
+/** True for what has notes. */
+export const hasMusic = <T extends { readonly kind: string }>(item: T): item is Exclude<T, { readonly kind: 'words' }> => item.kind !== 'words';
 
 const title = typedText.trim().min(1, 'Enter a title.').max(sheetLimits.title, `A title can have at most ${sheetLimits.title} characters.`);
 const isOnce = (found: readonly { id?: string }[]): boolean => {
@@ -72,18 +108,24 @@ export const sheetSaveSchema = z.strictObject({
 });
 export type SheetSave = z.infer<typeof sheetSaveSchema>;
 
-export const sheetLineSchema = z.object({
+const storedShape = {
   id: z.string(),
   code: z.string(),
-  home: z.string(),
-  other: z.string(),
   repetitions: z.number().int(),
   tempo: z.number().int().nullable(),
   speeds: z.array(z.number().int()).readonly().nullable(),
   point: z.string(),
+};
+const musicItemSchema = z.object({
+  ...storedShape,
+  kind: z.enum(musicKinds),
+  home: z.string(),
+  other: z.string(),
   exercise: exerciseSchema.nullable(),
+  excerpt: excerptSchema.nullable(),
   fingering: lineFingeringSchema.nullable(),
 });
+export const sheetLineSchema = z.discriminatedUnion('kind', [musicItemSchema, z.object({ ...storedShape, kind: z.literal('words'), text: z.string() })]);
 export type SheetLine = z.infer<typeof sheetLineSchema>;
 
 export const sheetSummarySchema = z.object({
@@ -117,6 +159,12 @@ export const codeSchema = z
   .toUpperCase()
   .regex(new RegExp(`^[${codeSigns}]{4}$`), 'A code has four letters or digits, as printed beside the line.');
 
+const archivedCode = { code: z.string().regex(/^[2-9A-HJKMNP-Z]{4}$/) };
+const archiveItemSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...musicShape, ...archivedCode }).refine(hasItsMusic, itsMusic),
+  z.strictObject({ ...wordsShape, ...archivedCode }),
+]);
+
 /** A sheet in an archive. */
 export const archiveSheetSchema = z.strictObject({
   sign: signSchema,
@@ -126,7 +174,7 @@ export const archiveSheetSchema = z.strictObject({
   title: typedText.min(1).max(sheetLimits.title),
   note: typedText.max(sheetLimits.note),
   changed: momentSchema,
-  lines: z.array(sheetLineInputSchema.omit({ id: true }).extend({ code: z.string().regex(/^[2-9A-HJKMNP-Z]{4}$/) })).max(sheetLimits.lines),
+  lines: z.array(archiveItemSchema).max(sheetLimits.lines),
   ...archiveDates,
 });
 

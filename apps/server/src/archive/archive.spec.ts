@@ -4,6 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { createHash } from 'node:crypto';
 import { loadDemo } from '../demo/load-demo';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
+import { bring, take } from '../testing/archive-visits';
 import { emptyArchive } from '../testing/empty-archive';
 import { things } from '../things/things';
 import { readArchive, writeArchive } from './archive-file';
@@ -64,24 +65,6 @@ async function fill(visitor: Visitor): Promise<void> {
   await visitor.remove(`/api/students/${gone.id}`).expect(204);
 }
 
-const take = async (visitor: Visitor): Promise<Buffer> =>
-  (
-    await visitor
-      .get('/api/archive')
-      .buffer()
-      .parse((response, done) => {
-        const parts: Buffer[] = [];
-        response.on('data', (part: Buffer) => parts.push(part));
-        response.on('end', () => done(null, Buffer.concat(parts)));
-      })
-      .expect(200)
-  ).body as Buffer;
-const bring = (visitor: Visitor, archive: Uint8Array, before = 'empty') =>
-  visitor.agent
-    .post(`/api/archive?before=${before}`)
-    .set(tokenHeader, visitor.token)
-    .set('content-type', 'application/octet-stream')
-    .send(Buffer.from(archive));
 const contentOf = async (visitor: Visitor): Promise<ArchiveContent> => readWhole(await take(visitor));
 
 /** The tables of a studio as text, to see that nothing was changed. */

@@ -13,6 +13,7 @@ import { StudiosApart1764633600000 } from './migrations/1764633600000-studios-ap
 import { Doors1764720000000 } from './migrations/1764720000000-doors';
 import { TuneFacts1764806400000 } from './migrations/1764806400000-tune-facts';
 import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
+import { SheetItems1765065600000 } from './migrations/1765065600000-sheet-items';
 import { WrittenOctave1764892800000 } from './migrations/1764892800000-written-octave';
 
 /** A source of connections; errors of idle ones are reported, never thrown. */
@@ -40,6 +41,7 @@ export function createDataSource(
       TuneFacts1764806400000,
       WrittenOctave1764892800000,
       ChordNote1764979200000,
+      SheetItems1765065600000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

@@ -73,7 +73,7 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
     instrument: instrument.id,
     title: `Ten minutes for ${first.alias}`,
     note: heldPhrase(plan),
-    lines: plan.lines.map((line) => ({ ...line, point: '' })),
+    lines: plan.lines.map((line) => ({ ...line, kind: 'line', point: '' })),
   });
   await fillInstruments(database, { studioId, teacherId, students: added });
   await fillMovements(database, studioId);

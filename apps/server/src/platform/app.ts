@@ -54,7 +54,7 @@ export interface AppParts {
   readonly metrics?: Metrics;
 }
 
-const jsonLimit = 300_000;
+const jsonLimit = 1_000_000;
 const fileLimit = (kind: FileKind): number => (kind === 'zip' ? longestArchive : longestBook);
 
 /** The whole server as one Express application, not yet listening. */

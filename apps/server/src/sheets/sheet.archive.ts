@@ -10,7 +10,7 @@ import { studentsFile } from '../students/student.archive';
 import { tunesFile } from '../tunes/tune.archive';
 import { assertPlayable } from './playable';
 import { SheetEntity, SheetLineEntity } from './sheet.entity';
-import { SheetRepository } from './sheet.repository';
+import { columnsOf, lineOf, SheetRepository } from './sheet.repository';
 
 type ArchivedSheet = z.infer<typeof archiveSheetSchema>;
 
@@ -34,9 +34,7 @@ export const sheetArchive = archivePart({
     sheets.map(({ id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt }) => ({
       ...{ sign: signs.of(id), student: signs.of(studentId), tune: tuneId === null ? null : signs.of(tuneId), instrument: signs.ofModel(instrument) },
       ...{ title, note, changed: updatedAt.toISOString() },
-      lines: (lines.get(id) ?? []).map(({ home, other, repetitions, tempo, speeds, point, exercise, fingering, code }) => ({
-        ...{ home, other, repetitions, tempo, speeds, point, exercise, fingering, code },
-      })),
+      lines: (lines.get(id) ?? []).map(archivedLine),
       ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   prepare: (sheets, files) => {
@@ -50,15 +48,9 @@ export const sheetArchive = archivePart({
     }));
     await insertAll(database, SheetEntity, rows);
     const lines = sheets.flatMap((sheet) =>
-      sheet.lines.map(({ fingering = null, speeds = null, ...line }, position) => ({
-        ...line,
-        fingering,
-        speeds,
-        studioId,
-        id: randomUUID() as string,
-        sheetId: idOf(sheet.sign),
-        position,
-        removedAt: null,
+      sheet.lines.map(({ code, ...line }, position) => ({
+        ...columnsOf(line),
+        ...{ code, studioId, id: randomUUID() as string, sheetId: idOf(sheet.sign), position, removedAt: null },
       })),
     );
     const newCodes = await giveCodes(database, studioId, lines);
@@ -66,6 +58,12 @@ export const sheetArchive = archivePart({
     return { count: rows.length, newCodes };
   },
 });
+
+/** An item without the id that it has here. */
+function archivedLine(row: SheetLineEntity): ArchivedSheet['lines'][number] {
+  const { id: _, ...line } = lineOf(row);
+  return line;
+}
 
 interface There {
   readonly students: ReadonlySet<string>;

@@ -1,4 +1,5 @@
-import type { ChosenFingering, Exercise } from '@zelpit/core';
+import type { MusicKind } from '@zelpit/contract';
+import type { ChosenFingering, Excerpt, Exercise } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'sheet' })
@@ -25,8 +26,13 @@ export class SheetLineEntity {
   @Column({ type: 'int' }) position: number;
   /** Unique within its studio. */
   @Column({ type: 'text' }) code: string;
-  @Column({ type: 'text' }) home: string;
-  @Column({ type: 'text' }) other: string;
+  /** What it is made of: a kind of music, or words alone. */
+  @Column({ type: 'text', default: 'line' }) kind: MusicKind | 'words';
+  /** Null where it has no notes. */
+  @Column({ type: 'text', nullable: true }) home: string | null;
+  @Column({ type: 'text', nullable: true }) other: string | null;
+  /** What is to be done; null where it has notes. */
+  @Column({ type: 'text', nullable: true }) words: string | null;
   @Column({ type: 'int' }) repetitions: number;
   @Column({ type: 'int', nullable: true }) tempo: number | null;
   /** Speeds one after the other; null for one pace. */
@@ -34,6 +40,8 @@ export class SheetLineEntity {
   @Column({ type: 'text' }) point: string;
   /** The line's own music; null for the change there and back. */
   @Column({ type: 'jsonb', nullable: true }) exercise: Exercise | null;
+  /** The piece of a tune that it is; null for a line. */
+  @Column({ type: 'jsonb', nullable: true }) excerpt: Excerpt | null;
   /** How its notes are fingered; null for the way taught first throughout. */
   @Column({ type: 'jsonb', nullable: true }) fingering: readonly ChosenFingering[] | null;
   /** When it was taken off its sheet; it keeps its code in case it comes back. */

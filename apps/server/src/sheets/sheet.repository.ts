@@ -1,4 +1,15 @@
-import type { OpenedLine, Page, PageQuery, SheetCreate, SheetDetail, SheetLine, SheetLineInput, SheetSave, SheetSummary } from '@zelpit/contract';
+import {
+  hasMusic,
+  type OpenedLine,
+  type Page,
+  type PageQuery,
+  type SheetCreate,
+  type SheetDetail,
+  type SheetLine,
+  type SheetLineInput,
+  type SheetSave,
+  type SheetSummary,
+} from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import { In, IsNull, Not } from 'typeorm';
 import type { Database } from '../database/database';
@@ -49,8 +60,6 @@ const summaryOf = ({ id, title, instrument, studentId, alias, tuneId, tuneTitle,
   updatedAt: updatedAt.toISOString(),
 });
 
-type SheetLineRow = Pick<SheetLineEntity, keyof SheetLineInput | 'studioId' | 'sheetId' | 'position' | 'code' | 'removedAt'> & { readonly id: string };
-
 export class SheetRepository {
   constructor(private readonly database: Database) {}
 
@@ -73,10 +82,13 @@ export class SheetRepository {
 
   /** One statement, so that the lines are those of the version. */
   async get({ studioId, studentId }: SheetScope, id: string): Promise<SheetDetail | undefined> {
-    const [row] = await this.database.query<Omit<SummaryRow, 'lineCount'> & Pick<SheetDetail, 'note' | 'version' | 'lines'>>(
+    const [row] = await this.database.query<
+      Omit<SummaryRow, 'lineCount'> & Pick<SheetDetail, 'note' | 'version'> & { readonly lines: readonly SheetLineEntity[] }
+    >(
       `SELECT ${summaryColumns}, s.note, s.version,
-         COALESCE((SELECT json_agg(json_build_object('id', l.id, 'code', l.code, 'home', l.home, 'other', l.other, 'repetitions', l.repetitions,
-           'tempo', l.tempo, 'speeds', l.speeds, 'point', l.point, 'exercise', l.exercise, 'fingering', l.fingering) ORDER BY l.position)
+         COALESCE((SELECT json_agg(json_build_object('id', l.id, 'code', l.code, 'kind', l.kind, 'home', l.home, 'other', l.other, 'words', l.words,
+           'repetitions', l.repetitions, 'tempo', l.tempo, 'speeds', l.speeds, 'point', l.point, 'exercise', l.exercise, 'excerpt', l.excerpt,
+           'fingering', l.fingering) ORDER BY l.position)
            FROM sheet_line l WHERE l.studio_id = s.studio_id AND l.sheet_id = s.id AND l.removed_at IS NULL), '[]') AS lines
        ${summaryTables}
        WHERE s.studio_id = $1 AND s.id = $2 AND s.deleted_at IS NULL AND ($3::uuid IS NULL OR s.student_id = $3::uuid)`,
@@ -84,7 +96,7 @@ export class SheetRepository {
     );
     if (row === undefined) return undefined;
     const { note, version, lines } = row;
-    return { ...summaryOf({ ...row, lineCount: lines.length }), note, version, lines };
+    return { ...summaryOf({ ...row, lineCount: lines.length }), note, version, lines: lines.map(lineOf) };
   }
 
   /** Undefined where there is no such sheet. */
@@ -140,12 +152,13 @@ export class SheetRepository {
   private async writeLines(studioId: string, sheetId: string, lines: readonly SheetLineInput[]): Promise<void> {
     const lineTable = this.database.of(SheetLineEntity);
     const codes = new Map((await lineTable.findBy({ studioId, sheetId })).map((line) => [line.id, line.code]));
-    const known: SheetLineRow[] = [];
-    const fresh: SheetLineRow[] = [];
+    const known: SheetLineEntity[] = [];
+    const fresh: SheetLineEntity[] = [];
     const newIds = await this.newIds(studioId, lines, codes);
     const newCodes = await this.freshCodes(studioId, newIds.length);
-    lines.forEach(({ id, home, other, repetitions, tempo, speeds = null, point, exercise = null, fingering = null }, position) => {
-      const row = { studioId, sheetId, position, home, other, repetitions, tempo, speeds, point, exercise, fingering, removedAt: null };
+    lines.forEach((line, position) => {
+      const { id } = line;
+      const row = { ...columnsOf(line), studioId, sheetId, position, removedAt: null };
       const code = id === undefined ? undefined : codes.get(id);
       if (code === undefined) fresh.push({ ...row, id: newIds[fresh.length], code: newCodes[fresh.length] });
       else known.push({ ...row, id: id as string, code });
@@ -184,7 +197,7 @@ export class SheetRepository {
   /** Lines of all sheets of a studio in their order, but those that were taken off. */
   async linesBySheet(studioId: string): Promise<ReadonlyMap<string, readonly SheetLineEntity[]>> {
     const lines = await this.database.query<SheetLineEntity>(
-      `SELECT l.sheet_id AS "sheetId", l.home, l.other, l.repetitions, l.tempo, l.speeds, l.point, l.exercise, l.fingering, l.code
+      `SELECT l.sheet_id AS "sheetId", l.kind, l.home, l.other, l.words, l.repetitions, l.tempo, l.speeds, l.point, l.exercise, l.excerpt, l.fingering, l.code
        FROM sheet_line l WHERE l.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
       [studioId],
     );
@@ -210,6 +223,19 @@ export class SheetRepository {
   }
 }
 
-function lineOf({ id, code, home, other, repetitions, tempo, speeds, point, exercise, fingering }: SheetLineEntity): SheetLine {
-  return { id, code, home, other, repetitions, tempo, speeds, point, exercise, fingering };
+/** An item as its row has it: what its kind does not have is null. */
+export function columnsOf(item: SheetLineInput): Omit<SheetLineEntity, 'studioId' | 'sheetId' | 'id' | 'position' | 'code' | 'removedAt'> {
+  const { kind, repetitions, tempo, speeds = null, point } = item;
+  const common = { kind, repetitions, tempo, speeds, point };
+  if (!hasMusic(item)) return { ...common, words: item.text, home: null, other: null, exercise: null, excerpt: null, fingering: null };
+  const { home, other, exercise = null, excerpt = null, fingering = null } = item;
+  return { ...common, home, other, exercise, excerpt, fingering, words: null };
+}
+
+/** The other way round. */
+export function lineOf(row: SheetLineEntity): SheetLine {
+  const { id, code, kind, home, other, words, repetitions, tempo, speeds, point, exercise, excerpt, fingering } = row;
+  const common = { id, code, repetitions, tempo, speeds, point };
+  if (kind === 'words') return { ...common, kind, text: words ?? '' };
+  return { ...common, kind, home: home ?? '', other: other ?? '', exercise, excerpt, fingering };
 }

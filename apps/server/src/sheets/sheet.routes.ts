@@ -1,4 +1,4 @@
-import { codeSchema, sheetRoutes, type SheetDetail } from '@zelpit/contract';
+import { codeSchema, hasMusic, sheetRoutes, type SheetDetail } from '@zelpit/contract';
 import { linesAsAbc } from '@zelpit/core';
 import { respond, idOf, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
@@ -48,7 +48,7 @@ export function serveSheets(endpoints: Endpoints, { database }: ThingParts): voi
   endpoints.serve(sheetRoutes.linesOfSheet, async ({ request, visitor }) => {
     const sheet = await sheetOr404(scopeOf(visitor), idOf(request, 'sheet'));
     const name = `${fileNameOf(sheet.title, 'lines')}.abc`;
-    return respond(200, linesAsAbc(await models.known(visitor.studioId, sheet.instrument), sheet.title, sheet.lines), { fileName: name });
+    return respond(200, linesAsAbc(await models.known(visitor.studioId, sheet.instrument), sheet.title, sheet.lines.filter(hasMusic)), { fileName: name });
   });
 
   serveAwayAndBack(endpoints, sheets, { away: sheetRoutes.putSheetAway, back: sheetRoutes.bringSheetBack, kind: 'sheet', thing: 'sheet' });

@@ -50,7 +50,7 @@ export function chunkOf(instrument: Instrument, tune: Tune, range: ChunkRange, c
   return { kind: 'chunk', chunk: { title, tune: read, sources, leadIn: lead === undefined ? 0 : lead.end - lead.first, leftOut: chosen.leftOut } };
 }
 
-/** @example titleOf(tune, { kind: 'bars', from: 1, to: 2 }) // 'Bars 1 and 2' */
+/** "Bar 1", "Bars 1 and 2", "First half of bar 6" */
 function titleOf({ notes }: Tune, range: ChunkRange): string {
   if (range.kind === 'half') return `${range.half === 'first' ? 'First' : 'Second'} half of bar ${range.bar}`;
   const [from, to] = range.kind === 'bars' ? [range.from, range.to] : [notes[range.first]?.bar ?? 0, notes[range.last]?.bar ?? 0];

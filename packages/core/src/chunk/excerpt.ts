@@ -1,13 +1,13 @@
 import * as z from 'zod';
 import type { Instrument, NoteId } from '../fingering';
 import type { LayerKind } from '../movement';
-import { readAbc, writeAbc, type Score } from '../score';
+import { playingOrder, readAbc, writeAbc, type Score } from '../score';
 import { changesOfTune, readTune, type Tune, type TuneChange } from '../tune';
 import { rowKinds, rowsOf, type ChunkRows, type RowKind } from './chunk-rows';
 import { layerOrder, type NoteLayers } from './note-layers';
 
 /** The longest text of a piece that stands on a sheet. */
-export const longestExcerpt = 20_000;
+export const longestExcerpt = 15_000;
 
 /** A piece of a tune on a sheet: its own music, which does not change with the tune, and how it is learned. */
 export const excerptSchema = z.strictObject({
@@ -47,6 +47,14 @@ export function tuneOfExcerpt(instrument: Instrument, excerpt: Excerpt): Tune {
   ofInstrument.set(excerpt, known);
   tunes.set(instrument, ofInstrument);
   return known;
+}
+
+/** Length of a piece in the beats of its meter, as it is played. */
+export function beatsOfExcerpt(excerpt: Excerpt): number {
+  const score = scoreOf(excerpt);
+  const [voice] = score.voices;
+  if (voice === undefined) return 0;
+  return playingOrder(voice.bars, score.partOrder).reduce((sum, index) => sum + voice.bars[index].length, 0) / score.meter.beat;
 }
 
 export const layersOfExcerpt = ({ layers = {} }: Pick<Excerpt, 'layers'>): NoteLayers =>

@@ -1,6 +1,7 @@
 export { chainOf, chunkOf, joined, mostChunkNotes, usualRange, type Chunk, type ChunkRange, type ChunkResult } from './chunk';
 export { rowKinds, rowNames, rowsOf, type ChunkRow, type ChunkRows, type RowKind } from './chunk-rows';
 export {
+  beatsOfExcerpt,
   excerptOf,
   excerptSchema,
   excerptTitle,

@@ -195,7 +195,6 @@ export function barsPhrase(measures: readonly Measure[], { first, end }: Stretch
 
 /**
  * How a section stands to the one that it recalls: "4 is 2 but for its last bar"; undefined for one that is new.
- * @example likenessText(form, form.sections[3]) // '4 is 2 but for its last bar'
  */
 export function likenessText({ measures, sections }: Pick<Form, 'measures' | 'sections'>, section: FormSection): string | undefined {
   const { like } = section;

@@ -19,12 +19,15 @@ export {
   assertLine,
   countText,
   movementShown,
+  musicOfLine,
   pacesOf,
   paceText,
   lineFingeringSchema,
   type CountedLine,
   type DescribedLine,
   type Line,
+  type LineMusic,
+  type LineSound,
   type PacedLine,
 } from './line';
 export { modeSteps, type Mode } from './key-signature';

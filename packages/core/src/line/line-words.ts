@@ -1,4 +1,4 @@
-import { noteOf, type Instrument } from '../fingering';
+import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { syllablesOf, type SyllableSet } from '../movement';
 import { noteHeads } from './exercise-music';
 import type { LineNote } from './exercise';
@@ -17,10 +17,16 @@ export function wordRows(instrument: Instrument, notes: readonly LineNote[], wor
     const isSame = isGoingOn;
     isGoingOn = isTied;
     if (isSame) return [];
-    return words.kind === 'letters' ? [noteOf(instrument, note).writtenName] : syllablesOf(instrument, graceNotes, note, words.set);
+    return wordsAt(instrument, graceNotes, note, words);
   });
   const rows = Math.max(0, ...columns.map((column) => column.length));
   return Array.from({ length: rows }, (_, row) => columns.map((column) => column[row] ?? ''));
+}
+
+/** Words under one note, from top to bottom. */
+export function wordsAt(instrument: Instrument, graceNotes: readonly NoteId[], note: NoteId, words: LineWords): readonly string[] {
+  if (words.kind === 'none') return [];
+  return words.kind === 'letters' ? [noteOf(instrument, note).writtenName] : syllablesOf(instrument, graceNotes, note, words.set);
 }
 
 /** The rows as fields of ABC, empty for none. */

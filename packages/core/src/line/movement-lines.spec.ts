@@ -35,7 +35,7 @@ describe('lines of a movement', () => {
   it('a doubling from every note leaves out the note itself and says so', () => {
     const { lines: made, leftOut } = lines('doubling', 'from-every-note');
     expect(leftOut).toEqual(['from C itself: the same note before and after']);
-    const notes = made.flatMap(notesOfLine);
+    const notes = made.flatMap((line) => notesOfLine(chanter, line));
     expect(notes.filter(({ note }) => note === 'c')).toHaveLength(8);
     expect(notes.at(-1)?.graceNotes?.join(' ')).toBe('c d');
   });
@@ -49,7 +49,7 @@ describe('lines of a movement', () => {
       ['grip', 'e'],
     ] as const) {
       const { lines: made, leftOut } = lines(id, 'from-every-note', 'e', after);
-      const [first, second] = notesOfLine(made[0]);
+      const [first, second] = notesOfLine(chanter, made[0]);
       expect([first.note, second.note, second.movement]).toEqual([after, after, id]);
       expect(leftOut.join()).not.toContain('itself');
     }
@@ -59,8 +59,8 @@ describe('lines of a movement', () => {
 
   it('no line begins in the middle of what belongs together', () => {
     for (const kind of ['from-every-note', 'opened-and-back'] as const)
-      for (const line of lines('taorluath', kind, 'e', 'low-a').lines) expect(notesOfLine(line)[0].movement).not.toBe('taorluath');
-    for (const line of lines('tap', 'taps').lines) expect(notesOfLine(line)[0].movement).not.toBe('tap');
+      for (const line of lines('taorluath', kind, 'e', 'low-a').lines) expect(notesOfLine(chanter, line)[0].movement).not.toBe('taorluath');
+    for (const line of lines('tap', 'taps').lines) expect(notesOfLine(chanter, line)[0].movement).not.toBe('tap');
   });
 
   it('a scale of a movement that ends on one note is that note from every other', () => {
@@ -96,7 +96,7 @@ describe('exercises', () => {
   it('a throw from low A and from every other note, D left out', () => {
     const { lines: made, leftOut } = lines('light-throw', 'from-every-note', 'e', 'd');
     expect(leftOut.join()).toContain('from D itself');
-    expect(made.flatMap(notesOfLine).filter(({ movement }) => movement === 'light-throw')).toHaveLength(8);
+    expect(made.flatMap((line) => notesOfLine(chanter, line)).filter(({ movement }) => movement === 'light-throw')).toHaveLength(8);
   });
 
   it('the strike scale goes over every note that can be struck', () => {

@@ -13,7 +13,7 @@ const abc = (kind: OrnamentExercise): string =>
 describe('lines of ornaments', () => {
   it('cuts go over the scale by the nearest finger; all open there is none, and it is said', () => {
     expect(lines('cuts').leftOut).toEqual(['on C sharp']);
-    const notes = lines('cuts').lines.flatMap(notesOfLine);
+    const notes = lines('cuts').lines.flatMap((line) => notesOfLine(whistle, line));
     expect(notes.filter(({ graceNotes }) => graceNotes !== undefined).map(({ note, graceNotes }) => [note, graceNotes?.[0]])).toEqual(
       expect.arrayContaining([
         ['d5', 'e5'],
@@ -30,7 +30,7 @@ describe('lines of ornaments', () => {
 
   it('a long roll is three even notes, the second cut, the third tapped, and a plain one after', () => {
     const [line] = lines('long-rolls').lines;
-    expect(notesOfLine(line).slice(0, 4)).toEqual([
+    expect(notesOfLine(whistle, line).slice(0, 4)).toEqual([
       { note: 'e5', twelfths: 6 },
       { note: 'e5', twelfths: 6, graceNotes: ['fs5'] },
       { note: 'e5', twelfths: 6, graceNotes: ['d5'] },
@@ -39,7 +39,7 @@ describe('lines of ornaments', () => {
   });
 
   it('crans are on the lowest note, each cut another finger: short, long, three cuts', () => {
-    const notes = lines('crans').lines.flatMap(notesOfLine);
+    const notes = lines('crans').lines.flatMap((line) => notesOfLine(whistle, line));
     expect(new Set(notes.map(({ note }) => note))).toEqual(new Set(['d5']));
     expect(notes.flatMap(({ graceNotes = [] }) => graceNotes).slice(0, 7)).toEqual(['a5', 'g5', 'a5', 'g5', 'a5', 'g5', 'fs5']);
   });

@@ -28,7 +28,7 @@ const tenMinutes = 600;
 const share = 0.8;
 
 /** What the time of a line depends on. */
-type Timed = Pick<PlannedLine, 'repetitions' | 'tempo' | 'speeds' | 'exercise'>;
+type Timed = Pick<PlannedLine, 'repetitions' | 'tempo' | 'speeds' | 'exercise' | 'excerpt'>;
 
 /**
  * Time that a line on a sheet takes, one count-in at each speed and the rest after it included, in seconds.
@@ -112,7 +112,11 @@ export const lineOfChange = ({ change, fingering }: TuneChange): Line => ({
 
 /** A line with the usual repetitions and a pace to begin with. */
 export function plannedLine(instrument: Instrument, line: Line): PlannedLine {
-  return { ...line, repetitions: line.exercise == null ? usualRepetitions.change : usualRepetitions.exercise, tempo: startingTempo(instrument, line) };
+  return {
+    ...line,
+    repetitions: line.exercise == null && line.excerpt == null ? usualRepetitions.change : usualRepetitions.exercise,
+    tempo: startingTempo(instrument, line),
+  };
 }
 
 /** "These 3 lines hold 14 of the 25 weak moments of the tune." */

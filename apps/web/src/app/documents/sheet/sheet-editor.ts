@@ -1,8 +1,9 @@
 import { computed, inject, Injectable } from '@angular/core';
-import type { SheetDetail, SheetLineInput } from '@zelpit/contract';
+import type { MusicItemInput, SheetDetail, WordsItemInput } from '@zelpit/contract';
 import { count } from '@zelpit/core';
 import { KeptDocument } from '../../kernel/saving/kept-document';
 import type { DraftLine } from './line-input';
+import type { PlannedItem } from './planned-lines';
 import { sheetKind, type SheetDraft } from './sheet-kind';
 import { SheetsService } from './sheets.service';
 
@@ -32,13 +33,13 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
     this.edit((draft) => ({ ...draft, note }), 'the message at the top', 'note');
   }
 
-  editLine(id: string, change: Partial<SheetLineInput>, text: string): void {
+  editLine(id: string, change: Partial<MusicItemInput> | Partial<WordsItemInput>, text: string): void {
     const field = `${id} ${Object.keys(change).join(' ')}`;
-    this.edit((draft) => ({ ...draft, lines: draft.lines.map((line) => (line.id === id ? { ...line, ...change } : line)) }), text, field);
+    this.edit((draft) => ({ ...draft, lines: draft.lines.map((line) => (line.id === id ? ({ ...line, ...change } as DraftLine) : line)) }), text, field);
   }
 
   /** Adds lines at the end, in one step to undo, and gives them back. */
-  addAll(lines: readonly Omit<SheetLineInput, 'id'>[]): readonly DraftLine[] {
+  addAll(lines: readonly PlannedItem[]): readonly DraftLine[] {
     const added = lines.map((line) => ({ ...line, id: crypto.randomUUID() }));
     this.edit((draft) => ({ ...draft, lines: [...draft.lines, ...added] }), `${count(added.length, 'line')} added`);
     return added;

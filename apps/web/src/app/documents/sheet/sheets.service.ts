@@ -4,7 +4,7 @@ import { of, switchMap, tap, throwError, type Observable } from 'rxjs';
 import { ApiFault, ApiService, type Sending } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
 import { lineInput } from './line-input';
-import type { PlannedSheetLine } from './planned-lines';
+import type { PlannedItem } from './planned-lines';
 
 /** The studio's practice sheets. */
 @Injectable({ providedIn: 'root' })
@@ -31,7 +31,7 @@ export class SheetsService {
   }
 
   /** Puts lines at the end of a sheet. Errors: `ApiFault` where it would hold more lines than a sheet can. */
-  append(id: string, lines: readonly PlannedSheetLine[]): Observable<SheetDetail> {
+  append(id: string, lines: readonly PlannedItem[]): Observable<SheetDetail> {
     return this.api.call(sheetRoutes.sheet, { id }).pipe(
       switchMap(({ title, note, version, lines: before }) => {
         const all = [...before.map(lineInput), ...lines];

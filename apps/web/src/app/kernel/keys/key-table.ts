@@ -144,6 +144,7 @@ export const keyTable = {
     faster: { ...faster, keys: ['+', '=', 'ArrowUp'] },
     next: { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', means: 'next' },
     before: { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Previous line', means: 'before' },
+    row: { keys: [...'1234'], cap: '1 … 4', label: 'Step of a piece: bare, one grace note, in full, with the count', means: 'choose' },
   },
   chart: {
     play: { ...space, label: 'Hear the chosen note' },

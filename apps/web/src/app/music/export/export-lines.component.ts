@@ -1,9 +1,9 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { linesAsAbc, pacesOf, playNotes, renderTimeline, waveFile, type Instrument } from '@zelpit/core';
-import type { SheetLineInput } from '@zelpit/contract';
+import { hasMusic } from '@zelpit/contract';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
-import type { SheetOnPaper } from '../paper/paper-layout';
+import type { SheetItem, SheetOnPaper } from '../paper/paper-layout';
 import { keptPaperSize } from '../paper/paper-size';
 import { SheetPrinter } from '../paper/sheet-printer.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -52,7 +52,9 @@ export class ExportLinesComponent {
   readonly instrument = input.required<Instrument>();
   readonly title = input.required<string>();
   readonly note = input('');
-  readonly lines = input.required<readonly (SheetLineInput & { readonly code?: string })[]>();
+  /** Words alone are on paper only. */
+  readonly lines = input.required<readonly (SheetItem & { readonly code?: string })[]>();
+  private readonly music = computed(() => this.lines().filter(hasMusic));
 
   protected readonly kinds = kinds;
   /** The fault put into every change of a sound file; empty for none. */
@@ -76,7 +78,7 @@ export class ExportLinesComponent {
   }
 
   private async made(kind: Kind): Promise<Blob> {
-    const [instrument, lines] = [this.instrument(), this.lines()];
+    const [instrument, lines] = [this.instrument(), this.music()];
     switch (kind) {
       case 'abc':
         return new Blob([linesAsAbc(instrument, this.title(), lines)], { type: 'text/vnd.abc' });
@@ -98,7 +100,7 @@ export class ExportLinesComponent {
   /** Every line once at its pace, or at each of its speeds, one after another. */
   private samples(): Float32Array {
     const pause = new Float32Array(Math.round(pauseSeconds * waveRate));
-    const paced = this.lines().flatMap((line) => pacesOf(line).map((tempo) => ({ ...line, tempo })));
+    const paced = this.music().flatMap((line) => pacesOf(line).map((tempo) => ({ ...line, tempo })));
     const parts = paced.flatMap((line) => {
       const { instrument, notes, settings } = this.player.playable('file', this.instrument(), line, 1, this.fault() !== '');
       return [renderTimeline(instrument, playNotes(instrument, notes, settings), { sampleRate: waveRate, ...this.sound.colour() }), pause];

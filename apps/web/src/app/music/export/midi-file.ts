@@ -24,7 +24,7 @@ export function midiFile(instrument: Instrument, title: string, lines: readonly 
     midi.header.update();
     midi.header.meta.push({ type: 'marker', text: lineTitle(instrument, line), ticks: begin });
     let at = seconds;
-    const notes = notesOfLine(line);
+    const notes = notesOfLine(instrument, line);
     notes.forEach(({ note, twelfths, graceNotes = [] }, index) => {
       const length = (twelfths / quarter) * beat;
       const graces = graceNotes.map((grace) => keyOf(instrument, grace));

@@ -30,7 +30,7 @@ export function musicXml(instrument: Instrument, title: string, lines: readonly 
   let number = 0;
   let key: number | undefined;
   const measures = lines.flatMap((line, place) =>
-    barsOf(tiedHeads(noteHeads(notesOfLine(line)))).map((heads, index, bars) => {
+    barsOf(tiedHeads(noteHeads(notesOfLine(instrument, line)))).map((heads, index, bars) => {
       number += 1;
       const opens = index === 0;
       const fifths = signsOfLine(instrument, line) ?? pipesSigns;

@@ -3,13 +3,13 @@ import {
   asFingered,
   freeTempo,
   lineCountInBeats,
-  notesOfLine,
-  quarter,
+  musicOfLine,
   usualGraceNoteMs,
-  type PacedLine,
-  type Line,
   type Instrument,
+  type Line,
+  type PacedLine,
   type PlayedNote,
+  type RowKind,
 } from '@zelpit/core';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport, type Playable } from '../sound/transport.service';
@@ -28,23 +28,28 @@ export class LinePlayer {
   /**
    * @param times how often the line is played; 0 for on and on
    * @param isFaulty with the chosen fault in every change
+   * @param row of a piece of a tune; in full where none is given
    */
-  play(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false): void {
-    void this.transport.play(this.playable(id, instrument, line, times, isFaulty));
+  play(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false, row?: RowKind): void {
+    void this.transport.play(this.playable(id, instrument, line, times, isFaulty, row));
   }
 
   /** A line as it is played, with the settings that hold on every page. */
-  playable(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false): Playable {
+  playable(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false, row?: RowKind): Playable {
+    const fingered = asFingered(instrument, line);
+    const { beatsInBar, firstBeat } = musicOfLine(fingered, line, row);
+    // A lead-in is counted up to: the bar before it is whole.
+    const countIn = line.excerpt == null ? lineCountInBeats : beatsInBar + (firstBeat > 1e-6 ? firstBeat : 0);
     return {
       id,
-      instrument: asFingered(instrument, line),
-      notes: playedLine(line),
+      instrument: fingered,
+      notes: playedLine(fingered, line, row),
       settings: {
         tempo: this.tempoOf(line),
-        beatsInBar: 4,
-        countInBeats: this.sound.hasCountIn() ? lineCountInBeats : 0,
+        beatsInBar,
+        countInBeats: this.sound.hasCountIn() ? countIn : 0,
         isClickOn: line.tempo !== null || this.sound.hasClick(),
-        firstBeat: 0,
+        firstBeat,
         graceNoteMs: usualGraceNoteMs,
         ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
       },
@@ -54,10 +59,12 @@ export class LinePlayer {
 }
 
 /** The notes of a line as they are played. */
-export function playedLine(line: Line): readonly PlayedNote[] {
-  const notes = notesOfLine(line);
-  return notes.map(({ note, twelfths, graceNotes = [] }, index): PlayedNote => ({
-    ...{ note, graceNotes, beats: twelfths / quarter, index },
-    isTied: notes[index - 1]?.isTied === true && notes[index - 1].note === note,
+export function playedLine(instrument: Instrument, line: Line, row?: RowKind): readonly PlayedNote[] {
+  return musicOfLine(instrument, line, row).sounds.map(({ note, graceNotes, beats, isTied }, index): PlayedNote => ({
+    note,
+    graceNotes,
+    beats,
+    isTied,
+    index,
   }));
 }

@@ -1,13 +1,14 @@
 import { Component, computed, inject, input } from '@angular/core';
 import { cautionsOf, describedLine, hintsFor, lineAbc, notesOfLine, type Line, type Instrument } from '@zelpit/core';
 import { ChangeFigureComponent, figureSize } from './change-figure.component';
+import { PieceViewComponent } from './piece-view.component';
 import { LineWordsChoice } from '../wording/line-words.service';
 import { StaffLineComponent } from '../score/staff-line.component';
 
 /** A line as it is practised: the two fingerings above its first bar, its name and advice, the music. */
 @Component({
   selector: 'zp-line-view',
-  imports: [ChangeFigureComponent, StaffLineComponent],
+  imports: [ChangeFigureComponent, PieceViewComponent, StaffLineComponent],
   template: `
     <div class="line-view">
       <svg class="line-figure" [attr.viewBox]="'0 0 ' + size.width + ' ' + size.height" role="img" [attr.aria-label]="'Fingers of ' + described().title">
@@ -28,7 +29,11 @@ import { StaffLineComponent } from '../score/staff-line.component';
     @if (caution(); as text) {
       <p class="caution">{{ text }}</p>
     }
-    <zp-staff-line [abc]="abc()" [text]="musicText()" />
+    @if (line().excerpt; as excerpt) {
+      <zp-piece-view [instrument]="instrument()" [line]="line()" [excerpt]="excerpt" />
+    } @else {
+      <zp-staff-line [abc]="abc()" [text]="musicText()" />
+    }
   `,
 })
 export class LineViewComponent {
@@ -40,13 +45,13 @@ export class LineViewComponent {
   protected readonly caution = computed(() =>
     cautionsOf(
       this.instrument(),
-      notesOfLine(this.line()).map(({ note }) => note),
+      notesOfLine(this.instrument(), this.line()).map(({ note }) => note),
     ),
   );
   /** What to listen for and one hint for the hands; a line of its own music has them as its purposes. */
   protected readonly hints = computed(() => {
     const { exercise, instrument, change, trouble } = this.described();
-    if (exercise != null) return '';
+    if (exercise != null || this.line().excerpt != null) return '';
     const { listen, physical } = hintsFor(instrument, change, trouble);
     return `${listen} ${physical}`.trim();
   });

@@ -1,19 +1,24 @@
+import type { MusicItemInput, WordsItemInput } from '@zelpit/contract';
 import {
   countText,
   describedLine,
-  pacesOf,
   lineAbc,
-  notesOfLine,
-  wordRows,
-  type Line,
-  type PlannedLine,
+  pacesOf,
+  rowNames,
+  rowsOfExcerpt,
+  tuneAtRow,
   type DescribedLine,
+  type Excerpt,
   type Instrument,
   type LineWords,
 } from '@zelpit/core';
 import { figureSize } from '../lines/change-figure.component';
+import { scoreLines } from '../score/score-lines';
 import type { PaperSize } from './paper-size';
 import { wrapText, type Measure } from './wrap-text';
+
+/** One thing to practise. */
+export type SheetItem = MusicItemInput | WordsItemInput;
 
 /** What goes onto paper of a sheet. */
 export interface SheetOnPaper {
@@ -24,7 +29,7 @@ export interface SheetOnPaper {
   readonly instrument: Instrument;
   /** What stands under the notes. */
   readonly words?: LineWords;
-  readonly lines: readonly (PlannedLine & { readonly point: string; readonly code: string })[];
+  readonly lines: readonly (SheetItem & { readonly code: string })[];
 }
 
 /** A line of text at its place; `y` is the baseline. */
@@ -36,21 +41,39 @@ export interface PlacedText {
   readonly weight: number;
 }
 
+/** A line of music at its place in a row. */
+export interface PaperStaff {
+  readonly abc: string;
+  readonly x: number;
+  readonly width: number;
+  /** Highest line of the staff, below the row's top. */
+  readonly top: number;
+}
+
+/** A box to tick. */
+interface Box {
+  readonly x: number;
+  readonly y: number;
+}
+
 export interface PaperRow {
   readonly index: number;
   /** Top of the row on its page. */
   readonly y: number;
-  readonly described: DescribedLine;
+  /** Its change; undefined for words alone, and for what goes on from the row above. */
+  readonly described: DescribedLine | undefined;
+  /** True where it goes on from the row above: no rule stands over it. */
+  readonly goesOn: boolean;
   readonly texts: readonly PlacedText[];
   /** Boxes to tick, one a time through; empty where there are too many. */
-  readonly boxes: readonly { readonly x: number; readonly y: number }[];
+  readonly boxes: readonly Box[];
+  /** Empty for none. */
   readonly code: string;
-  readonly abc: string;
-  /** Highest line of the staff, below the row's top. */
-  readonly staffTop: number;
-  /** Rows of words under the notes. */
-  readonly wordRows: number;
+  readonly staves: readonly PaperStaff[];
+  readonly height: number;
 }
+
+type UnplacedRow = Omit<PaperRow, 'y'>;
 
 export interface PaperPage {
   readonly number: number;
@@ -79,17 +102,17 @@ const mostSpread = 26;
 
 /** Lays a sheet out on pages of a size. A row is never cut in two. */
 export function paperPages(sheet: SheetOnPaper, size: PaperSize, measure: Measure): readonly PaperPage[] {
-  const rows = sheet.lines.map((_, index) => rowOf(sheet, index, size, measure));
+  const rows = sheet.lines.flatMap((_, index) => rowsOf(sheet, index, size, measure));
   const first = headOf(sheet, size, measure);
   const footTop = size.height - footHeight;
   const pages: PaperPage[] = [];
   let next = 0;
   do {
     const { head, headEnd } = pages.length === 0 ? first : nextHead(sheet, size, measure);
-    const fitting: Omit<PaperRow, 'y'>[] = [];
+    const fitting: UnplacedRow[] = [];
     let used = 0;
-    while (next < rows.length && (fitting.length === 0 || headEnd + used + heightOf(rows[next]) <= footTop)) {
-      used += heightOf(rows[next]);
+    while (next < rows.length && (fitting.length === 0 || headEnd + used + rows[next].height <= footTop)) {
+      used += rows[next].height;
       fitting.push(rows[next]);
       next += 1;
     }
@@ -98,16 +121,13 @@ export function paperPages(sheet: SheetOnPaper, size: PaperSize, measure: Measur
     let y = headEnd;
     const placed = fitting.map((row) => {
       const at = { ...row, y };
-      y += heightOf(row) + spread;
+      y += row.height + spread;
       return at;
     });
     pages.push({ number: pages.length + 1, head, headEnd, rows: placed, footTop });
   } while (next < rows.length);
   return pages;
 }
-
-const heightOf = (row: { readonly staffTop: number; readonly wordRows: number }): number =>
-  row.staffTop + staffRoom + (row.wordRows === 0 ? 0 : wordsGap + row.wordRows * wordRoom);
 
 function headOf(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<PaperPage, 'head' | 'headEnd'> {
   const width = size.width - 2 * paperMargin - 60;
@@ -130,11 +150,14 @@ function nextHead(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<
   return { head: [{ x: paperMargin, y: 68, text: text ?? '', size: 24, weight: 800 }], headEnd: 84 };
 }
 
-const rowsUnder = (sheet: SheetOnPaper, line: Line): number =>
-  sheet.words === undefined ? 0 : wordRows(sheet.instrument, notesOfLine(line), sheet.words).length;
+/** Room that a line of music needs: more where words stand under it. */
+function staffHeight(abc: string): number {
+  const words = abc.split('\n').filter((text) => text.startsWith('w:')).length;
+  return staffRoom + (words === 0 ? 0 : wordsGap + words * wordRoom);
+}
 
 /** "no click at first, then with it", "click at 60", "click 40, 60, 80, until the first slip" */
-function paceOnPaper(line: PlannedLine): string {
+function paceOnPaper(line: Pick<MusicItemInput, 'tempo' | 'speeds'>): string {
   const paces = pacesOf(line);
   if (paces[0] === null) return 'no click at first, then with it';
   return `click at ${paces.join(', ')}${paces.length > 1 ? ', until the first slip' : ''}`;
@@ -143,8 +166,109 @@ function paceOnPaper(line: PlannedLine): string {
 /** Sizes of a line's name, the largest that its room allows. */
 const titleSizes: readonly number[] = [36, 30, 25, 21];
 
-function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Measure): Omit<PaperRow, 'y'> {
-  const line = sheet.lines[index];
+/** An item's rows: what it is with its first music, then what goes on from that, so that a long one can go on over the page. */
+function rowsOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Measure): readonly UnplacedRow[] {
+  const item = sheet.lines[index];
+  if (item.kind === 'words') return [wordsRow(item, index, size, measure)];
+  const head = headRow(sheet, item, index, size, measure);
+  if (item.excerpt == null) return [withStaff(head, lineAbc(sheet.instrument, item, sheet.words), size)];
+  return pieceRows(sheet, head, { ...item, excerpt: item.excerpt }, size, measure);
+}
+
+type Item = SheetOnPaper['lines'][number];
+type MusicItem = Exclude<Item, { readonly kind: 'words' }>;
+
+const numberText = (index: number): PlacedText => ({ x: paperMargin, y: 48, text: String(index + 1), size: 46, weight: 800 });
+
+/** Something to do without notes, with its boxes. */
+function wordsRow(item: Extract<Item, { readonly kind: 'words' }>, index: number, size: PaperSize, measure: Measure): UnplacedRow {
+  const left = paperMargin + 64;
+  const width = size.width - paperMargin - left;
+  const texts: PlacedText[] = [numberText(index)];
+  let y = 42;
+  const put = (text: string, textSize: number, weight: number, step: number): void => {
+    for (const each of wrapText(measure, text, { size: textSize, weight, width, most: 6 })) {
+      texts.push({ x: left, y, text: each, size: textSize, weight });
+      y += step;
+    }
+  };
+  put(item.text, 25, 800, 30);
+  if (item.point.trim() !== '') put(`Watch for: ${item.point}`, 17, 700, 22);
+  const boxes = item.repetitions > mostBoxes ? [] : Array.from({ length: item.repetitions }, (_, box) => ({ x: left + box * boxWidth, y: y - 6 }));
+  return { index, described: undefined, goesOn: false, texts, boxes, code: '', staves: [], height: y + 22 };
+}
+
+function withStaff(row: UnplacedRow, abc: string, size: PaperSize): UnplacedRow {
+  const staff = { abc, x: paperMargin, width: size.width - 2 * paperMargin, top: row.height };
+  return { ...row, staves: [staff], height: row.height + staffHeight(abc) };
+}
+
+/** A piece of a tune: its rows one under the other, or for a longer piece its lines of music; then what is said of it. */
+function pieceRows(
+  sheet: SheetOnPaper,
+  head: UnplacedRow,
+  item: MusicItem & { readonly excerpt: Excerpt },
+  size: PaperSize,
+  measure: Measure,
+): readonly UnplacedRow[] {
+  const { instrument, words } = sheet;
+  const { excerpt } = item;
+  const width = size.width - 2 * paperMargin;
+  const goesOn = { index: head.index, described: undefined, goesOn: true, boxes: [], code: '' };
+  const learned = rowsOfExcerpt(instrument, excerpt).rows.filter(({ kind }) => excerpt.rows?.includes(kind) === true);
+  if (item.kind === 'chunk' && learned.length > 1) {
+    const rows = learned.map(({ number, kind }): UnplacedRow => {
+      const abc = lineAbc(instrument, item, words, kind);
+      const staff = { abc, x: paperMargin + rowLabelWidth, width: width - rowLabelWidth, top: 30 };
+      const texts = [
+        { x: paperMargin, y: 48, text: String(number), size: 28, weight: 800 },
+        ...wrapText(measure, rowNames[kind], { size: 15, weight: 700, width: rowLabelWidth - 44, most: 2 }).map((text, line) => ({
+          ...{ x: paperMargin + 26, y: 38 + line * 17, text, size: 15, weight: 700 },
+        })),
+      ];
+      const boxes = Array.from({ length: cleanTimes }, (_, box) => ({ x: paperMargin + box * boxWidth, y: 62 }));
+      return { ...goesOn, texts, boxes, staves: [staff], height: 30 + staffHeight(abc) };
+    });
+    return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
+  }
+  const tune = tuneAtRow(instrument, excerpt);
+  const lines = scoreLines(tune, width, undefined, true);
+  const rows = lines.map(({ abc }): UnplacedRow => ({
+    ...goesOn,
+    texts: [],
+    staves: [{ abc, x: paperMargin, width, top: 24 }],
+    height: 24 + staffHeight(abc),
+  }));
+  return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
+}
+
+/** So often clean in a row before the next row is played. */
+const cleanTimes = 4;
+const rowLabelWidth = 112;
+
+/** What is said of a piece, a row a paragraph, so that it can go on over the page. */
+function scriptRows(
+  goesOn: Omit<UnplacedRow, 'texts' | 'staves' | 'height'>,
+  { script = '' }: Excerpt,
+  width: number,
+  measure: Measure,
+): readonly UnplacedRow[] {
+  return script
+    .split('\n')
+    .filter((paragraph) => paragraph.trim() !== '')
+    .map((paragraph): UnplacedRow => {
+      const lines = wrapText(measure, paragraph, { size: 16, weight: 500, width, most: 12 });
+      return {
+        ...goesOn,
+        texts: lines.map((text, index) => ({ x: paperMargin, y: 20 + index * 21, text, size: 16, weight: 500 })),
+        staves: [],
+        height: lines.length * 21 + 10,
+      };
+    });
+}
+
+/** What a line is, its count and its pace, beside its figure; its music goes below. */
+function headRow(sheet: SheetOnPaper, line: MusicItem, index: number, size: PaperSize, measure: Measure): UnplacedRow {
   const described = describedLine(sheet.instrument, line);
   const width = size.width - paperMargin - qrSize - 18 - textLeft;
   const texts: PlacedText[] = [{ x: paperMargin, y: 48, text: String(index + 1), size: 46, weight: 800 }];
@@ -178,9 +302,6 @@ function rowOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Mea
     described,
     texts,
     boxes,
-    code: line.code,
-    abc: lineAbc(sheet.instrument, line, sheet.words),
-    staffTop: Math.max(figureEnd + 10, y + 26),
-    wordRows: rowsUnder(sheet, line),
+    ...{ goesOn: false, code: line.code, staves: [], height: Math.max(figureEnd + 10, y + 26) },
   };
 }

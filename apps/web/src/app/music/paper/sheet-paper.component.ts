@@ -1,12 +1,13 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
+import { hasMusic } from '@zelpit/contract';
 import { notesOfLine, restPhrase } from '@zelpit/core';
 import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { filter, firstValueFrom } from 'rxjs';
 import { ChangeFigureComponent } from '../lines/change-figure.component';
 import { Engraver } from '../score/engraver.service';
 import { fontRuns, paperFonts } from './font-runs';
-import { paperMargin, paperPages, qrSize, type SheetOnPaper } from './paper-layout';
+import { paperMargin, paperPages, qrSize, type PaperStaff, type SheetOnPaper } from './paper-layout';
 import type { PaperSize } from './paper-size';
 import { qrPath } from './qr-path';
 import type { Measure } from './wrap-text';
@@ -36,7 +37,7 @@ export class SheetPaperComponent {
   protected readonly dottedText = computed(() => {
     const { instrument, lines } = this.sheet();
     const found = differingOf(instrument);
-    const isUsed = found !== undefined && lines.some((line) => notesOfLine(line).some(({ note }) => found.notes.has(note)));
+    const isUsed = found !== undefined && lines.filter(hasMusic).some((line) => notesOfLine(instrument, line).some(({ note }) => found.notes.has(note)));
     return isUsed ? `dotted: other on the ${found.model} model` : '';
   });
   protected readonly margin = paperMargin;
@@ -60,12 +61,8 @@ export class SheetPaperComponent {
     );
     afterRenderEffect(() => {
       const pages = this.pages();
-      const staffWidth = this.size().width - 2 * paperMargin;
       if (!this.hasFonts()) return;
-      this.engraveAll(
-        pages.flatMap((page) => page.rows.map((row) => row.abc)),
-        staffWidth,
-      ).catch(() => this.state.set('failed'));
+      this.engraveAll(pages.flatMap((page) => page.rows.flatMap(({ staves }) => staves))).catch(() => this.state.set('failed'));
     });
   }
 
@@ -89,11 +86,11 @@ export class SheetPaperComponent {
   }
 
   /** Engraves each line aside and puts its black paths where its staff belongs. */
-  private async engraveAll(music: readonly string[], width: number): Promise<void> {
+  private async engraveAll(music: readonly PaperStaff[]): Promise<void> {
     this.state.set('drawing');
     const places = [...this.host().nativeElement.querySelectorAll<SVGGElement>('g.paper-staff')];
     for (const [index, place] of places.entries()) {
-      const { svg, staffTop } = await this.engraver.engrave(this.bench().nativeElement, music[index], { width, scale: 1 });
+      const { svg, staffTop } = await this.engraver.engrave(this.bench().nativeElement, music[index].abc, { width: music[index].width, scale: 1 });
       svg.querySelector('style')?.remove();
       const drawing = document.createElementNS('http://www.w3.org/2000/svg', 'g');
       drawing.setAttribute('transform', `translate(0 ${-staffTop})`);

@@ -154,7 +154,7 @@ export class HuntPage implements OnDestroy {
     if (music === crossesValue) {
       const { lines } = barsOf(instrument, { kind: 'crosses-once' }, { focus: 'fingers', hardness: () => 1 });
       const line = lines[(this.place() - 1) % Math.max(1, lines.length)];
-      return line === undefined ? charted([...scale, ...scale.slice(0, -1).reverse()]) : charted(notesOfLine(line).map(({ note }) => note));
+      return line === undefined ? charted([...scale, ...scale.slice(0, -1).reverse()]) : charted(notesOfLine(instrument, line).map(({ note }) => note));
     }
     const tune = this.tuneNotes();
     return tune?.id === music ? tune.notes : [];

@@ -16,7 +16,8 @@ import {
   type Mode,
   type NoteId,
 } from '@zelpit/core';
-import { sheetLimits, type SheetDetail, type SheetSummary } from '@zelpit/contract';
+import { hasMusic, sheetLimits, type MusicKind, type SheetDetail, type SheetSummary } from '@zelpit/contract';
+import { kindOf } from '../../documents/sheet/planned-lines';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
@@ -159,9 +160,14 @@ export class ChangeLinesPage {
     this.shown().map(({ line }) => {
       const planned = plannedLine(this.instrument(), line);
       const tempo = this.focus() === 'timing' ? (planned.tempo ?? 48) : null;
-      return { ...planned, tempo, point: '', exercise: line.exercise ?? null };
+      return { ...planned, kind: this.itemKind(line), tempo, point: '', exercise: line.exercise ?? null };
     }),
   );
+  /** A scale is called one on the sheet. */
+  private itemKind(line: Line): MusicKind {
+    return this.wish().startsWith('scale') ? 'scale' : kindOf(line);
+  }
+
   protected readonly title = computed(() => {
     const notes = [...(this.hasNote() ? [this.startText()] : []), ...(this.hasOther() ? [this.otherText()] : [])];
     return capital([this.wishText().replace(':', ''), notes.join(' and ')].join(' ').trim());
@@ -191,7 +197,7 @@ export class ChangeLinesPage {
     const instrument = this.instrument();
     const set =
       this.wish() === 'own' || !this.isPairSet() ? this.wished().lines : linesOf(instrument, { kind: this.wish() as LineSetKind, note: this.start() }).lines;
-    const there = this.checkedId() === '' ? this.shown().map(({ line }) => line) : (this.checkedSheet()?.lines ?? []);
+    const there = this.checkedId() === '' ? this.shown().map(({ line }) => line) : (this.checkedSheet()?.lines ?? []).filter(hasMusic);
     const { missing, doubled } = coverageOf(set, there);
     const names = (lines: readonly Line[]): string => lines.map(({ home, other, fingering }) => lineTitle(instrument, { home, other, fingering })).join(', ');
     return { missing: names(missing), missingCount: missing.length, doubled: names(doubled), doubledCount: doubled.length };

@@ -38,7 +38,7 @@ export class LinesPage implements OnDestroy {
   protected readonly chosen = signal(0);
 
   protected readonly minutes = computed(() => expectedMinutes(this.lines()));
-  protected readonly planned = computed(() => this.lines().map((line) => ({ ...line, point: '' })));
+  protected readonly planned = computed(() => this.lines().map((line) => ({ ...line, kind: 'line' as const, point: '' })));
   protected readonly chosenLine = computed(() => this.lines()[this.chosen()]);
 
   private readonly release = inject(KeyService).use('lines', { next: () => this.step(1), before: () => this.step(-1) });

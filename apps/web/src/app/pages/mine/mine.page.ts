@@ -1,7 +1,7 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { countText, lineTitle, paceText } from '@zelpit/core';
-import type { SheetDetail } from '@zelpit/contract';
+import { hasMusic, type SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
@@ -50,7 +50,11 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
                   <a class="row-link" [routerLink]="['/c', line.code]">
                     <span>{{ titleOf(sheet, line) }}</span>
                     <small>{{ line.point }}</small>
-                    <small>{{ countText(line) }} · {{ paceText(line) }}</small>
+                    @if (line.kind !== 'words') {
+                      <small>{{ countText(line) }} · {{ paceText(line) }}</small>
+                    } @else if (line.repetitions > 1) {
+                      <small>{{ line.repetitions }} times</small>
+                    }
                   </a>
                 </li>
               } @empty {
@@ -106,7 +110,7 @@ export class MinePage {
   }
 
   protected titleOf(sheet: SheetDetail, line: SheetDetail['lines'][number]): string {
-    return lineTitle(this.shelf.instrumentFor(sheet.student.id, sheet.instrument), line);
+    return hasMusic(line) ? lineTitle(this.shelf.instrumentFor(sheet.student.id, sheet.instrument), line) : line.text;
   }
 
   protected leave(): void {

@@ -1,5 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-import { beatsOfLine, laneLayout, noteOf, notesOfLine, quarter, type Line, type Instrument, type LaneNote } from '@zelpit/core';
+import { excerptTitle, laneLayout, musicOfLine, noteOf, type Instrument, type LaneNote, type Line, type RowKind } from '@zelpit/core';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 
 /** A beat is at least this wide, and wider where notes are short. */
@@ -49,6 +49,8 @@ const letters = 44;
 export class RunnerDrawingComponent {
   readonly instrument = input.required<Instrument>();
   readonly line = input.required<Line>();
+  /** Of a piece of a tune: at which of its steps it is played. */
+  readonly row = input<RowKind>();
   /** Beats since the first note; undefined before the start, negative while counting in. */
   readonly beat = input<number>();
   /** Times through the line. */
@@ -66,24 +68,24 @@ export class RunnerDrawingComponent {
   protected readonly isWaiting = computed(() => (this.beat() ?? -1) < 0);
   /** While counting in, the first note waits beside the pillar and comes under it on the last beat. */
   private readonly moved = computed(() => Math.max(-1.2, this.beat() ?? 0));
+  private readonly music = computed(() => musicOfLine(this.instrument(), this.line(), this.row()));
   /** When each note of one time through begins, in beats. */
   private readonly onsets = computed(() => {
-    const notes = notesOfLine(this.line());
     let beat = 0;
-    return notes.map(({ note, twelfths, graceNotes = [] }) => {
+    return this.music().sounds.map(({ note, graceNotes, beats }) => {
       const onset = { note, graceNotes, beat };
-      beat += twelfths / quarter;
+      beat += beats;
       return onset;
     });
   });
   private readonly spacing = computed(() => {
-    const shortest = Math.min(...notesOfLine(this.line()).map(({ twelfths }) => twelfths)) / quarter;
+    const shortest = Math.min(...this.music().sounds.map(({ beats }) => beats));
     return Math.min(widestBeat, Math.max(beatWidth, narrowestNote / shortest));
   });
   /** Place of the note that sounds, repeats counted. */
   protected readonly now = computed(() => {
     const onsets = this.onsets();
-    const beats = beatsOfLine(this.line());
+    const { beats } = this.music();
     const moved = Math.max(0, this.moved());
     const within = moved % beats;
     const place = onsets.findIndex(({ beat }) => beat > within + 1e-6);
@@ -93,7 +95,7 @@ export class RunnerDrawingComponent {
 
   protected readonly columns = computed((): readonly (LaneNote & { readonly index: number; readonly text: string })[] => {
     const onsets = this.onsets();
-    const [beats, spacing] = [beatsOfLine(this.line()), this.spacing()];
+    const [beats, spacing] = [this.music().beats, this.spacing()];
     const first = Math.max(0, this.now() - 2);
     const reach = this.moved() * spacing + this.width() + 2 * spacing;
     const columns: (LaneNote & { readonly index: number; readonly text: string })[] = [];
@@ -106,7 +108,7 @@ export class RunnerDrawingComponent {
         x,
         note,
         graceNotes: graceNotes.map((grace, place) => ({ note: grace, x: x - graceWidth * (graceNotes.length - place) })),
-        text: noteOf(this.instrument(), note).schoolName,
+        text: note === null ? '' : noteOf(this.instrument(), note).schoolName,
       });
     }
     const silence = { index: -1, x: pillarX - spacing, note: null, graceNotes: [], text: '' };
@@ -134,7 +136,8 @@ export class RunnerDrawingComponent {
       });
   });
   protected readonly text = computed(() => {
-    const { home, other } = this.line();
+    const { home, other, excerpt } = this.line();
+    if (excerpt != null) return `Finger lanes of ${excerptTitle(excerpt)}`;
     return `Finger lanes of ${noteOf(this.instrument(), home).schoolName} and ${noteOf(this.instrument(), other).schoolName}`;
   });
 }

@@ -1,7 +1,7 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { beatsOfLine, countText, describedLine, pacesOf, restPhrase } from '@zelpit/core';
-import type { OpenedLine } from '@zelpit/contract';
+import { beatsOfLine, countText, describedLine, musicOfLine, pacesOf, restPhrase, rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core';
+import { hasMusic, type OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
@@ -43,24 +43,47 @@ export class RunnerPage implements OnDestroy {
   protected readonly instrument = computed(() => this.shelf.instrumentFor(this.opened()?.student.id, this.opened()?.instrument));
   protected readonly instrumentText = computed(() => nameOf(this.instrument()));
   protected readonly described = computed(() => {
-    const opened = this.opened();
-    return opened === undefined ? undefined : describedLine(this.instrument(), opened.line);
+    const line = this.line();
+    return line === undefined ? undefined : describedLine(this.instrument(), line);
+  });
+  /** Its title, or what is to be done where it has no notes. */
+  protected readonly title = computed(() => {
+    const opened = this.opened()?.line;
+    return opened?.kind === 'words' ? opened.text : (this.described()?.title ?? '');
+  });
+  /** The steps in which a piece of a tune is practised; none for a line. */
+  protected readonly rows = computed(() => {
+    const excerpt = this.line()?.excerpt;
+    if (excerpt == null || (excerpt.rows ?? []).length < 2) return [];
+    return rowsOfExcerpt(this.fingered(), excerpt).rows.filter(({ kind }) => excerpt.rows?.includes(kind) === true);
+  });
+  protected readonly rowNames = rowNames;
+  private readonly chosenRow = signal<RowKind | undefined>(undefined);
+  /** The step that is practised now: the first of them until another is chosen. */
+  protected readonly row = computed(() => (this.rows().find(({ kind }) => kind === this.chosenRow()) ?? this.rows().at(0))?.kind);
+  /** The item, where it has notes. */
+  protected readonly line = computed(() => {
+    const item = this.opened()?.line;
+    return item !== undefined && hasMusic(item) ? item : undefined;
   });
   /** As the line fingers it. */
   protected readonly fingered = computed(() => this.described()?.instrument ?? this.instrument());
   /** The line at the speed at which it is played now. */
   private readonly paced = computed(() => {
-    const line = this.opened()?.line;
-    return line === undefined ? undefined : { ...line, tempo: pacesOf(line)[this.atSpeed()] };
+    const line = this.line();
+    if (line === undefined) return undefined;
+    // Bare notes and single grace notes are for the fingers: the click comes with the count.
+    const isForFingers = this.rows().length > 1 && this.row() !== 'count';
+    return { ...line, tempo: isForFingers ? null : pacesOf(line)[this.atSpeed()] };
   });
   protected readonly isDrill = computed(() => (this.opened()?.line.speeds?.length ?? 0) > 1);
   protected readonly countText = computed(() => {
-    const line = this.opened()?.line;
+    const line = this.line();
     return line === undefined ? '' : countText(line);
   });
   /** What the end of a line is answered with: rest, or the next speed. */
   protected readonly doneText = computed(() => {
-    const [line, score] = [this.opened()?.line, this.score()];
+    const [line, score] = [this.line(), this.score()];
     const rest = `${restPhrase}. Stop if anything hurts.`;
     if (line === undefined || !this.isDrill()) return `Done. ${rest}`;
     if (score === undefined) return 'A slip at the first speed: start over, slower if you like.';
@@ -69,6 +92,7 @@ export class RunnerPage implements OnDestroy {
     return `${score} was clean. Next ${this.tempo()}.`;
   });
   protected readonly buttonText = computed(() => {
+    if (this.line() === undefined) return this.isDone() ? 'Not done yet' : 'Done';
     if (!this.isDone()) return 'Start';
     return this.isDrill() && this.atSpeed() > 0 ? 'Next speed' : 'Again';
   });
@@ -81,12 +105,19 @@ export class RunnerPage implements OnDestroy {
   protected readonly beat = computed(() => {
     const position = this.transport.position();
     if (position === undefined) return undefined;
-    const beat = position.beat < 0 ? position.beat : (position.time - 1) * beatsOfLine(this.opened()?.line ?? {}) + position.beat;
+    const beat = position.beat < 0 ? position.beat : (position.time - 1) * beatsOfLine(this.line() ?? {}) + position.beat;
     return this.reducesMotion ? Math.floor(beat) : beat;
   });
+  private readonly timing = computed(() => {
+    const line = this.line();
+    return line === undefined ? { beatsInBar: 4, firstBeat: 0 } : musicOfLine(this.fingered(), line, this.row());
+  });
+  protected readonly beatNumbers = computed(() => Array.from({ length: this.timing().beatsInBar }, (_, index) => index + 1));
   protected readonly counted = computed(() => {
     const beat = this.beat();
-    return beat === undefined ? 0 : (((Math.floor(beat) % 4) + 4) % 4) + 1;
+    if (beat === undefined) return 0;
+    const { beatsInBar, firstBeat } = this.timing();
+    return (((Math.floor(beat + firstBeat + 1e-6) % beatsInBar) + beatsInBar) % beatsInBar) + 1;
   });
   protected readonly time = computed(() => ((this.beat() ?? -1) < 0 ? 0 : (this.transport.position()?.time ?? 0)));
   protected readonly pills = computed(() => {
@@ -102,6 +133,7 @@ export class RunnerPage implements OnDestroy {
     faster: () => this.changeTempo(true),
     next: () => this.goTo(1),
     before: () => this.goTo(-1),
+    row: (key) => this.chooseRow(this.rows().find(({ number }) => String(number) === key)?.kind),
   });
   private readonly sizes = new ResizeObserver(([entry]) => {
     const { width, height } = entry.contentRect;
@@ -136,7 +168,8 @@ export class RunnerPage implements OnDestroy {
   }
 
   protected toggle(): void {
-    if (this.isPlaying()) {
+    if (this.line() === undefined) this.isDone.update((done) => !done);
+    else if (this.isPlaying()) {
       this.hasStarted = false;
       this.transport.stop();
       if (this.isDrill()) this.slip();
@@ -160,6 +193,13 @@ export class RunnerPage implements OnDestroy {
     this.isDone.set(true);
   }
 
+  protected chooseRow(row: RowKind | undefined): void {
+    if (row === undefined || row === this.row()) return;
+    this.chosenRow.set(row);
+    this.isDone.set(false);
+    if (this.isPlaying()) this.start();
+  }
+
   protected changeTempo(isFaster: boolean): void {
     if (isFaster) this.sound.faster();
     else this.sound.slower();
@@ -178,7 +218,7 @@ export class RunnerPage implements OnDestroy {
     this.isDone.set(false);
     this.hasStarted = false;
     this.sound.hasCountIn.set(true);
-    this.player.play('runner', this.instrument(), line, line.repetitions);
+    this.player.play('runner', this.instrument(), line, line.repetitions, false, this.row());
     this.hasStarted = true;
   }
 
@@ -188,6 +228,7 @@ export class RunnerPage implements OnDestroy {
     this.isDone.set(false);
     this.atSpeed.set(0);
     this.score.set(undefined);
+    this.chosenRow.set(undefined);
     this.sheets.lineByCode(code).subscribe({
       next: (opened) => {
         this.opened.set(opened);

@@ -27,7 +27,7 @@ export class LineFingeringComponent {
 
   protected readonly notes = computed(() => {
     const [instrument, line] = [this.instrument(), this.line()];
-    const ids = [...new Set(notesOfLine(line).map(({ note }) => note))];
+    const ids = [...new Set(notesOfLine(this.instrument(), line).map(({ note }) => note))];
     return ids.flatMap((id) => {
       const ways = waysOf(instrument, id);
       if (ways.length < 2) return [];

@@ -1,7 +1,7 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { sheetLimits } from '@zelpit/contract';
+import { hasMusic, sheetLimits } from '@zelpit/contract';
 import { count, countText, expectedMinutes, lineTitle, paceText } from '@zelpit/core';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
@@ -17,13 +17,14 @@ import { NoticeService } from '../../kernel/notices/notice.service';
 import { AnotherLineComponent } from './another-line.component';
 import { LineFingeringComponent } from './line-fingering.component';
 import { LineLayersComponent } from './line-layers.component';
+import { PieceLayersComponent } from './piece-layers.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';
 import { timeOfDay } from '../../kernel/saving/kept-document';
 import { UndoComponent } from '../../kernel/saving/undo.component';
 import { compareSheets } from '../../documents/sheet/compare-sheets';
 import { SheetEditor } from '../../documents/sheet/sheet-editor';
-import type { PlannedSheetLine } from '../../documents/sheet/planned-lines';
+import type { PlannedItem } from '../../documents/sheet/planned-lines';
 import type { DraftLine } from '../../documents/sheet/line-input';
 
 /** A student's practice sheet: lines in order, with counts, pace and what to watch. */
@@ -45,6 +46,7 @@ import type { DraftLine } from '../../documents/sheet/line-input';
     AnotherLineComponent,
     LineFingeringComponent,
     LineLayersComponent,
+    PieceLayersComponent,
     ChooserComponent,
   ],
   templateUrl: './sheet.page.html',
@@ -66,8 +68,12 @@ export class SheetPage implements OnDestroy {
   protected readonly instrument = computed(() => this.shelf.instrumentFor(this.editor.stored()?.student.id, this.editor.stored()?.instrument));
   protected readonly instrumentText = computed(() => nameOf(this.instrument()));
   protected readonly chosenLine = computed(() => this.editor.shown().lines.find((line) => line.id === this.chosen()) ?? this.editor.shown().lines[0]);
+  protected readonly chosenMusic = computed(() => {
+    const line = this.chosenLine();
+    return line !== undefined && hasMusic(line) ? line : undefined;
+  });
   protected readonly chosenIndex = computed(() => this.editor.shown().lines.indexOf(this.chosenLine()));
-  protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines));
+  protected readonly minutes = computed(() => expectedMinutes(this.editor.shown().lines.filter(hasMusic)));
   protected readonly comparison = computed(() => {
     const conflict = this.editor.conflict();
     if (conflict === undefined) return undefined;
@@ -97,7 +103,7 @@ export class SheetPage implements OnDestroy {
   }
 
   protected titleOf(line: DraftLine): string {
-    return lineTitle(this.instrument(), line);
+    return hasMusic(line) ? lineTitle(this.instrument(), line) : line.text;
   }
 
   protected typed(event: Event): string {
@@ -117,7 +123,7 @@ export class SheetPage implements OnDestroy {
   }
 
   protected countOf(line: DraftLine): string {
-    return countText(line);
+    return itemCount(line);
   }
 
   /** The speeds of a drill as they were typed; what is no speed changes nothing, and the field shows again what holds. */
@@ -151,7 +157,25 @@ export class SheetPage implements OnDestroy {
     this.notices.done(`${this.titleOf(line)} was taken off the sheet. Undo brings it back.`);
   }
 
-  protected add(lines: readonly PlannedSheetLine[]): void {
+  /** Words that are emptied are left as they were. */
+  protected setWords(line: DraftLine, event: Event): void {
+    const field = event.target as HTMLInputElement;
+    const text = field.value.trim();
+    if (text !== '') this.editor.editLine(line.id, { text }, 'what is to be done');
+    else if (line.kind === 'words') field.value = line.text;
+  }
+
+  protected addWords(field: HTMLInputElement): void {
+    const text = field.value.trim();
+    if (text === '') {
+      this.notices.done('Write what is to be done, for example: clap the tune, then sing it.');
+      return;
+    }
+    this.add([{ kind: 'words', text, repetitions: 1, tempo: null, speeds: null, point: '' }]);
+    field.value = '';
+  }
+
+  protected add(lines: readonly PlannedItem[]): void {
     const room = sheetLimits.lines - this.editor.shown().lines.length;
     if (lines.length > room) {
       this.notices.done(`A sheet holds at most ${sheetLimits.lines} lines: there is room for ${room} more, not for ${lines.length}.`);
@@ -164,7 +188,7 @@ export class SheetPage implements OnDestroy {
 
   protected play(isFaulty: boolean): void {
     const line = this.chosenLine();
-    if (line !== undefined) this.player.play('line', this.instrument(), line, line.repetitions, isFaulty);
+    if (line !== undefined && hasMusic(line)) this.player.play('line', this.instrument(), line, line.repetitions, isFaulty);
   }
 
   private step(by: number): void {
@@ -191,8 +215,10 @@ function speedsIn(text: string): number[] {
   return isValid ? speeds : [];
 }
 
+const itemCount = (line: DraftLine): string => (hasMusic(line) ? countText(line) : count(line.repetitions, 'time'));
+
 /** What is set for a line, in words. */
 function settingsText(line: DraftLine): string {
-  const settings = `${countText(line)}, ${paceText(line)}`;
+  const settings = hasMusic(line) ? `${countText(line)}, ${paceText(line)}` : itemCount(line);
   return line.point === '' ? settings : `${settings}: ${line.point}`;
 }
