@@ -1,5 +1,6 @@
 export * from './account';
 export * from './archive';
+export * from './arrangement';
 export * from './archive-sign';
 export * from './audit';
 export * from './fingering';

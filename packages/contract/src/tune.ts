@@ -66,7 +66,41 @@ export const tunePinsSchema = z.strictObject({
 });
 export type TunePins = z.infer<typeof tunePinsSchema>;
 
+/** What a tune is played for. */
+export const tuneUses = ['dancers', 'church', 'class', 'session'] as const;
+export type TuneUse = (typeof tuneUses)[number];
+
+/** Which stretch of a tune a script is for, as the address of the page has it: "1-1", "6a". */
+export const scriptKeySchema = z.string().regex(/^\d{1,5}(-\d{1,5}|[ab])$/, 'A stretch is written as 1-2, or 6a for half a bar.');
+
+/** What teachers say of a tune beside its text. */
+export const tuneNotesSchema = z.strictObject({
+  /** The form where it was corrected: "A8 B8 B8"; empty for the one that is found. */
+  form: typedText.max(400, 'A form can have at most 400 characters.').default(''),
+  uses: z.array(z.enum(tuneUses)).max(tuneUses.length).default([]),
+  /** Titles of the tunes that are played before and after it in a set; empty for none. */
+  before: typedText.max(120, 'A title can have at most 120 characters.').default(''),
+  after: typedText.max(120, 'A title can have at most 120 characters.').default(''),
+  /** Voices of a round, and the section after which the next one enters; null for no round. */
+  round: z
+    .strictObject({ voices: z.number().int().min(2).max(12), after: z.number().int().min(1).max(2000).nullable() })
+    .nullable()
+    .default(null),
+  /** Scripts that were changed by hand, by the stretch that they are for. */
+  scripts: z
+    .record(scriptKeySchema, typedText.max(4000, 'A script can have at most 4 000 characters.'))
+    .refine((scripts) => Object.keys(scripts).length <= 200, 'At most 200 scripts of a tune can be kept.')
+    .default({}),
+});
+export type TuneNotes = z.infer<typeof tuneNotesSchema>;
+export const noTuneNotes: TuneNotes = tuneNotesSchema.parse({});
+
+/** `version` is that of what was read; it has one of its own beside the text's. */
+export const tuneNotesSaveSchema = z.strictObject({ notes: tuneNotesSchema, version: versionSchema });
+
 export const tuneDetailSchema = tuneSummarySchema.extend({
+  about: tuneNotesSchema,
+  aboutVersion: z.number().int(),
   abc: z.string(),
   voice: z.string(),
   chordNote,
@@ -107,6 +141,7 @@ export const archiveTuneSchema = z.strictObject({
   voice: voice.default(''),
   chordNote: chordNote.default('highest'),
   pins: tunePinsSchema.shape.pins.default([]),
+  about: tuneNotesSchema.default(noTuneNotes),
   changed: momentSchema,
   ...archiveDates,
 });
@@ -153,6 +188,14 @@ export const tuneRoutes = {
     summary: 'Which fingerings a tune must take, one a note; the whole list. 409 where they were changed after they were read',
     who: staff,
     body: tunePinsSchema,
+    answers: { 200: tuneDetailSchema },
+  }),
+  saveTuneNotes: route({
+    method: 'put',
+    path: '/tunes/{id}/about',
+    summary: 'What teachers say of a tune: form, use, neighbours, round, scripts; the whole of it. 409 where it was changed after it was read',
+    who: staff,
+    body: tuneNotesSaveSchema,
     answers: { 200: tuneDetailSchema },
   }),
   putTuneAway: route({ method: 'delete', path: '/tunes/{id}', summary: 'Put a tune away', who: staff, answers: { 204: null } }),

@@ -62,6 +62,8 @@ async function fill(visitor: Visitor): Promise<void> {
   const { body: now } = await visitor.get('/api/movement-choices').expect(200);
   await visitor.put('/api/movement-choices', { ...choices, version: (now as { version: number }).version }).expect(200);
   await visitor.put(`/api/tunes/${tuneId}/pins`, { pins: [{ note: 'high-g', pattern: [1, 0, 0, 0, 1, 1, 1, 0] }], version: 1 }).expect(200);
+  const arranged = { student: gone.id, arrangement: { semitones: 5, layers: { '0': 'bare' } }, version: 0 };
+  await visitor.put(`/api/tunes/${tuneId}/arrangement`, arranged).expect(200);
   await visitor.remove(`/api/students/${gone.id}`).expect(204);
 }
 
@@ -114,7 +116,7 @@ describe('the archive of a studio', () => {
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
     expect(answer.body).toEqual({
-      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2 },
+      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1 },
       newCodes: 0,
       putAway: 0,
     });
@@ -190,7 +192,7 @@ describe('an archive', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum does not match'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 5 }), true, 'This backup was made by a newer Zelpit'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 6 }), true, 'This backup was made by a newer Zelpit'],
     [
       'with a movement that the chanter cannot play',
       (parts) =>
@@ -251,15 +253,16 @@ describe('an archive', () => {
 const first = { 'studio.json': { name: 'Fell Row' }, 'students.json': [], 'tunes.json': [], 'sheets.json': [] };
 
 describe('an archive of an earlier version', () => {
-  it.each([1, 2, 3])('%d is still read, without what came later', async (version) => {
+  it.each([1, 2, 3, 4])('%d is still read, without what came later', async (version) => {
     const second = { ...first, 'instruments.json': [], 'models.json': [], 'fingerings.json': [] };
-    const old = [first, second, { ...second, 'trials.json': [] }][version - 1];
+    const fourth = { ...second, 'trials.json': [], 'movements.json': { choices: null, kept: [] } };
+    const old = [first, second, { ...second, 'trials.json': [] }, fourth][version - 1];
     const sha256 = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex');
     const files = Object.fromEntries(Object.entries(old).map(([name, content]) => [name, sha256(content)]));
     const head = { format: 'zelpit-studio', version, written: '2026-03-09T14:02:00.000Z', files };
     const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...old };
     const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
-    expect(await readWhole(archive)).toEqual({ ...second, 'trials.json': [], 'movements.json': { choices: null, kept: [] } });
+    expect(await readWhole(archive)).toEqual({ ...fourth, 'arrangements.json': [] });
   });
 });
 

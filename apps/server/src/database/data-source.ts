@@ -13,6 +13,7 @@ import { StudiosApart1764633600000 } from './migrations/1764633600000-studios-ap
 import { Doors1764720000000 } from './migrations/1764720000000-doors';
 import { TuneFacts1764806400000 } from './migrations/1764806400000-tune-facts';
 import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
+import { Arrangements1765152000000 } from './migrations/1765152000000-arrangements';
 import { SheetItems1765065600000 } from './migrations/1765065600000-sheet-items';
 import { WrittenOctave1764892800000 } from './migrations/1764892800000-written-octave';
 
@@ -42,6 +43,7 @@ export function createDataSource(
       WrittenOctave1764892800000,
       ChordNote1764979200000,
       SheetItems1765065600000,
+      Arrangements1765152000000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

@@ -1,3 +1,4 @@
+import { arrangementThing } from '../arrangements/arrangement.thing';
 import { fingeringThing } from '../fingerings/fingering.thing';
 import { instrumentThing } from '../instruments/instrument.thing';
 import { modelThing } from '../models/model.thing';
@@ -9,4 +10,14 @@ import { tuneThing } from '../tunes/tune.thing';
 import type { Thing } from './thing';
 
 /** Every kind of thing that a studio keeps; one that names another comes after it, so that an archive can be written in this order. */
-export const things: readonly Thing[] = [studentThing, tuneThing, sheetThing, instrumentThing, modelThing, fingeringThing, trialThing, movementThing];
+export const things: readonly Thing[] = [
+  studentThing,
+  tuneThing,
+  sheetThing,
+  instrumentThing,
+  modelThing,
+  fingeringThing,
+  trialThing,
+  movementThing,
+  arrangementThing,
+];

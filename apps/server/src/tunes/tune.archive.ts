@@ -1,4 +1,4 @@
-import { archiveTuneSchema } from '@zelpit/contract';
+import { archiveTuneSchema, tuneNotesSchema } from '@zelpit/contract';
 import { readKept, splitBook } from '@zelpit/core';
 import * as z from 'zod';
 import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused } from '../archive/archive-part';
@@ -16,8 +16,8 @@ export const tuneArchive = archivePart({
   signs: { letter: 't', idsOf },
   load: (database, studioId) => everything(database, TuneEntity, studioId),
   pack: (rows, signs) =>
-    rows.map(({ id, instrument, abc, voice, chordNote, pins, createdAt, updatedAt, deletedAt }) => ({
-      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, chordNote, pins },
+    rows.map(({ id, instrument, abc, voice, chordNote, pins, about, createdAt, updatedAt, deletedAt }) => ({
+      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, chordNote, pins, about: tuneNotesSchema.parse(about) },
       ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   /** Every tune read again. A text that was kept is taken whatever today's reader makes of it. */
@@ -32,9 +32,9 @@ export const tuneArchive = archivePart({
     );
   },
   write: async (tunes, kept, { database, studioId, idOf, modelOf }) => {
-    const rows = tunes.map(({ sign, instrument, pins, created, changed, putAway }) => ({
+    const rows = tunes.map(({ sign, instrument, pins, about, created, changed, putAway }) => ({
       ...(kept.get(sign) as KeptTune),
-      ...{ id: idOf(sign), studioId, instrument: modelOf(instrument), pins, version: 1, pinsVersion: 1 },
+      ...{ id: idOf(sign), studioId, instrument: modelOf(instrument), pins, about, version: 1, pinsVersion: 1 },
       ...{ createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
     }));
     await insertAll(database, TuneEntity, rows);

@@ -1,4 +1,4 @@
-import type { TunePin } from '@zelpit/contract';
+import type { TuneNotes, TunePin } from '@zelpit/contract';
 import type { ChordNote, TuneFacts } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
@@ -25,6 +25,10 @@ export class TuneEntity {
   @Column({ type: 'jsonb', default: [] }) pins: TunePin[];
   /** Grows by one with every save of them. */
   @Column({ type: 'int', name: 'pins_version', default: 1 }) pinsVersion: number;
+  /** What teachers say of it beside its text. */
+  @Column({ type: 'jsonb', default: {} }) about: Partial<TuneNotes>;
+  /** Grows by one with every save of that. */
+  @Column({ type: 'int', name: 'about_version', default: 1 }) aboutVersion: number;
   /** Grows by one with every save of the text. */
   @Column({ type: 'int', default: 1 }) version: number;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;

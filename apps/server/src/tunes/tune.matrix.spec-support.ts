@@ -20,6 +20,11 @@ export const matrix: ThingMatrix = {
       putAway: ({ tune }) => `/api/tunes/${tune}`,
       expected: [401, 404, 204, 204, 403],
     },
+    'PUT /api/tunes/{id}/about': {
+      path: ({ tune }) => `/api/tunes/${tune}/about`,
+      body: () => ({ notes: { form: 'A1' }, version: 1 }),
+      expected: [401, 404, 200, 200, 403],
+    },
     'PUT /api/tunes/{id}/pins': { path: ({ tune }) => `/api/tunes/${tune}/pins`, body: () => ({ pins: [], version: 1 }), expected: [401, 404, 200, 200, 403] },
   },
 };

@@ -1,4 +1,4 @@
-import type { Page, PageQuery, TuneDetail, TunePin, TuneSummary } from '@zelpit/contract';
+import { tuneNotesSchema, type Page, type PageQuery, type TuneDetail, type TuneNotes, type TunePin, type TuneSummary } from '@zelpit/contract';
 import { readerVersion, type TuneFacts } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
@@ -67,6 +67,8 @@ export class TuneRepository {
           version: found.version,
           pins: found.pins,
           pinsVersion: found.pinsVersion,
+          about: tuneNotesSchema.parse(found.about),
+          aboutVersion: found.aboutVersion,
         };
   }
 
@@ -131,6 +133,14 @@ export class TuneRepository {
   async pin(studioId: string, id: string, version: number, pins: readonly TunePin[]): Promise<SaveOutcome> {
     const where = { studioId, id, pinsVersion: version, deletedAt: IsNull() };
     const { affected } = await this.database.of(TuneEntity).update(where, { pins: [...pins], pinsVersion: version + 1 });
+    if (affected === 1) return 'saved';
+    return (await this.has(studioId, id)) ? 'stale' : 'missing';
+  }
+
+  /** Replaces what is said of a tune unless a later version of it is there. */
+  async setAbout(studioId: string, id: string, version: number, about: TuneNotes): Promise<SaveOutcome> {
+    const where = { studioId, id, aboutVersion: version, deletedAt: IsNull() };
+    const { affected } = await this.database.of(TuneEntity).update(where, { about, aboutVersion: version + 1 });
     if (affected === 1) return 'saved';
     return (await this.has(studioId, id)) ? 'stale' : 'missing';
   }

@@ -74,6 +74,13 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
     },
   );
 
+  endpoints.serve(tuneRoutes.saveTuneNotes, async ({ request, visitor: { studioId }, body: { notes, version } }) => {
+    const id = idOf(request, 'tune');
+    assertSaved(await tunes.setAbout(studioId, id, version, notes), 'tune');
+    const tune = await tuneOr404(studioId, id);
+    return respond(200, tune, { audit: { did: 'changed', kind: 'tune', id, name: tune.title } });
+  });
+
   servePins(endpoints, { tunes, models, tuneOr404 });
   serveAwayAndBack(endpoints, tunes, { away: tuneRoutes.putTuneAway, back: tuneRoutes.bringTuneBack, kind: 'tune', thing: 'tune' });
 }
