@@ -33,6 +33,11 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/tune/tune-text.page').then((file) => file.TuneTextPage),
       },
       {
+        path: 'tunes/:id/bars/:stretch',
+        title: 'A bar of a tune · Zelpit',
+        loadComponent: () => import('./pages/chunk/chunk.page').then((file) => file.ChunkPage),
+      },
+      {
         path: 'tunes/:id/movements',
         title: 'Movements in a tune · Zelpit',
         data: withStudio,

@@ -14,6 +14,8 @@ export interface ScriptStep {
   readonly title: string;
   /** In the order in which they are said. */
   readonly sentences: readonly string[];
+  /** What is heard if the fingers are not together; empty where nothing is. */
+  readonly otherwise: string;
   /** What stands out of it: who leads, or that nothing can cut in; empty where nothing does. */
   readonly lead: string;
   /** What to listen for; empty where nothing is said. */
@@ -44,7 +46,7 @@ export function scriptOf(instrument: Instrument, chunk: Pick<Chunk, 'tune' | 'le
 /** A script as plain text, a paragraph a step: what is printed, spoken and changed by hand. */
 export const scriptText = (steps: readonly ScriptStep[]): string =>
   steps
-    .map(({ title, sentences, lead, listen }) => [`${title}:`, ...sentences, ...(lead === '' ? [] : [lead]), ...(listen === '' ? [] : [listen])].join(' '))
+    .map(({ title, sentences, otherwise, lead, listen }) => [`${title}:`, ...sentences, otherwise, lead, listen].filter((text) => text !== '').join(' '))
     .join('\n');
 
 const fingeringFor = (instrument: Instrument, note: TuneNote, id: string, fingerings: TuneFingerings): Fingering =>
@@ -62,7 +64,8 @@ function changeStep(instrument: Instrument, before: TuneNote, after: TuneNote, f
   return {
     kind: 'change',
     title: changeName(instrument, change),
-    sentences: [...changeSentences(instrument, change), ...(trouble.kind === 'none' ? [] : [adviceFor(instrument, change, trouble).otherwise])],
+    sentences: changeSentences(instrument, change),
+    otherwise: trouble.kind === 'none' ? '' : adviceFor(instrument, change, trouble).otherwise,
     lead: leadText(instrument, change, trouble),
     listen: hintsFor(instrument, change, trouble).listen,
     note: after.index,
@@ -136,7 +139,7 @@ function leadStep(instrument: Instrument, { notes }: Tune, leadIn: number): read
   if (names.length === 0) return [];
   const sentence =
     names.length === 1 ? `${capital(names[0])} leads in: it stands before the bar line.` : `${capital(listed(names))} lead in: they stand before the bar line.`;
-  return [{ kind: 'lead-in', title: 'Lead-in', sentences: [sentence], lead: '', listen: '', note: 0 }];
+  return [{ kind: 'lead-in', title: 'Lead-in', sentences: [sentence], otherwise: '', lead: '', listen: '', note: 0 }];
 }
 
 /** A movement, element by element, with what can stand for it. */
@@ -166,6 +169,7 @@ function movementStep(instrument: Instrument, tune: Tune, { index, name, layers 
       ...elements,
       `Then ${theme.schoolName}${moving(instrument, last)}.`,
     ],
+    otherwise: '',
     lead: simpler.length === 0 ? '' : `${simplerText(instrument, simpler, name)}`,
     listen: steps.length > 1 ? 'Listen for every element, each as clear as the others.' : 'Listen for one short, clear grace note on the beat.',
     note: index,
@@ -214,7 +218,7 @@ function beatStep(instrument: Instrument, tune: Tune, leadIn: number, way: Count
   }
   if (falls.length === 0) return [];
   const sentences = [`${capital(listed(falls))}.`, `Count: ${said.join(', ')}.`, 'Tap your foot on each number.'];
-  return [{ kind: 'beats', title: 'Where the beats fall', sentences, lead: '', listen: '', note: Math.min(leadIn, tune.notes.length - 1) }];
+  return [{ kind: 'beats', title: 'Where the beats fall', sentences, otherwise: '', lead: '', listen: '', note: Math.min(leadIn, tune.notes.length - 1) }];
 }
 
 interface Start {

@@ -73,6 +73,36 @@ export class Engraver {
     return abcjs.strTranspose(abc, abcjs.parseOnly(abc), semitones);
   }
 
+  /** Draws staves that are played together, one under the other, so that what sounds together stands together. */
+  async engraveStaves(host: HTMLElement, abc: string, { width, scale }: EngravingSize): Promise<readonly Engraving[]> {
+    const abcjs = await this.load();
+    const [tune] = abcjs.renderAbc(host, abc, {
+      ...{ add_classes: true, staffwidth: width / scale, paddingleft: 0, paddingright: 0, paddingtop: 20, paddingbottom: 0 },
+      format: { stretchlast: 1, tripletfont: `${font} 11` },
+    } as object) as unknown as PlacedTune[];
+    const { svg, height, fullWidth } = this.sized(host, scale);
+    const staves = tune.lines.flatMap((line) => line.staff ?? []);
+    const lines = [...svg.querySelectorAll('.abcjs-staff')].map((staff) => linesOf(staff, scale));
+    return staves.map(({ voices }, index): Engraving => {
+      const staff = lines[index] ?? { staffTop: 0, staffBottom: 0 };
+      const step = (staff.staffBottom - staff.staffTop) / (topLine - bottomLine);
+      return { svg, ...staff, ...placesOf(voices[0] ?? [], scale, step), width: fullWidth * scale, height: height * scale };
+    });
+  }
+
+  private sized(host: HTMLElement, scale: number): { readonly svg: SVGSVGElement; readonly height: number; readonly fullWidth: number } {
+    const svg = host.querySelector('svg') as SVGSVGElement;
+    const height = Number(svg.getAttribute('height'));
+    const fullWidth = Number(svg.getAttribute('width'));
+    svg.setAttribute('viewBox', `0 0 ${fullWidth} ${height}`);
+    svg.setAttribute('width', String(fullWidth * scale));
+    svg.setAttribute('height', String(height * scale));
+    svg.setAttribute('aria-hidden', 'true');
+    svg.querySelector('title')?.remove();
+    host.style.removeProperty('height');
+    return { svg, height, fullWidth };
+  }
+
   /** Draws one line of music into `host`, which must be in the page, and says where everything stands. */
   async engrave(host: HTMLElement, abc: string, { width, scale }: EngravingSize): Promise<Engraving> {
     const abcjs = await this.load();
@@ -92,15 +122,7 @@ export class Engraver {
         vocalfont: `${font} 12`,
       },
     } as object) as unknown as PlacedTune[];
-    const svg = host.querySelector('svg') as SVGSVGElement;
-    const height = Number(svg.getAttribute('height'));
-    const fullWidth = Number(svg.getAttribute('width'));
-    svg.setAttribute('viewBox', `0 0 ${fullWidth} ${height}`);
-    svg.setAttribute('width', String(fullWidth * scale));
-    svg.setAttribute('height', String(height * scale));
-    svg.setAttribute('aria-hidden', 'true');
-    svg.querySelector('title')?.remove();
-    host.style.removeProperty('height');
+    const { svg, height, fullWidth } = this.sized(host, scale);
     const elements = tune.lines.flatMap((line) => line.staff?.[0]?.voices[0] ?? []);
     const staff = staffOf(svg, scale);
     const step = (staff.staffBottom - staff.staffTop) / (topLine - bottomLine);
@@ -127,8 +149,14 @@ function placesOf(elements: readonly PlacedElement[], scale: number, step: numbe
   return { notes, barLines };
 }
 
+/** Top and bottom of all staves of a drawing. */
 function staffOf(svg: SVGSVGElement, scale: number): Pick<Engraving, 'staffTop' | 'staffBottom'> {
-  const lines = [...svg.querySelectorAll<SVGPathElement>('.abcjs-staff path')].map((path) =>
+  const staves = [...svg.querySelectorAll('.abcjs-staff')].map((staff) => linesOf(staff, scale));
+  return { staffTop: Math.min(...staves.map(({ staffTop }) => staffTop)), staffBottom: Math.max(...staves.map(({ staffBottom }) => staffBottom)) };
+}
+
+function linesOf(staff: Element, scale: number): Pick<Engraving, 'staffTop' | 'staffBottom'> {
+  const lines = [...staff.querySelectorAll<SVGPathElement>('path')].map((path) =>
     Number(/^M\s*[\d.]+\s+([\d.]+)/.exec(path.getAttribute('d') ?? '')?.[1] ?? 0),
   );
   return { staffTop: Math.min(...lines) * scale, staffBottom: Math.max(...lines) * scale };

@@ -1,0 +1,24 @@
+import { inject, Injectable } from '@angular/core';
+import { arrangementRoutes, tuneRoutes, type Arrangement, type KeptArrangement, type TuneDetail, type TuneNotes } from '@zelpit/contract';
+import type { Observable } from 'rxjs';
+import { ApiService } from '../../kernel/api/api.service';
+
+/** How students play tunes, and what teachers say of tunes beside their texts. */
+@Injectable({ providedIn: 'root' })
+export class ArrangementsService {
+  private readonly api = inject(ApiService);
+
+  get(tune: string, student: string): Observable<KeptArrangement> {
+    return this.api.call(arrangementRoutes.arrangement, { id: tune, query: { student } });
+  }
+
+  /** Errors: `ApiFault` 409 where it was changed after it was read. */
+  save(tune: string, student: string, arrangement: Arrangement, version: number): Observable<KeptArrangement> {
+    return this.api.call(arrangementRoutes.saveArrangement, { id: tune, body: { student, arrangement, version } });
+  }
+
+  /** Errors: `ApiFault` 409 where it was changed after it was read. */
+  saveNotes({ id, aboutVersion }: Pick<TuneDetail, 'id' | 'aboutVersion'>, notes: TuneNotes): Observable<TuneDetail> {
+    return this.api.call(tuneRoutes.saveTuneNotes, { id, body: { notes, version: aboutVersion } });
+  }
+}

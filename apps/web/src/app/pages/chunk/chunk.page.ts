@@ -1,0 +1,430 @@
+import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { noArrangement, type Arrangement } from '@zelpit/contract';
+import {
+  chunkOf,
+  excerptOf,
+  hardestPair,
+  hasTwoCounts,
+  joined,
+  layersOfExcerpt,
+  pathOfTune,
+  PathCosts,
+  rowNames,
+  rowsOf,
+  scriptOf,
+  scriptText,
+  usualCount,
+  usualRange,
+  type ChunkRange,
+  type CountWay,
+  type LayerKind,
+  type NoteId,
+  type RowKind,
+  type ScriptStep,
+} from '@zelpit/core';
+import { messageOf } from '../../kernel/api/api.service';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ArrangementsService } from '../../documents/tune/arrangements.service';
+import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { OntoSheet, type PutOnSheet } from '../../documents/sheet/onto-sheet.service';
+import type { PlannedSheetLine } from '../../documents/sheet/planned-lines';
+import { PainCautionComponent } from '../../music/lines/pain-caution.component';
+import { Transport } from '../../music/sound/transport.service';
+import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { ChunkDrawingComponent } from './chunk-drawing.component';
+import { ChunkPlayer } from './chunk-player';
+import { Reader } from './reader';
+import { besides, rangeOf, stretchOf } from './stretch';
+
+/** So often clean in a row before the next row, and so often on a sheet. */
+const cleanTimes = 4;
+const narrowWindow = 560;
+
+/** A piece of a tune taken apart for one student: its rows, the fingers, what is said of each change, and one step to the sheet. */
+@Component({
+  selector: 'zp-chunk-page',
+  imports: [SentenceComponent, ChooserComponent, ForWhomComponent, RouterLink, ChunkDrawingComponent, PainCautionComponent],
+  templateUrl: './chunk.page.html',
+  providers: [ChunkPlayer, Reader],
+})
+export class ChunkPage implements OnDestroy {
+  private readonly tunes = inject(TunesService);
+  private readonly arrangements = inject(ArrangementsService);
+  private readonly onto = inject(OntoSheet);
+  private readonly notices = inject(NoticeService);
+  private readonly router = inject(Router);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly book = inject(MovementBook);
+  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly state = inject(StudioState);
+  protected readonly transport = inject(Transport);
+  protected readonly player = inject(ChunkPlayer);
+  protected readonly reader = inject(Reader);
+
+  readonly id = input.required<string>();
+  /** "1-2" for bars, "6a" for half a bar. */
+  readonly stretch = input.required<string>();
+
+  protected readonly opened = signal<OpenedTune | undefined>(undefined);
+  protected readonly fault = signal('');
+  private readonly kept = signal<{ readonly arrangement: Arrangement; readonly version: number }>({ arrangement: noArrangement, version: 0 });
+  protected readonly row = signal<RowKind>('bare');
+  private readonly stepIndex = signal(0);
+  protected readonly count = signal<CountWay>(usualCount);
+  protected readonly put = signal<(PutOnSheet & { readonly stretch: string }) | undefined>(undefined);
+  protected readonly isPutting = signal(false);
+  protected readonly isEditing = signal(false);
+  protected readonly width = signal(1184);
+  protected readonly rowNames = rowNames;
+  private readonly sizes: ResizeObserver;
+
+  protected readonly range = computed(() => rangeOf(this.stretch()));
+  private readonly lastBar = computed(() => (this.opened()?.tune.bars ?? []).reduce((most, { number }) => Math.max(most, number), 1));
+  protected readonly found = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? undefined : chunkOf(opened.instrument, opened.tune, this.range(), opened.detail.chordNote);
+  });
+  protected readonly chunk = computed(() => {
+    const found = this.found();
+    return found?.kind === 'chunk' ? found.chunk : undefined;
+  });
+  protected readonly nothing = computed(() => {
+    const found = this.found();
+    return found?.kind === 'none' ? found.reason : '';
+  });
+
+  /** Layers of this student by the notes of the chunk; the arrangement has them by the notes of the tune. */
+  private readonly layers = computed(() => {
+    const all = layersOfExcerpt(this.kept().arrangement);
+    return new Map((this.chunk()?.sources ?? []).flatMap((source, index) => (all.has(source) ? [[index, all.get(source) as LayerKind] as const] : [])));
+  });
+  protected readonly learned = computed(() => {
+    const [opened, chunk] = [this.opened(), this.chunk()];
+    return opened === undefined || chunk === undefined ? undefined : rowsOf(opened.instrument, chunk.tune, this.layers(), { own: this.book.own() });
+  });
+  /** The row that is looked at: the fullest there is below the chosen one where that has been left out. */
+  protected readonly chosenRow = computed(() => {
+    const rows = this.learned()?.rows ?? [];
+    return rows.find(({ kind }) => kind === this.row()) ?? rows.at(0);
+  });
+  /** On a narrow window one row at a time. */
+  protected readonly drawnRows = computed(() => {
+    const [rows, chosen] = [this.learned()?.rows ?? [], this.chosenRow()];
+    return this.width() < narrowWindow && chosen !== undefined ? [chosen] : rows;
+  });
+
+  private readonly script = computed((): readonly ScriptStep[] => {
+    const [opened, chunk, learned] = [this.opened(), this.chunk(), this.learned()];
+    if (opened === undefined || chunk === undefined || learned === undefined) return [];
+    const fingerings = new Map(
+      chunk.sources.flatMap((source, index) => {
+        const fingering = opened.path.get(source)?.fingering;
+        return fingering === undefined ? [] : [[index, fingering] as const];
+      }),
+    );
+    return scriptOf(opened.instrument, chunk, { decorated: learned.decorated, count: this.count(), fingerings });
+  });
+  protected readonly changes = computed(() => this.script().filter(({ kind }) => kind === 'change'));
+  /** What is said of the chosen row: first the notes, then the grace notes, then the time. */
+  protected readonly steps = computed(() => {
+    const kinds: Readonly<Record<RowKind, readonly ScriptStep['kind'][]>> = {
+      bare: ['change'],
+      one: ['movement'],
+      full: ['movement'],
+      count: ['lead-in', 'beats'],
+    };
+    const wanted = kinds[this.chosenRow()?.kind ?? 'bare'];
+    const steps = this.script().filter(({ kind }) => wanted.includes(kind));
+    return steps.length > 0 ? steps : this.changes();
+  });
+  protected readonly step = computed(() => this.steps()[Math.min(this.stepIndex(), this.steps().length - 1)]);
+  /** The whole script as it is printed and changed; the teacher's own where there is one. */
+  protected readonly ownScript = computed(() => this.opened()?.detail.about.scripts[this.stretch()] ?? '');
+  protected readonly wholeScript = computed(() => this.ownScript() || scriptText(this.script()));
+
+  protected readonly unknown = computed((): ReadonlySet<NoteId> => {
+    const [opened, chunk] = [this.opened(), this.chunk()];
+    const known = opened?.held?.knownNotes ?? [];
+    if (chunk === undefined || known.length === 0) return new Set();
+    return new Set(chunk.tune.notes.flatMap(({ written }) => (written.kind === 'note' && !known.includes(written.note) ? [written.note] : [])));
+  });
+
+  protected readonly barChoices = computed((): readonly Choice<string>[] => {
+    const opened = this.opened();
+    if (opened === undefined) return [];
+    return Array.from({ length: this.lastBar() }, (_, index) => ({ value: stretchOf(usualRange(opened.tune, index + 1)), label: `Bar ${index + 1}` }));
+  });
+  protected readonly instrumentText = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? '' : (opened.held?.name ?? nameOf(opened.instrument));
+  });
+  protected readonly hasTwoCounts = computed(() => hasTwoCounts(this.chunk()?.tune.meter ?? { beats: 4, beat: 0.25, bar: 1, text: '' }));
+  protected readonly joinText = computed(() => {
+    const next = joined(this.range(), this.lastBar());
+    if (next === undefined || next.kind !== 'bars') return '';
+    return next.from === next.to ? `Whole bar ${next.from}` : `Join to bar ${next.to}`;
+  });
+  protected joinedStretch(): string {
+    const next = joined(this.range(), this.lastBar());
+    return next === undefined ? this.stretch() : stretchOf(next);
+  }
+
+  protected readonly nextRow = computed(() => {
+    const rows = this.learned()?.rows ?? [];
+    return rows[rows.findIndex(({ kind }) => kind === this.chosenRow()?.kind) + 1];
+  });
+  /** What to do in the chosen row, and what comes after it. */
+  protected readonly todo = computed(() => {
+    const row = this.chosenRow();
+    if (row === undefined) return { first: '', second: '' };
+    const texts: Readonly<Record<RowKind, string>> = {
+      bare: 'bare notes, one change at a time.',
+      one: 'one grace note before each decorated note.',
+      full: 'everything, slowly.',
+      count: 'with the count. Tap the beats along.',
+    };
+    const next = this.nextRow();
+    const otherwise = row.kind === 'bare' ? (this.step()?.otherwise ?? '') : '';
+    const click = row.kind === 'count' ? 'The click is on.' : otherwise || 'No click yet.';
+    const then = next === undefined ? 'Then join it to the next bar.' : `${capitalCount} clean in a row, then row ${next.number}.`;
+    return { first: `Row ${row.number}: ${texts[row.kind]}`, second: `${click} ${then}` };
+  });
+  protected readonly putHere = computed(() => (this.put()?.stretch === this.stretch() ? this.put() : undefined));
+  protected readonly thing = computed(() => {
+    const range = this.range();
+    if (range.kind === 'half') return 'this half bar';
+    return range.kind === 'bars' && range.from === range.to ? 'this bar' : 'these bars';
+  });
+
+  private readonly release = inject(KeyService).use('chunk', {
+    play: () => this.toggle(),
+    main: () => this.putOnSheet(),
+    rows: (key) => this.chooseRow(this.learned()?.rows.find(({ number }) => String(number) === key)?.kind),
+    next: () => this.chooseStep(this.stepIndex() + 1),
+    before: () => this.chooseStep(this.stepIndex() - 1),
+    nextStretch: () => this.goTo(besides(this.range(), 1, this.lastBar())),
+    stretchBefore: () => this.goTo(besides(this.range(), -1, this.lastBar())),
+    clean: () => this.playChange(false),
+    faulty: () => this.playChange(true),
+    slow: () => this.player.isSlow.update((slow) => !slow),
+    slower: () => this.player.slower(),
+    faster: () => this.player.faster(),
+    join: () => this.goTo(joined(this.range(), this.lastBar())),
+    tap: () => this.player.tap(),
+    read: () => this.readOut(),
+    edit: () => this.isEditing.update((editing) => !editing),
+    paper: () => void this.router.navigate(['/tunes', this.id(), 'bars', this.stretch(), 'paper']),
+    leave: () => this.leave(),
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      // For whom it is decides on which instrument.
+      this.state.student();
+      if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
+      untracked(() => this.open(id));
+    });
+    effect(() => {
+      this.stretch();
+      untracked(() => {
+        this.transport.stop();
+        this.player.clearTaps();
+        this.stepIndex.set(0);
+        this.isEditing.set(false);
+      });
+    });
+    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
+    this.sizes.observe(this.element.nativeElement);
+    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
+    this.book.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+    this.sizes.disconnect();
+    this.reader.stop();
+    this.transport.stop();
+  }
+
+  protected chooseRow(kind: RowKind | undefined): void {
+    if (kind === undefined) return;
+    const wasPlaying = this.transport.playing() !== undefined;
+    this.row.set(kind);
+    this.stepIndex.set(0);
+    if (wasPlaying) this.play();
+  }
+
+  protected chooseStep(index: number): void {
+    this.stepIndex.set(Math.max(0, Math.min(this.steps().length - 1, index)));
+  }
+
+  /** The change into a note of the chunk; a row that says something else of it goes back to the bare notes. */
+  protected chooseNote(note: number): void {
+    if (!this.steps().some((step) => step.note === note)) this.row.set('bare');
+    this.chooseStep(this.steps().findIndex((step) => step.note === note));
+  }
+
+  protected goToStretch(stretch: string): void {
+    void this.router.navigate(['/tunes', this.id(), 'bars', stretch], { replaceUrl: true });
+  }
+
+  protected goTo(range: ChunkRange | undefined): void {
+    if (range !== undefined) this.goToStretch(stretchOf(range));
+  }
+
+  protected leave(): void {
+    if (this.isEditing()) this.isEditing.set(false);
+    else void this.router.navigate(['/tunes', this.id()]);
+  }
+
+  protected toggle(): void {
+    if (this.transport.playing() !== undefined) this.transport.stop();
+    else this.play();
+  }
+
+  protected toggleCount(): void {
+    this.count.update((way) => ({ ...way, in: way.in === 'six' ? 'beats' : 'six' }));
+  }
+
+  protected toggleDetail(): void {
+    this.count.update((way) => ({ ...way, detail: way.detail === 'divided' ? 'undivided' : 'divided' }));
+  }
+
+  protected readOut(): void {
+    const { step } = this;
+    const text = this.ownScript() || (step() === undefined ? '' : scriptText([step()]));
+    if (!this.reader.toggle(text)) this.notices.done('This browser has no voice to read with.');
+  }
+
+  protected playChange(isFaulty: boolean): void {
+    const [opened, step] = [this.opened(), this.changes().find(({ note }) => note === this.step()?.note) ?? this.changes().at(0)];
+    if (opened !== undefined && step?.change !== undefined) this.player.playChange(opened.instrument, step.change, step.note, isFaulty);
+  }
+
+  protected chooseLayer({ index, kind }: { readonly index: number; readonly kind: LayerKind }): void {
+    const chunk = this.chunk();
+    const student = this.state.student();
+    if (chunk === undefined || student === undefined) return;
+    const { arrangement, version } = this.kept();
+    const { [String(chunk.sources[index])]: _, ...others } = arrangement.layers;
+    const layers = kind === 'full' ? others : { ...others, [String(chunk.sources[index])]: kind };
+    const changed = { ...arrangement, layers, tuneVersion: this.opened()?.detail.version ?? 1 };
+    this.kept.set({ arrangement: changed, version });
+    this.arrangements.save(this.id(), student.id, changed, version).subscribe({
+      next: (kept) => this.kept.set(kept),
+      error: (error: unknown) => {
+        this.notices.fault(error);
+        this.loadArrangement();
+      },
+    });
+  }
+
+  /** One step: the piece with its rows, at this student's layers, in its own meter. */
+  protected putOnSheet(): void {
+    const [opened, chunk, student, learned] = [this.opened(), this.chunk(), this.state.student(), this.learned()];
+    if (opened === undefined || chunk === undefined || learned === undefined || student === undefined || this.isPutting()) return;
+    if (this.putHere() !== undefined) {
+      void this.router.navigate(['/sheets', this.putHere()?.sheet.id]);
+      return;
+    }
+    const [home, other] = hardestPair(opened.instrument, chunk.tune);
+    const excerpt = {
+      ...excerptOf(opened.tune.title || opened.detail.title, chunk.title, chunk.tune, this.layers()),
+      rows: learned.rows.map(({ kind }) => kind),
+      script: this.wholeScript().slice(0, 4000),
+    };
+    const item: PlannedSheetLine = {
+      kind: 'chunk',
+      home,
+      other,
+      repetitions: cleanTimes,
+      tempo: this.player.tempo(),
+      point: '',
+      exercise: null,
+      excerpt,
+      fingering: null,
+    };
+    this.isPutting.set(true);
+    const stretch = this.stretch();
+    this.onto.put({ student, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } }, [item]).subscribe({
+      next: (put) => {
+        this.isPutting.set(false);
+        this.put.set({ ...put, stretch });
+      },
+      error: (error: unknown) => {
+        this.isPutting.set(false);
+        this.notices.fault(error);
+      },
+    });
+  }
+
+  protected takeOff(): void {
+    const put = this.put();
+    this.put.set(undefined);
+    put?.undo().subscribe({
+      next: () => this.notices.done('It was taken off the sheet.'),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  /** The teacher's own script; empty text gives the made one back. */
+  protected saveScript(text: string): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const { [this.stretch()]: _, ...others } = opened.detail.about.scripts;
+    const isOwn = text.trim() !== '' && text.trim() !== scriptText(this.script());
+    const notes = { ...opened.detail.about, scripts: isOwn ? { ...others, [this.stretch()]: text.trim() } : others };
+    this.arrangements.saveNotes(opened.detail, notes).subscribe({
+      next: (detail) => {
+        this.opened.set({ ...opened, detail });
+        this.isEditing.set(false);
+        this.notices.done(isOwn ? 'Your script is saved with this place of the tune.' : 'The script is made from the fingers again.');
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private play(): void {
+    const [opened, chunk, row] = [this.opened(), this.chunk(), this.chosenRow()];
+    if (opened === undefined || chunk === undefined || row === undefined) return;
+    const path = pathOfTune(new PathCosts(opened.instrument), row.tune, opened.articulation, opened.pins);
+    this.player.play({ ...opened, tune: row.tune, path }, row.kind, this.count());
+  }
+
+  private open(id: string): void {
+    this.tunes.open(id).subscribe({
+      next: (opened) => {
+        const isNew = this.opened()?.detail.id !== id;
+        this.opened.set(opened);
+        this.fault.set('');
+        if (isNew) this.player.begin(opened.tune);
+        this.loadArrangement();
+      },
+      error: (error: unknown) => this.fault.set(messageOf(error)),
+    });
+  }
+
+  private loadArrangement(): void {
+    const student = this.state.student();
+    this.kept.set({ arrangement: noArrangement, version: 0 });
+    if (student === undefined) return;
+    this.arrangements.get(this.id(), student.id).subscribe({
+      next: (kept) => this.kept.set(kept),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+}
+
+const capitalCount = 'Four';
+
+function marginOf(page: HTMLElement): number {
+  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
+}
