@@ -33,6 +33,17 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/tune/tune-text.page').then((file) => file.TuneTextPage),
       },
       {
+        path: 'tunes/:id/about',
+        title: 'About a tune · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/tune/tune-about.page').then((file) => file.TuneAboutPage),
+      },
+      {
+        path: 'tunes/:id/bars/:stretch/paper',
+        title: 'A bar on paper · Zelpit',
+        loadComponent: () => import('./pages/chunk/chunk-paper.page').then((file) => file.ChunkPaperPage),
+      },
+      {
         path: 'tunes/:id/bars/:stretch',
         title: 'A bar of a tune · Zelpit',
         loadComponent: () => import('./pages/chunk/chunk.page').then((file) => file.ChunkPage),

@@ -20,6 +20,7 @@ export { withHands, type Hands } from './hands';
 export { instrumentProblems, loadInstrument } from './load-instrument';
 export { cautionsOf, chartedFingering, chartedPattern, fingerOf, isTonguedFamily, noteOf, scaleDegree, soundingPitch, waysOf } from './lookup';
 export { coverOf, fingerCoverage, holeSign, holesThatDiffer, isSameFingers, pattern, patternKey, withFingers } from './pattern';
+export { holeNumbers, noteNameIn, type NoteNaming } from './note-naming';
 export { isSameToPlay, noteReadAs, notesThatDiffer } from './same-to-play';
 export { noteIdOf } from './chromatic-notes';
 export { pipeChanter, practiceChanter } from './practice-chanter.data';

@@ -49,6 +49,6 @@ export {
 export { noteHeads, type NoteHead } from './exercise-music';
 export { movementExercises, movementLines, type MovementExercise } from './movement-lines';
 export { layeredNotes, lineAtLayer, shortNotes, withLayer, type LayeredNote, type ShortNote } from './line-layers';
-export { wordRows, type LineWords } from './line-words';
+export { wordRows } from './line-words';
 export { ornamentExercises, ornamentLines, type OrnamentExercise } from './ornament-lines';
 export { drillOf, type Drill, type DrillKind } from './speed-drill';

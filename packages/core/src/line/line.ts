@@ -1,6 +1,6 @@
 import { adviceFor, changeBetween, troubleOf, type Advice, type Change, type Trouble } from '../change';
 import { assertChosen, chosenFingeringSchema, noteOf, patternKey, wayName, withChosen, type ChosenFingering, type Instrument, type NoteId } from '../fingering';
-import { excerptTitle, layersOfExcerpt, longestExcerpt, beatsOfExcerpt, tuneAtRow, type Excerpt, type RowKind } from '../chunk';
+import { beatsOfExcerpt, excerptTitle, layersOfExcerpt, longestExcerpt, tuneAtRow, underTune, type Excerpt, type LineWords, type RowKind } from '../chunk';
 import { ZelpitFault } from '../fault';
 import { readAbc, writeAbc } from '../score';
 import type { Tune } from '../tune';
@@ -9,7 +9,7 @@ import { count } from '../words';
 import { beatsOf, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
 import { exerciseMusic } from './exercise-music';
 import { keyOfSigns, lettersUnder, signsOf } from './key-signature';
-import { wordsAt, wordsField, type LineWords } from './line-words';
+import { wordsField } from './line-words';
 
 /** One exercise line: a change there and back, eight times, or music of its own in which that change is the hardest. */
 export interface Line {
@@ -286,7 +286,10 @@ function rowsAdvice({ rows = [] }: Excerpt): string {
  * @param row of a piece of a tune; in full where none is given
  */
 export function lineAbc(instrument: Instrument, line: Line, words: LineWords = { kind: 'none' }, row?: RowKind): string {
-  if (line.excerpt != null) return excerptAbcOf(instrument, tuneAtRow(instrument, line.excerpt, row), words);
+  if (line.excerpt != null) {
+    // The last step is counted whatever else stands under the notes.
+    return excerptAbcOf(instrument, tuneAtRow(instrument, line.excerpt, row), row === 'count' ? { kind: 'count' } : words);
+  }
   return `X:1\nM:4/4\nL:1/4\nK:${keyOf(instrument, line)}\n${lineMusic(instrument, line)}\n${wordsField(instrument, notesOfLine(instrument, line), words)}`;
 }
 
@@ -333,13 +336,12 @@ const pieceLines = (instrument: Instrument, excerpt: Excerpt): readonly string[]
     .filter((text) => !/^[XTW]:/.test(text));
 
 /** A piece without title and tempo, with words under its notes. */
-function excerptAbcOf(instrument: Instrument, { score, notes, voice }: Tune, words: LineWords): string {
+function excerptAbcOf(instrument: Instrument, tune: Tune, words: LineWords): string {
+  const { score, voice } = tune;
+  const under = words.kind === 'none' ? undefined : underTune(instrument, tune, words);
   const events = voice.events.map((event, index) => {
-    const { written, graceNotes, isTiedFromPrevious } = notes[index];
-    if (words.kind === 'none') return { ...event, lyrics: event.lyrics };
-    const isSung = written.kind === 'note' && !isTiedFromPrevious;
-    const rows = isSung ? wordsAt(instrument, graceNotes, written.note, words) : [];
-    return { ...event, lyrics: rows.map((text) => ({ text, joins: false, holds: false })) };
+    if (under === undefined) return { ...event, lyrics: [] };
+    return { ...event, lyrics: under[index].map((text) => ({ text: text.replace(/-$/, ''), joins: text.endsWith('-'), holds: false })) };
   });
   const drawn = writeAbc({ ...score, titles: [], tempo: undefined, words: [], voices: [{ ...voice, events }] });
   return drawn.replace(/^T:.*\n/m, '');

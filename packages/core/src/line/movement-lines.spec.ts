@@ -1,4 +1,5 @@
 import abcjs from 'abcjs';
+import type { LineWords } from '../chunk';
 import { practiceChanter as chanter } from '../fingering';
 import { movementById, pipeMovements, usualMovementSettings, type MovementDefinition } from '../movement';
 import {
@@ -14,7 +15,6 @@ import {
   withLayer,
   wordRows,
   type Exercise,
-  type LineWords,
   type MovementExercise,
 } from '.';
 

@@ -38,7 +38,10 @@ describe('readAbc', () => {
     ['GABc|\nr:x\n%%wobble 2\nd8|', ['passed-over 0: %%wobble']],
     ['JG8|', ['passed-over 0: “J”, which no U: explains']],
     ['m:~G=A\nG8|', ['passed-over 0: macros (m:)']],
-    ['G8|\nw:one two\n', ['passed-over 0: words that stand under no note']],
+    ['G8|\nw:one two\n', ['words 1: words: 2 syllables under 1 note, none is left for “two”']],
+    ['GABc|\nw:a b c d e f g h\n', ['words 1: words: 8 syllables under 4 notes, none is left for “e”']],
+    ['G4A4|B4c4|\nw:one two three\n', ['words 2: words: they run out here, 1 note has none']],
+    ['G4A4|B4c4|\nw:one two three *\n', []],
     ['G8#|', ['passed-over 0: “#”']],
   ])('says what it passed over: %j', (music, expected) => {
     expect(notices(music).filter((each) => !each.startsWith('length'))).toEqual(expected);

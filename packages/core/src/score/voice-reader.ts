@@ -1,4 +1,5 @@
 import type { AbcToken, LetterToken } from './abc-tokens';
+import { count } from '../words';
 import { lyricSteps } from './lyrics';
 import { readBarSign } from './bar-sign';
 import { marksIn } from './marks';
@@ -6,6 +7,17 @@ import { isCompound } from './meter';
 import { numberBars, type UnnumberedBar } from './number-bars';
 import { letterOf } from './score';
 import type { BarLine, BarMark, Draft, Key, Meter, ScoreEvent, ScoreNotice, ScorePitch, ScoreVoice, Syllable, Tempo, Tuplet } from './score';
+
+/** Words under a line of notes, while they are read. */
+interface Verse {
+  readonly index: number;
+  at: number;
+  /** Syllables that stand under a note. */
+  given: number;
+  /** Those for which there is none. */
+  readonly extra: string[];
+}
+const noVerse: Verse = { index: -1, at: 0, given: 0, extra: [] };
 
 interface EventDraft extends Omit<Draft<ScoreEvent>, 'lyrics' | 'pitches'> {
   pitches: Draft<ScorePitch>[];
@@ -68,7 +80,9 @@ export class VoiceReader {
   private openTimes = 1;
   private pending = noPending();
   private line: { event: EventDraft; bar: number }[] = [];
-  private verse = { index: -1, at: 0 };
+  private verse: Verse = { ...noVerse };
+  /** What does not add up of the words, with the bar that it is of as an index. */
+  private readonly wordNotices: { readonly bar: number; readonly text: string }[] = [];
   private lastMusic = 0;
   /** Where the token before ended: a gap ends a beam. */
   private lastEnd = 0;
@@ -85,8 +99,9 @@ export class VoiceReader {
 
   /** A line of the text begins in this voice. */
   beginLine(start: number): void {
+    this.closeVerse();
     this.line = [];
-    this.verse = { index: -1, at: 0 };
+    this.verse = { ...noVerse };
     if (this.events.length === this.open.first) {
       this.open.startsLine = true;
       this.open.start = start;
@@ -205,7 +220,10 @@ export class VoiceReader {
 
   /** Words under the line of notes before, one call a verse; `goesOn` where a line of words goes on with the verse before. */
   addWords(text: string, goesOn = false): void {
-    if (!goesOn || this.verse.index < 0) this.verse = { index: this.verse.index + 1, at: 0 };
+    if (!goesOn || this.verse.index < 0) {
+      this.closeVerse();
+      this.verse = { index: this.verse.index + 1, at: 0, given: 0, extra: [] };
+    }
     const { index } = this.verse;
     let { at } = this.verse;
     for (const step of lyricSteps(text)) {
@@ -215,24 +233,45 @@ export class VoiceReader {
       }
       const place = this.line.at(at);
       if (at >= this.line.length || place === undefined) {
-        this.shared.passOver('words that stand under no note');
-        break;
+        if (step.kind === 'syllable') this.verse.extra.push(step.syllable.text);
+        continue;
       }
       while (place.event.lyrics.length <= index) place.event.lyrics.push(emptySyllable);
-      if (step.kind === 'syllable') place.event.lyrics[index] = step.syllable;
+      if (step.kind === 'syllable') {
+        place.event.lyrics[index] = step.syllable;
+        this.verse.given += 1;
+      }
       at += 1;
     }
     this.verse.at = at;
+  }
+
+  /** A verse under a line of notes has ended: too many syllables or too few are named where they run out. */
+  private closeVerse(): void {
+    const { index, at, given, extra } = this.verse;
+    if (index < 0 || this.line.length === 0) return;
+    const notes = count(this.line.length, 'note');
+    const last = this.line[this.line.length - 1];
+    if (extra.length > 0) {
+      const [first] = extra.filter((text) => text !== '');
+      const from = first === undefined ? '' : `, none is left for “${first}”`;
+      this.wordNotices.push({ bar: last.bar, text: `words: ${count(given + extra.length, 'syllable')} under ${notes}${from}` });
+    } else if (given > 0 && at < this.line.length) {
+      const left = this.line.length - at;
+      this.wordNotices.push({ bar: this.line[at].bar, text: `words: they run out here, ${count(left, 'note has', 'notes have')} none` });
+    }
   }
 
   /** The voice as it was read; `undefined` where it has no notes. */
   finish(): { readonly voice: ScoreVoice; readonly notices: readonly ScoreNotice[] } | undefined {
     if (this.events.length > this.open.first) this.closeBar('', 0, this.lastMusic);
     else this.marksBelongBefore();
+    this.closeVerse();
     const last = this.bars.at(-1);
     if (last === undefined) return undefined;
     const { bars, notices } = numberBars(this.bars);
-    return { voice: { id: this.start.id, name: this.name, events: this.events, bars, soundsAt: this.soundsAt }, notices };
+    const words = this.wordNotices.map(({ bar, text }): ScoreNotice => ({ kind: 'words', text, bar: bars[Math.min(bar, bars.length - 1)].number, beat: 1 }));
+    return { voice: { id: this.start.id, name: this.name, events: this.events, bars, soundsAt: this.soundsAt }, notices: [...notices, ...words] };
   }
 
   private last(): EventDraft | undefined {

@@ -102,9 +102,11 @@ export const keyTable = {
     tick: { keys: ['t'], cap: 'T', label: 'Tick or untick the change' },
     lines: { keys: ['l'], cap: 'L', label: 'Make lines from the ticked changes, or from this one', means: 'line' },
     tenMinutes: { keys: ['m'], cap: 'M', label: 'Make the ten-minute sheet' },
-    letters: { keys: ['u'], cap: 'U', label: 'Letters under the notes, or nothing', means: 'under the notes' },
+    letters: { keys: ['u'], cap: 'U', label: 'Something else under the notes: letters, the count, words', means: 'under the notes' },
     whole: { keys: ['w'], cap: 'W', label: 'Whole tune or one line' },
     fold: { keys: ['Enter'], cap: 'Enter', label: 'Open or fold the movements of this bar, where they have no room', means: 'main button' },
+    apart: { keys: ['o'], cap: 'O', label: 'Take this bar apart' },
+    edit: { keys: ['e'], cap: 'E', label: 'Edit the text' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Back from the whole list to the music', means: 'leave' },
   },
   chunk: {

@@ -2,6 +2,7 @@ import type { MusicItemInput, WordsItemInput } from '@zelpit/contract';
 import {
   countText,
   describedLine,
+  laneLayout,
   lineAbc,
   pacesOf,
   rowNames,
@@ -11,6 +12,7 @@ import {
   type Excerpt,
   type Instrument,
   type LineWords,
+  type Tune,
 } from '@zelpit/core';
 import { figureSize } from '../lines/change-figure.component';
 import { scoreLines } from '../score/score-lines';
@@ -30,6 +32,8 @@ export interface SheetOnPaper {
   /** What stands under the notes. */
   readonly words?: LineWords;
   readonly lines: readonly (SheetItem & { readonly code: string })[];
+  /** True where the page is about one piece, which its title names: no head of its own stands over its rows. */
+  readonly isOnePiece?: boolean;
 }
 
 /** A line of text at its place; `y` is the baseline. */
@@ -70,6 +74,8 @@ export interface PaperRow {
   /** Empty for none. */
   readonly code: string;
   readonly staves: readonly PaperStaff[];
+  /** Finger lanes under its staff, where they stand below the row's top, for the notes that are drawn there. */
+  readonly lanes?: { readonly top: number; readonly tune: Tune };
   readonly height: number;
 }
 
@@ -121,7 +127,7 @@ export function paperPages(sheet: SheetOnPaper, size: PaperSize, measure: Measur
     let y = headEnd;
     const placed = fitting.map((row) => {
       const at = { ...row, y };
-      y += row.height + spread;
+      y += row.height + (row.goesOn ? 0 : spread);
       return at;
     });
     pages.push({ number: pages.length + 1, head, headEnd, rows: placed, footTop });
@@ -172,7 +178,8 @@ function rowsOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Me
   if (item.kind === 'words') return [wordsRow(item, index, size, measure)];
   const head = headRow(sheet, item, index, size, measure);
   if (item.excerpt == null) return [withStaff(head, lineAbc(sheet.instrument, item, sheet.words), size)];
-  return pieceRows(sheet, head, { ...item, excerpt: item.excerpt }, size, measure);
+  const rows = pieceRows(sheet, head, { ...item, excerpt: item.excerpt }, size, measure);
+  return sheet.isOnePiece === true ? rows.slice(1) : rows;
 }
 
 type Item = SheetOnPaper['lines'][number];
@@ -217,7 +224,10 @@ function pieceRows(
   const goesOn = { index: head.index, described: undefined, goesOn: true, boxes: [], code: '' };
   const learned = rowsOfExcerpt(instrument, excerpt).rows.filter(({ kind }) => excerpt.rows?.includes(kind) === true);
   if (item.kind === 'chunk' && learned.length > 1) {
-    const rows = learned.map(({ number, kind }): UnplacedRow => {
+    const lanesHeight = laneLayout(instrument, paperLanes.pitch).height + paperLanes.below;
+    const rows = learned.map(({ number, kind, tune }, index): UnplacedRow => {
+      // The fingers of the bare notes stand under the last row, where the count is.
+      const hasLanes = index === learned.length - 1;
       const abc = lineAbc(instrument, item, words, kind);
       const staff = { abc, x: paperMargin + rowLabelWidth, width: width - rowLabelWidth, top: 30 };
       const texts = [
@@ -227,7 +237,8 @@ function pieceRows(
         })),
       ];
       const boxes = Array.from({ length: cleanTimes }, (_, box) => ({ x: paperMargin + box * boxWidth, y: 62 }));
-      return { ...goesOn, texts, boxes, staves: [staff], height: 30 + staffHeight(abc) };
+      const end = 30 + staffHeight(abc);
+      return { ...goesOn, texts, boxes, staves: [staff], ...(hasLanes && { lanes: { top: end, tune } }), height: end + (hasLanes ? lanesHeight : 0) };
     });
     return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
   }
@@ -242,30 +253,39 @@ function pieceRows(
   return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
 }
 
+/** From one lane to the next on paper, and the room under them for what cuts in. */
+export const paperLanes = { pitch: 15, below: 40 } as const;
 /** So often clean in a row before the next row is played. */
 const cleanTimes = 4;
 const rowLabelWidth = 112;
 
-/** What is said of a piece, a row a paragraph, so that it can go on over the page. */
+/** What is said of a piece, two paragraphs beside each other in a row, so that it can go on over the page. */
 function scriptRows(
   goesOn: Omit<UnplacedRow, 'texts' | 'staves' | 'height'>,
   { script = '' }: Excerpt,
   width: number,
   measure: Measure,
 ): readonly UnplacedRow[] {
-  return script
-    .split('\n')
-    .filter((paragraph) => paragraph.trim() !== '')
-    .map((paragraph): UnplacedRow => {
-      const lines = wrapText(measure, paragraph, { size: 16, weight: 500, width, most: 12 });
-      return {
-        ...goesOn,
-        texts: lines.map((text, index) => ({ x: paperMargin, y: 20 + index * 21, text, size: 16, weight: 500 })),
-        staves: [],
-        height: lines.length * 21 + 10,
-      };
+  const paragraphs = script.split('\n').filter((paragraph) => paragraph.trim() !== '');
+  const column = (width - columnGap) / 2;
+  const blocks = paragraphs.map((paragraph) => {
+    // What stands before the first colon is what it is about.
+    const [, title = '', text = paragraph] = /^([^:]{1,60}):\s*(.*)$/.exec(paragraph) ?? [];
+    return { title, lines: wrapText(measure, text, { size: 15.5, weight: 500, width: column, most: 14 }) };
+  });
+  return Array.from({ length: Math.ceil(blocks.length / 2) }, (_, row): UnplacedRow => {
+    const pair = blocks.slice(2 * row, 2 * row + 2);
+    const texts = pair.flatMap(({ title, lines }, side) => {
+      const x = paperMargin + side * (column + columnGap);
+      const head = title === '' ? [] : [{ x, y: 20, text: title, size: 18, weight: 800 }];
+      return [...head, ...lines.map((text, index) => ({ x, y: (title === '' ? 18 : 40) + index * 19, text, size: 15.5, weight: 500 }))];
     });
+    const most = Math.max(...pair.map(({ title, lines }) => (title === '' ? 0 : 22) + lines.length * 19));
+    return { ...goesOn, texts, staves: [], height: most + 14 };
+  });
 }
+
+const columnGap = 34;
 
 /** What a line is, its count and its pace, beside its figure; its music goes below. */
 function headRow(sheet: SheetOnPaper, line: MusicItem, index: number, size: PaperSize, measure: Measure): UnplacedRow {

@@ -1,21 +1,33 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { hasMusic } from '@zelpit/contract';
-import { notesOfLine, restPhrase } from '@zelpit/core';
+import { changeBetween, laneLayout, notesOfLine, restPhrase, seamBetween, troubleOf, type LaneNote, type Trouble } from '@zelpit/core';
 import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { filter, firstValueFrom } from 'rxjs';
 import { ChangeFigureComponent } from '../lines/change-figure.component';
-import { Engraver } from '../score/engraver.service';
+import { LanesComponent } from '../lanes/lanes.component';
+import { MarkComponent } from '../lanes/mark.component';
+import { Engraver, type Engraving } from '../score/engraver.service';
 import { fontRuns, paperFonts } from './font-runs';
-import { paperMargin, paperPages, qrSize, type PaperStaff, type SheetOnPaper } from './paper-layout';
+import { paperLanes, paperMargin, paperPages, qrSize, type PaperStaff, type SheetOnPaper } from './paper-layout';
 import type { PaperSize } from './paper-size';
 import { qrPath } from './qr-path';
 import type { Measure } from './wrap-text';
 
+/** Finger lanes under a staff on paper. */
+interface PaperLanes {
+  readonly notes: readonly LaneNote[];
+  readonly marks: readonly { readonly x: number; readonly trouble: Trouble }[];
+  readonly left: number;
+  readonly height: number;
+}
+
+const staffKey = (page: number, row: number): string => `${page} ${row}`;
+
 /** The pages of a sheet, black on white, as they are printed and as they go into the PDF. */
 @Component({
   selector: 'zp-sheet-paper',
-  imports: [ChangeFigureComponent],
+  imports: [ChangeFigureComponent, LanesComponent, MarkComponent],
   templateUrl: './sheet-paper.component.html',
 })
 export class SheetPaperComponent {
@@ -40,6 +52,9 @@ export class SheetPaperComponent {
     const isUsed = found !== undefined && lines.filter(hasMusic).some((line) => notesOfLine(instrument, line).some(({ note }) => found.notes.has(note)));
     return isUsed ? `dotted: other on the ${found.model} model` : '';
   });
+  /** Where the notes of engraved staves stand, by their places among all staves. */
+  private readonly engraved = signal<ReadonlyMap<string, Engraving>>(new Map());
+  protected readonly lanePitch = paperLanes.pitch;
   protected readonly margin = paperMargin;
   protected readonly qrSize = qrSize;
   protected readonly family = paperFonts.latin;
@@ -62,7 +77,9 @@ export class SheetPaperComponent {
     afterRenderEffect(() => {
       const pages = this.pages();
       if (!this.hasFonts()) return;
-      this.engraveAll(pages.flatMap((page) => page.rows.flatMap(({ staves }) => staves))).catch(() => this.state.set('failed'));
+      this.engraveAll(
+        pages.flatMap((page) => page.rows.flatMap(({ staves }, row) => staves.map((staff) => ({ ...staff, key: staffKey(page.number, row) })))),
+      ).catch(() => this.state.set('failed'));
     });
   }
 
@@ -81,16 +98,43 @@ export class SheetPaperComponent {
     return [...this.host().nativeElement.querySelectorAll<SVGSVGElement>('svg.sheet-page')];
   }
 
+  /** Lanes under a staff, once it is drawn: the fingers stand under their notes. */
+  protected lanesOf(page: number, row: number): PaperLanes | undefined {
+    const { lanes, staves } = this.pages()[page - 1].rows[row];
+    const engraving = this.engraved().get(staffKey(page, row));
+    if (lanes === undefined || engraving === undefined) return undefined;
+    const { instrument } = this.sheet();
+    const left = staves[0].x;
+    const notes = lanes.tune.notes.map(({ written, graceNotes }, index): LaneNote => {
+      const placed = engraving.notes[index];
+      const x = left + (placed?.x ?? 0);
+      return {
+        ...{ x, note: written.kind === 'note' ? written.note : null },
+        graceNotes: graceNotes.map((note, place) => ({ note, x: left + (placed?.graceNotes[place] ?? placed?.x ?? 0) })),
+      };
+    });
+    const marks = notes.slice(1).flatMap((after, index) => {
+      const before = notes[index];
+      if (before.note === null || after.note === null || before.note === after.note || after.graceNotes.length > 0) return [];
+      const trouble = troubleOf(instrument, changeBetween(instrument, before.note, after.note));
+      return trouble.kind === 'none' ? [] : [{ x: seamBetween(before, after), trouble }];
+    });
+    return { notes, marks, left, height: laneLayout(instrument, paperLanes.pitch).height };
+  }
+
   protected qr(code: string): string {
     return qrPath(this.address()(code), qrSize);
   }
 
   /** Engraves each line aside and puts its black paths where its staff belongs. */
-  private async engraveAll(music: readonly PaperStaff[]): Promise<void> {
+  private async engraveAll(music: readonly (PaperStaff & { readonly key: string })[]): Promise<void> {
     this.state.set('drawing');
+    const found = new Map<string, Engraving>();
     const places = [...this.host().nativeElement.querySelectorAll<SVGGElement>('g.paper-staff')];
     for (const [index, place] of places.entries()) {
-      const { svg, staffTop } = await this.engraver.engrave(this.bench().nativeElement, music[index].abc, { width: music[index].width, scale: 1 });
+      const engraving = await this.engraver.engrave(this.bench().nativeElement, music[index].abc, { width: music[index].width, scale: 1 });
+      const { svg, staffTop } = engraving;
+      found.set(music[index].key, engraving);
       svg.querySelector('style')?.remove();
       const drawing = document.createElementNS('http://www.w3.org/2000/svg', 'g');
       drawing.setAttribute('transform', `translate(0 ${-staffTop})`);
@@ -102,6 +146,7 @@ export class SheetPaperComponent {
       place.replaceChildren(drawing);
     }
     this.bench().nativeElement.replaceChildren();
+    this.engraved.set(found);
     if (places.length === music.length) this.state.set('ready');
   }
 }

@@ -12,5 +12,5 @@ export function rowStaves(rows: readonly Tune[]): string {
   const [first = ''] = texts;
   const head = first.split('\n').slice(0, -1);
   const music = texts.map((text, index) => `V:${index + 1}\n${(text.split('\n').at(-1) ?? '').replace(/\|\]$/, '|')}`);
-  return `%%sysstaffsep 8\n${[...head, ...music].join('\n')}\n`;
+  return `%%sysstaffsep 30\n${[...head, ...music].join('\n')}\n`;
 }

@@ -5,9 +5,11 @@ import {
   noteOf,
   laneLayout,
   seamBetween,
+  underTune,
   type Articulation,
   type Instrument,
   type LaneNote,
+  type LineWords,
   type NoteId,
   type Trouble,
   type Tune,
@@ -173,8 +175,8 @@ export class ScoreLineComponent implements OnDestroy {
   /** How notes with several fingerings are fingered, by index. */
   readonly path = input.required<TunePath>();
   readonly width = input.required<number>();
-  /** Whether the letters of the notes stand under them. */
-  readonly hasLetters = input(false);
+  /** What stands under the notes. */
+  readonly words = input<LineWords>({ kind: 'none' });
   /** Notes that are new to the student; empty where nobody knows. */
   readonly unknown = input<ReadonlySet<NoteId>>(new Set());
   /** Movements by the note that they decorate, by its index. */
@@ -285,19 +287,25 @@ export class ScoreLineComponent implements OnDestroy {
     return taken.every(([from, to]) => right < from || left > to);
   }
 
+  private readonly under = computed(() => (this.words().kind === 'none' ? undefined : underTune(this.instrument(), this.tune(), this.words())));
+
   /** The letter of each note, a dot over it for the high one; one that goes on from a tied note has none. */
   protected readonly letters = computed(() => {
-    if (!this.hasLetters() && this.unknown().size === 0) return [];
+    const words = this.words();
+    if (words.kind === 'none' && this.unknown().size === 0) return [];
     const [lowest] = this.instrument().notes;
+    const under = this.under();
     return this.heads().flatMap(({ x, note }) => {
       const { written, isTiedFromPrevious } = this.tune().notes[note];
-      if (written.kind !== 'note' || isTiedFromPrevious) return [];
-      const isNew = this.unknown().has(written.note);
-      if (!isNew && !this.hasLetters()) return [];
+      if (written.kind !== 'note' || (isTiedFromPrevious && words.kind !== 'words')) return [];
+      const isNew = this.unknown().has(written.note) && !isTiedFromPrevious;
       const { writtenName, writtenSemitone } = noteOf(this.instrument(), written.note);
-      const high = Math.floor((writtenSemitone - lowest.writtenSemitone) / semitonesInOctave);
+      const own = under?.[note]?.join(' ') ?? '';
+      const text = words.kind === 'none' && isNew ? writtenName : own;
+      if (text === '') return [];
+      const high = words.kind === 'letters' || words.kind === 'none' ? Math.floor((writtenSemitone - lowest.writtenSemitone) / semitonesInOctave) : 0;
       const dots = Array.from({ length: high }, (_, dot) => (dot - (high - 1) / 2) * 7);
-      return [{ x: isNew ? Math.min(x, this.width() - newWidth) : x, note, text: writtenName, isNew, dots }];
+      return [{ x: isNew ? Math.min(x, this.width() - newWidth) : x, note, text, isNew, dots }];
     });
   });
 

@@ -236,10 +236,13 @@ export class ChunkDrawingComponent {
 
   protected readonly countWords = computed(() => {
     const columns = this.columns();
-    return countOfTune(this.chunk().tune, this.count()).flatMap(({ text, isBeat, note, within }) => {
+    const words = countOfTune(this.chunk().tune, this.count()).flatMap(({ text, isBeat, note, within }) => {
       const x = note === undefined ? this.xWithin(columns, within) : columns[note]?.x;
       return x === undefined ? [] : [{ text, isBeat, isSounded: note !== undefined, x }];
     });
+    // Where there is no room, what no note begins on is left out.
+    const isTight = words.some(({ x }, index) => index > 0 && x - words[index - 1].x < tightWord);
+    return isTight ? words.filter(({ isSounded, isBeat }) => isSounded || isBeat) : words;
   });
   protected readonly beatLines = computed(() => this.countWords().flatMap(({ x, isBeat }) => (isBeat ? [x] : [])));
 
@@ -272,12 +275,17 @@ export class ChunkDrawingComponent {
   protected readonly barNames = computed(() => {
     const { bars } = this.chunk().tune;
     const columns = this.columns();
+    let end = 0;
     return bars.flatMap((bar, index) => {
       const column = columns[bar.first];
       if (column === undefined) return [];
       const isLead = index === 0 && this.chunk().leadIn > 0 && bar.end <= this.chunk().leadIn;
       const x = (column.graceNotes[0]?.x ?? column.x) - 14;
-      return [{ x: Math.max(this.labels() + 34, x), text: isLead ? 'lead-in' : `bar ${bar.number}` }];
+      const place = Math.max(this.labels() + 34, x);
+      // The bar's own number comes before the name of what leads into it.
+      if (place < end || (isLead && (columns[bar.end]?.x ?? 0) - place < leadWidth)) return [];
+      end = place + leadWidth;
+      return [{ x: place, text: isLead ? 'lead-in' : `bar ${bar.number}` }];
     });
   });
 
@@ -297,6 +305,10 @@ export class ChunkDrawingComponent {
   );
 }
 
+/** The least room from one word of the count to the next. */
+const tightWord = 38;
+/** Room that the name of a bar takes. */
+const leadWidth = 64;
 const letterWidth = 7.4;
 
 /** Words of one row that do not run into each other; one without room is left out. */

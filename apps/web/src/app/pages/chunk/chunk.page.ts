@@ -184,17 +184,12 @@ export class ChunkPage implements OnDestroy {
   protected readonly todo = computed(() => {
     const row = this.chosenRow();
     if (row === undefined) return { first: '', second: '' };
-    const texts: Readonly<Record<RowKind, string>> = {
-      bare: 'bare notes, one change at a time.',
-      one: 'one grace note before each decorated note.',
-      full: 'everything, slowly.',
-      count: 'with the count. Tap the beats along.',
-    };
+    const texts: Readonly<Record<RowKind, string>> = { bare: 'bare notes.', one: 'one grace note.', full: 'in full, slowly.', count: 'with the count.' };
     const next = this.nextRow();
     const otherwise = row.kind === 'bare' ? (this.step()?.otherwise ?? '') : '';
-    const click = row.kind === 'count' ? 'The click is on.' : otherwise || 'No click yet.';
-    const then = next === undefined ? 'Then join it to the next bar.' : `${capitalCount} clean in a row, then row ${next.number}.`;
-    return { first: `Row ${row.number}: ${texts[row.kind]}`, second: `${click} ${then}` };
+    const click = row.kind === 'count' ? 'The click is on: tap the beats along.' : 'One change at a time, no click yet.';
+    const then = next === undefined ? 'Then join it to the next bar.' : `${capitalCount} clean, then row ${next.number}.`;
+    return { first: `Row ${row.number}: ${texts[row.kind]} ${then}`, second: otherwise || click };
   });
   protected readonly putHere = computed(() => (this.put()?.stretch === this.stretch() ? this.put() : undefined));
   protected readonly thing = computed(() => {

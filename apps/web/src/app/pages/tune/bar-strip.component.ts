@@ -1,8 +1,8 @@
 import { afterRenderEffect, Component, computed, ElementRef, inject, input, output } from '@angular/core';
-import { markFor, type Instrument, type Tune, type TuneChange } from '@zelpit/core';
+import { likenessText, markFor, type Form, type Instrument, type Tune, type TuneChange } from '@zelpit/core';
 import { MarkComponent } from '../../music/lanes/mark.component';
 
-/** More bars than this stand closer, every fourth with its number. */
+/** More bars than this stand closer. */
 const mostNumbered = 17;
 
 /** All bars of a tune with the worst that can be heard in each. */
@@ -28,8 +28,8 @@ const mostNumbered = 17;
             </svg>
           }
         </span>
-        <span class="strip-line"></span>
-        <span class="strip-number">{{ bar.isNumbered || bar.number === here() ? bar.number : '' }}</span>
+        <span class="strip-line" [class.is-outline]="bar.isSameAgain"></span>
+        <span class="strip-number" [class.is-section]="bar.section !== ''">{{ bar.section || (bar.number === here() && !bar.isNamed ? bar.number : '') }}</span>
       </button>
     }
   `,
@@ -41,6 +41,7 @@ export class BarStripComponent {
   readonly worst = input.required<ReadonlyMap<number, TuneChange>>();
   readonly seen = input.required<ReadonlySet<number>>();
   readonly here = input.required<number>();
+  readonly form = input.required<Form>();
   readonly chosen = output<number>();
 
   protected readonly bars = computed(() => {
@@ -51,6 +52,7 @@ export class BarStripComponent {
       ),
     );
     const numbers = [...new Set(bars.map((bar) => bar.number))].filter((number) => number > 0);
+    const sections = barsOfSections(this.form());
     return numbers.map((number) => {
       const worst = this.worst().get(number);
       return {
@@ -58,7 +60,7 @@ export class BarStripComponent {
         worst,
         text: worst === undefined ? '' : (markFor(this.instrument(), worst.trouble, 1)?.text ?? ''),
         startsPart: starts.has(number),
-        isNumbered: numbers.length <= mostNumbered || number % 4 === 1,
+        ...(sections.get(number) ?? unnamed),
       };
     });
   });
@@ -74,4 +76,35 @@ export class BarStripComponent {
   }
 
   protected readonly isDense = computed(() => this.bars().length > mostNumbered);
+}
+
+interface BarOfSection {
+  /** What stands under the first bar of a section: its letter and number, or which one it recalls. */
+  readonly section: string;
+  /** True where its bar is the same as in the section that it recalls. */
+  readonly isSameAgain: boolean;
+  /** True where the name of its section runs under it. */
+  readonly isNamed: boolean;
+}
+const unnamed: BarOfSection = { section: '', isSameAgain: false, isNamed: false };
+
+/** Bars by their numbers, with what the form says of them. */
+function barsOfSections(form: Form): ReadonlyMap<number, BarOfSection> {
+  const bars = new Map<number, BarOfSection>();
+  for (const section of form.sections) {
+    const differing = new Set(section.like?.differing);
+    const { letter, first } = form.parts[section.part];
+    const name = `${first === section.first ? `${letter} ` : ''}${section.number}`;
+    const like = likenessText(form, section);
+    const text = like === undefined ? name : `${first === section.first ? `${letter} ` : ''}${like}`;
+    for (let measure = section.first; measure < section.end; measure += 1) {
+      const isFirst = measure === section.first;
+      bars.set(form.measures[measure].number, {
+        section: isFirst ? text : '',
+        isSameAgain: section.like !== undefined && !differing.has(measure),
+        isNamed: like !== undefined || measure - section.first < 1,
+      });
+    }
+  }
+  return bars;
 }

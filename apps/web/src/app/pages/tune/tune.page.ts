@@ -9,6 +9,7 @@ import {
   noteOf,
   noteReadAs,
   troubleOfTune,
+  usualRange,
   patternKey,
   placePhrase,
   changesToPractise,
@@ -16,6 +17,7 @@ import {
   type Pattern,
   type NoteId,
   type Articulation,
+  type Form,
   type KeyChoice,
   type TuneChange,
 } from '@zelpit/core';
@@ -41,6 +43,7 @@ import { lastTune } from '../../documents/tune/last-tune';
 import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
+import { formOfTune } from '../../documents/tune/form-of-tune';
 import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
@@ -86,7 +89,7 @@ export class TunePage implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly player = inject(TunePlayer);
-  private readonly words = inject(LineWordsChoice);
+  protected readonly words = inject(LineWordsChoice);
   private readonly shelf = inject(InstrumentShelf);
   private readonly pins = inject(PinnedFingers);
   private readonly timings = inject(PlayerTimings);
@@ -124,7 +127,6 @@ export class TunePage implements OnDestroy {
   protected readonly scoreHeight = computed(() => `${this.geometry().height}px`);
   /** True while every change stands in place of the drawing. */
   protected readonly showsAll = signal(false);
-  protected readonly hasLetters = computed(() => this.words.kind() !== 'none');
 
   /** Notes of the tune that the student does not know; none where nothing is known of the student. */
   protected readonly unknown = computed((): ReadonlySet<NoteId> => {
@@ -151,6 +153,18 @@ export class TunePage implements OnDestroy {
     const change = this.change();
     const opened = this.opened();
     return change === undefined || opened === undefined ? undefined : changeFacts(opened.instrument, change, this.book.own());
+  });
+
+  /** How it is built, as it is found or as a teacher corrected it. */
+  protected readonly form = computed((): Form => {
+    const opened = this.opened();
+    return opened === undefined ? noForm : formOfTune(opened);
+  });
+  /** The bar under the hand as the address of its page has it. */
+  protected readonly stretchHere = computed(() => {
+    const [opened, bar] = [this.opened(), this.bar()];
+    const range = opened === undefined ? undefined : usualRange(opened.tune, bar);
+    return range?.kind === 'half' ? `${bar}a` : `${bar}-${bar}`;
   });
 
   protected readonly instrumentChoices = this.shelf.modelChoices;
@@ -267,6 +281,8 @@ export class TunePage implements OnDestroy {
     whole: () => this.toggleWhole(),
     leave: () => this.showsAll.set(false),
     fold: () => this.fold(this.bar()),
+    apart: () => void this.router.navigate(['/tunes', this.id(), 'bars', this.stretchHere()]),
+    edit: () => void this.router.navigate(['/tunes', this.id(), 'text']),
   });
 
   constructor() {
@@ -494,7 +510,7 @@ export class TunePage implements OnDestroy {
   }
 
   protected nextLetters(): void {
-    this.words.choose(this.hasLetters() ? 'none' : 'letters');
+    this.words.next();
   }
 
   protected goToBar(number: number): void {
@@ -621,6 +637,8 @@ export class TunePage implements OnDestroy {
     if (next !== undefined) this.choose(next);
   }
 }
+
+const noForm: Form = { measures: [], parts: [], order: '', sections: [], sentences: [] };
 
 /** Lines of the list of changes, headings counted. */
 const mostLines = 5;
