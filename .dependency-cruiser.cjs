@@ -15,6 +15,7 @@ const coreOrder = [
   'tune',
   'form',
   'chunk',
+  'arrange',
   'line',
   'plan',
   'sound',

@@ -1,4 +1,5 @@
 export * from './acoustics';
+export * from './arrange';
 export * from './change';
 export * from './chunk';
 export * from './fault';

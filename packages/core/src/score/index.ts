@@ -26,3 +26,4 @@ export { playingOrder } from './playing-order';
 export { abcLetter } from './abc-letter';
 export { excerptAbc, writeAbc } from './write-abc';
 export { heardVoice, type HeardBar, type HeardNote, type HeardVoice } from './heard-notes';
+export { keyOfFifths } from './key';

@@ -2,7 +2,7 @@ export { bookOf, splitBook, titleOf, type BookEntry } from './abc-book';
 export { instrumentForKey, readBook, readKept, longestTune, type BookReading, type ReadEntry, type RefusedEntry } from './read-book';
 export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } from './tune-movements';
 export { proposeSeparations, eighthMsOf, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';
-export { keyChoices, keyNameOf, keyThatHelps, type KeyChoice } from './key-advice';
+export { keyChoices, keyNameOf, keyThatHelps, keyWay, type KeyChoice } from './key-advice';
 export { noticePhrase, readTune } from './read-tune';
 export { factsOf, findingText, readerVersion, type TuneFacts } from './tune-facts';
 export { pathOfTune, type TunePath } from './tune-path';

@@ -86,11 +86,17 @@ export function keyChoices(instrument: Instrument, tune: Tune, articulation: Art
     .map(([pitch, weighed]) => choiceOf(nameAt(pitch, mode), weighed, now));
 }
 
-/** A tune's key as it is said: "E minor" for "E m"; empty for one without a name, as the pipes' own. */
-export function keyNameOf(key: string): string {
+/**
+ * A tune's key as it is said: "E minor" for "E m"; empty for one without a name, as the pipes' own.
+ * @param semitones how far it is moved
+ */
+export function keyNameOf(key: string, semitones = 0): string {
   const read = readKey(key);
-  return read === undefined ? '' : nameAt(((read.tonic % 12) + 12) % 12, read.mode);
+  return read === undefined ? '' : nameAt((((read.tonic + semitones) % 12) + 12) % 12, read.mode);
 }
+
+/** "as written", "up a fourth", "down an octave and a tone". */
+export const keyWay = (semitones: number): string => wayText(semitones) || 'as written';
 
 /** First note in semitones above C, and the mode in words; empty for major. */
 function readKey(text: string): { readonly tonic: number; readonly mode: string } | undefined {
