@@ -49,7 +49,10 @@ export function keyRows(weigher: LieWeigher, tune: Tune, form: Form = formOf(wei
 
 /** A folded bar weighs as much as this much difficulty: the melody is another one there. Our own choice. */
 const foldWeight = 5;
-const costOfRow = ({ lie, folds }: KeyRow): number => costOfLie(lie) + foldWeight * folds.reduce((sum, { from, to }) => sum + to - from + 1, 0);
+/** And a tune moved by a semitone as much as that: of two keys the nearer one. Our own choice. */
+const distanceWeight = 0.3;
+const costOfRow = ({ lie, folds, semitones }: KeyRow): number =>
+  costOfLie(lie) + distanceWeight * Math.abs(semitones) + foldWeight * folds.reduce((sum, { from, to }) => sum + to - from + 1, 0);
 
 const byCost = (one: KeyRow, other: KeyRow): number =>
   outsideOf(one.lie) - outsideOf(other.lie) || costOfRow(one) - costOfRow(other) || Math.abs(one.semitones) - Math.abs(other.semitones);
@@ -77,7 +80,11 @@ export function foldsFor(weigher: LieWeigher, tune: Tune, form: Form, semitones:
     const octaves = ([-1, 1] as const).find((each) => heights.every((height) => weigher.has(height + 12 * each) && !weigher.isShrill(height + 12 * each)));
     if (octaves !== undefined) folds.push({ from, to, octaves });
   }
-  return joined(folds);
+  const all = joined(folds);
+  // To fold every bar alike is to move the tune.
+  const [only] = all;
+  const last = form.measures.reduce((most, { number }) => Math.max(most, number), 0);
+  return all.length === 1 && only.from <= 1 && only.to >= last ? [] : all;
 }
 
 /** Every phrase once, as it is written. */
