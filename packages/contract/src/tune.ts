@@ -28,7 +28,37 @@ export const tuneInputSchema = z.strictObject({
 });
 export type TuneInput = z.infer<typeof tuneInputSchema>;
 
-export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, rhythm: typedText.max(60).optional(), instrument: instrument.optional() });
+/** What a tune is played for. */
+export const tuneUses = ['dancers', 'church', 'class', 'session'] as const;
+export type TuneUse = (typeof tuneUses)[number];
+
+/** Ids with commas between, as an address has them. */
+const idList = (most: number) =>
+  z
+    .string()
+    .max(2000)
+    .transform((text) => text.split(',').filter((id) => id !== ''))
+    .pipe(z.array(noteIdSchema).max(most));
+
+/** What tunes are looked for. */
+const tuneFilterShape = {
+  rhythm: typedText.max(60).optional(),
+  /** Ids of instruments with commas between. */
+  instrument: z.string().max(600).optional(),
+  /** Notes that are known, with commas between: with `missing`, tunes that ask for so many others at most. */
+  known: idList(80).optional(),
+  missing: z.coerce.number().int().min(0).max(40).optional(),
+  /** Names of movements that are had, with bars between: tunes with no others. */
+  movements: typedText.max(2000).optional(),
+  meter: typedText.max(20).optional(),
+  use: z.enum(tuneUses).optional(),
+  hard: z.enum(['little', 'some', 'much']).optional(),
+  /** Notes that follow each other in it, with commas between. */
+  phrase: idList(40).optional(),
+};
+
+export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, ...tuneFilterShape });
+export const tuneOpeningsQuerySchema = z.object({ ...tuneFilterShape, known: idList(80) });
 
 /** For which instrument the tunes of a file are read. */
 export const tuneImportQuerySchema = z.object({ instrument: instrument.default('practice-chanter') });
@@ -45,6 +75,14 @@ export const tuneSummarySchema = z.object({
   instrument: z.string(),
   /** Notes of that instrument that it asks for. */
   notes: z.array(noteIdSchema),
+  /** Theme notes that it asks for: who knows these can play it. */
+  theme: z.array(noteIdSchema),
+  /** "AABB" */
+  form: z.string(),
+  /** How much a learner has to mind in it. */
+  hard: z.enum(['little', 'some', 'much', 'does not fit']),
+  /** What it is played for. */
+  uses: z.array(z.enum(tuneUses)),
   /** Names of the movements in it. */
   movements: z.array(z.string()),
   /** How many places of its text were passed over or do not add up. */
@@ -65,10 +103,6 @@ export const tunePinsSchema = z.strictObject({
   version: versionSchema,
 });
 export type TunePins = z.infer<typeof tunePinsSchema>;
-
-/** What a tune is played for. */
-export const tuneUses = ['dancers', 'church', 'class', 'session'] as const;
-export type TuneUse = (typeof tuneUses)[number];
 
 /** Which stretch of a tune a script is for, as the address of the page has it: "1-1", "6a". */
 export const scriptKeySchema = z.string().regex(/^\d{1,5}(-\d{1,5}|[ab])$/, 'A stretch is written as 1-2, or 6a for half a bar.');
@@ -146,8 +180,25 @@ export const archiveTuneSchema = z.strictObject({
   ...archiveDates,
 });
 
+/** How many tunes can be played with some notes, and how many one more note opens. */
+export const tuneOpeningsSchema = z.object({
+  playable: z.number().int(),
+  opens: z.array(z.object({ note: z.string(), tunes: z.number().int() })),
+  /** Tunes that need two notes or more. */
+  more: z.number().int(),
+});
+export type TuneOpenings = z.infer<typeof tuneOpeningsSchema>;
+
 /** Tunes. */
 export const tuneRoutes = {
+  openings: route({
+    method: 'get',
+    path: '/tunes/openings',
+    summary: 'How many tunes can be played with the notes that are known, and how many each other note opens',
+    who: staff,
+    query: tuneOpeningsQuerySchema,
+    answers: { 200: tuneOpeningsSchema },
+  }),
   tunes: route({
     method: 'get',
     path: '/tunes',

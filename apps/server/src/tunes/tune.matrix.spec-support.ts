@@ -10,6 +10,7 @@ export const matrix: ThingMatrix = {
   },
   entries: {
     'GET /api/tunes': { expected: [401, 200, 200, 200, 403] },
+    'GET /api/tunes/openings': { path: () => '/api/tunes/openings?known=c,e', expected: [401, 200, 200, 200, 403] },
     'GET /api/tunes/book': { expected: [401, 200, 200, 200, 403] },
     'GET /api/tunes/{id}': { path: ({ tune }) => `/api/tunes/${tune}`, expected: [401, 404, 200, 200, 403] },
     'POST /api/tunes/import': { body: () => Buffer.from(abc), expected: [401, 201, 201, 201, 403] },

@@ -1,5 +1,14 @@
-import { tuneNotesSchema, type Page, type PageQuery, type TuneDetail, type TuneNotes, type TunePin, type TuneSummary } from '@zelpit/contract';
-import { readerVersion, type TuneFacts } from '@zelpit/core';
+import {
+  tuneNotesSchema,
+  type Page,
+  type PageQuery,
+  type TuneDetail,
+  type TuneNotes,
+  type TuneOpenings,
+  type TunePin,
+  type TuneSummary,
+} from '@zelpit/contract';
+import { melodyText, readerVersion, type TuneFacts } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
@@ -9,41 +18,95 @@ import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 
 /** A tune that an old reader read has no facts yet. */
-type SummaryRow = Omit<KeptTune, 'facts'> & { readonly id: string; readonly facts: Partial<TuneFacts> };
+type SummaryRow = Omit<KeptTune, 'facts'> & { readonly id: string; readonly facts: Partial<TuneFacts>; readonly about?: Partial<TuneNotes> };
 
 function summary(entity: SummaryRow): TuneSummary {
-  const { id, title, rhythm, meter, musicKey, bars, outside, instrument, facts } = entity;
-  const { notes = [], movements = [], findings = [] } = facts;
-  return { id, title, rhythm, meter, key: musicKey, bars, outside, instrument, notes: [...notes], movements: [...movements], findings: findings.length };
+  const { id, title, rhythm, meter, musicKey, bars, outside, instrument, facts, about } = entity;
+  const { notes = [], movements = [], findings = [], theme = [], form = '', hard = 'some' } = facts;
+  return {
+    ...{ id, title, rhythm, meter, key: musicKey, bars, outside, instrument, form, hard },
+    ...{ notes: [...notes], theme: [...theme], movements: [...movements], findings: findings.length, uses: [...(about?.uses ?? [])] },
+  };
 }
 
 const insertBatch = 200;
 
 export type OldTune = Pick<TuneEntity, 'id' | 'abc' | 'voice' | 'chordNote' | 'instrument' | 'version'>;
 
-interface Wanted extends PageQuery {
-  readonly find?: string;
+interface Filter {
   readonly rhythm?: string;
   readonly instrument?: string;
+  readonly known?: readonly string[];
+  readonly missing?: number;
+  readonly movements?: string;
+  readonly meter?: string;
+  readonly use?: string;
+  readonly hard?: string;
+  readonly phrase?: readonly string[];
+}
+
+interface Wanted extends PageQuery, Filter {
+  readonly find?: string;
+}
+
+const list = (values: readonly string[] | undefined): readonly string[] | null => (values === undefined || values.length === 0 ? null : values);
+const pieces = (text: string | undefined, between: string): readonly string[] | null => list(text?.split(between).filter((piece) => piece !== ''));
+const escapedLike = (text: string): string => text.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`);
+
+/** What a filter lets through, as conditions whose values are numbered from a place on. */
+function conditionsOf(
+  { rhythm, instrument, known, missing, movements, meter, use, hard, phrase }: Filter,
+  from: number,
+): { readonly sql: string; readonly values: readonly unknown[] } {
+  const at = (place: number): string => `$${from + place}`;
+  return {
+    sql: `(${at(0)}::text IS NULL OR lower(rhythm) = lower(${at(0)}))
+         AND (${at(1)}::text[] IS NULL OR instrument = ANY(${at(1)}))
+         AND (${at(2)}::text[] IS NULL OR ${at(3)}::int IS NULL OR outside = 0 AND (SELECT count(*) FROM jsonb_array_elements_text(facts->'theme') n WHERE n <> ALL(${at(2)})) <= ${at(3)})
+         AND (${at(4)}::text[] IS NULL OR NOT EXISTS (SELECT 1 FROM jsonb_array_elements_text(facts->'movements') m WHERE m <> ALL(${at(4)})))
+         AND (${at(5)}::text IS NULL OR meter = ${at(5)})
+         AND (${at(6)}::text IS NULL OR about->'uses' ? ${at(6)})
+         AND (${at(7)}::text IS NULL OR facts->>'hard' = ${at(7)})
+         AND (${at(8)}::text IS NULL OR facts->>'melody' LIKE ${at(8)})`,
+    values: [
+      ...[rhythm ?? null, pieces(instrument, ','), list(known), missing ?? null, movements === undefined ? null : (pieces(movements, '|') ?? [])],
+      ...[meter ?? null, use ?? null, hard ?? null, list(phrase) === null ? null : `%${escapedLike(melodyText(phrase ?? []))}%`],
+    ],
+  };
 }
 
 export class TuneRepository {
   constructor(private readonly database: Database) {}
 
   /** By title; `find` looks in titles and kinds. */
-  async list(studioId: string, { limit, after, find, rhythm, instrument }: Wanted): Promise<Page<TuneSummary>> {
+  async list(studioId: string, { limit, after, find, ...filter }: Wanted): Promise<Page<TuneSummary>> {
     const [title, id] = readCursor(after, 'name');
+    const { sql, values } = conditionsOf(filter, 6);
     const rows = await this.database.query<SummaryRow>(
-      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside, instrument, facts FROM tune
+      `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside, instrument, facts - 'melody' AS facts, about FROM tune
        WHERE studio_id = $1 AND deleted_at IS NULL
          AND ($2::text IS NULL OR (title, id) > ($2, $3::uuid))
          AND ($4::text IS NULL OR title ILIKE $4 OR rhythm ILIKE $4)
-         AND ($5::text IS NULL OR lower(rhythm) = lower($5))
-         AND ($7::text IS NULL OR instrument = $7)
-       ORDER BY title, id LIMIT $6`,
-      [studioId, title ?? null, id ?? null, containing(find), rhythm ?? null, limit + 1, instrument ?? null],
+         AND ${sql}
+       ORDER BY title, id LIMIT $5`,
+      [studioId, title ?? null, id ?? null, containing(find), limit + 1, ...values],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.title, row.id), summary);
+  }
+
+  /** How many tunes can be played with some notes, and how many one note more opens, the most first. */
+  async openings(studioId: string, { known = [], ...filter }: Filter): Promise<TuneOpenings> {
+    const { sql, values } = conditionsOf(filter, 3);
+    const rows = await this.database.query<{ missing: number; note: string | null; tunes: number }>(
+      `SELECT least(missing, 2)::int AS missing, CASE WHEN missing = 1 THEN note END AS note, count(*)::int AS tunes
+       FROM (SELECT (SELECT count(*) FROM jsonb_array_elements_text(facts->'theme') n WHERE n <> ALL($2::text[])) AS missing,
+                    (SELECT min(n) FROM jsonb_array_elements_text(facts->'theme') n WHERE n <> ALL($2::text[])) AS note
+             FROM tune WHERE studio_id = $1 AND deleted_at IS NULL AND outside = 0 AND ${sql}) counted
+       GROUP BY 1, 2 ORDER BY tunes DESC, note`,
+      [studioId, [...known], ...values],
+    );
+    const sum = (missing: number): number => rows.filter((row) => row.missing === missing).reduce((all, { tunes }) => all + tunes, 0);
+    return { playable: sum(0), opens: rows.flatMap(({ missing, note, tunes }) => (missing === 1 && note !== null ? [{ note, tunes }] : [])), more: sum(2) };
   }
 
   /** The texts of all tunes, or of those for one instrument, by title. */

@@ -20,6 +20,8 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
 
   endpoints.serve(tuneRoutes.tunes, async ({ visitor, query }) => respond(200, await tunes.list(visitor.studioId, query)));
 
+  endpoints.serve(tuneRoutes.openings, async ({ visitor, query }) => respond(200, await tunes.openings(visitor.studioId, query)));
+
   endpoints.serve(tuneRoutes.book, async ({ visitor, query }) => respond(200, { abc: bookOf(await tunes.texts(visitor.studioId, query.instrument)) }));
 
   endpoints.serve(tuneRoutes.tune, async ({ request, visitor }) => respond(200, await tuneOr404(visitor.studioId, idOf(request, 'tune'))));

@@ -4,7 +4,7 @@ export { movementsOfTune, withGraceNotes, type RightForm, type TuneMovement } fr
 export { proposeSeparations, eighthMsOf, type Density, type Separation, type SeparationKind, type SeparationWishes } from './separations';
 export { keyChoices, keyNameOf, keyThatHelps, keyWay, type KeyChoice } from './key-advice';
 export { noticePhrase, readTune } from './read-tune';
-export { factsOf, findingText, readerVersion, type TuneFacts } from './tune-facts';
+export { findingText } from './finding-text';
 export { pathOfTune, type TunePath } from './tune-path';
 export { changesOfTune, troubleOfTune, type Place, type TuneChange, type TuneChanges, type TuneFingerings } from './tune-changes';
 export {
