@@ -33,6 +33,18 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/tune/tune-text.page').then((file) => file.TuneTextPage),
       },
       {
+        path: 'tunes/:id/paper',
+        title: 'A tune on paper · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/tune/tune-paper.page').then((file) => file.TunePaperPage),
+      },
+      {
+        path: 'tunes/:id/arrange',
+        title: 'Arrange a tune · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/arrange/arrange.page').then((file) => file.ArrangePage),
+      },
+      {
         path: 'tunes/:id/about',
         title: 'About a tune · Zelpit',
         data: withStudio,

@@ -107,6 +107,8 @@ export const keyTable = {
     fold: { keys: ['Enter'], cap: 'Enter', label: 'Open or fold the movements of this bar, where they have no room', means: 'main button' },
     apart: { keys: ['o'], cap: 'O', label: 'Take this bar apart' },
     edit: { keys: ['e'], cap: 'E', label: 'Edit the text' },
+    arrange: { keys: ['a'], cap: 'A', label: 'Arrange it for this student' },
+    home: { keys: ['h'], cap: 'H', label: 'Put the whole tune on the student’s sheet' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Back from the whole list to the music', means: 'leave' },
   },
   chunk: {
@@ -127,6 +129,20 @@ export const keyTable = {
     read: { keys: ['v'], cap: 'V', label: 'Read out what is said of it, or stop' },
     edit: { keys: ['e'], cap: 'E', label: 'Edit the script' },
     paper: { keys: ['p'], cap: 'P', label: 'On paper', means: 'paper' },
+    leave: { keys: ['Escape'], cap: 'Esc', label: 'Back to the tune', means: 'leave' },
+  },
+  arrange: {
+    play: { ...space, label: 'Play it as arranged, or stop' },
+    before: { keys: ['b'], cap: 'B', label: 'Play it as written' },
+    next: { keys: ['ArrowRight', 'PageDown'], cap: '→', label: 'Next bars', means: 'next' },
+    back: { keys: ['ArrowLeft', 'PageUp'], cap: '←', label: 'Bars before', means: 'before' },
+    up: { keys: ['ArrowUp'], cap: '↑', label: 'Key above' },
+    down: { keys: ['ArrowDown'], cap: '↓', label: 'Key below' },
+    ornaments: { keys: ['o'], cap: 'O', label: 'Ornaments: as written, plain, a few, session' },
+    simplify: { keys: ['i'], cap: 'I', label: 'Simplify for this student, or in full again' },
+    main: { keys: ['Enter'], cap: 'Enter', label: 'Try what is proposed, or keep it for this student', means: 'main button' },
+    slower,
+    faster,
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Back to the tune', means: 'leave' },
   },
   tuneMovements: {
@@ -211,6 +227,7 @@ export type KeyPage = keyof typeof keyTable;
 export const keysTogether: Readonly<Record<string, readonly KeyPage[]>> = {
   pages: ['everywhere', 'pages'],
   tune: ['everywhere', 'undo', 'tune'],
+  'arranging a tune': ['everywhere', 'arrange'],
   'a bar of a tune': ['everywhere', 'chunk'],
   'movements of a tune': ['everywhere', 'undo', 'tuneMovements'],
   'lines of a tune': ['everywhere', 'line', 'lines', 'newSheet'],

@@ -8,7 +8,12 @@ import {
   rowNames,
   rowsOfExcerpt,
   tuneAtRow,
+  changeBetween,
+  changeSentences,
+  noteOf,
+  underTune,
   type DescribedLine,
+  type NoteId,
   type Excerpt,
   type Instrument,
   type LineWords,
@@ -34,6 +39,10 @@ export interface SheetOnPaper {
   readonly lines: readonly (SheetItem & { readonly code: string })[];
   /** True where the page is about one piece, which its title names: no head of its own stands over its rows. */
   readonly isOnePiece?: boolean;
+  /** Notes that are new to the player: ringed, with a strip of their own at the top of the page. */
+  readonly unknown?: ReadonlySet<NoteId>;
+  /** How large whole tunes are drawn; 1 where nothing is said. */
+  readonly tuneScale?: number;
 }
 
 /** A line of text at its place; `y` is the baseline. */
@@ -52,6 +61,10 @@ export interface PaperStaff {
   readonly width: number;
   /** Highest line of the staff, below the row's top. */
   readonly top: number;
+  /** How large it is drawn; 1 where nothing is said. */
+  readonly scale?: number;
+  /** Notes, by their places in it, that are ringed because they are new. */
+  readonly rings?: readonly number[];
 }
 
 /** A box to tick. */
@@ -179,7 +192,7 @@ function rowsOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Me
   const head = headRow(sheet, item, index, size, measure);
   if (item.excerpt == null) return [withStaff(head, lineAbc(sheet.instrument, item, sheet.words), size)];
   const rows = pieceRows(sheet, head, { ...item, excerpt: item.excerpt }, size, measure);
-  return sheet.isOnePiece === true ? rows.slice(1) : rows;
+  return sheet.isOnePiece === true ? [...newNoteRows(sheet, item.excerpt, index, size, measure), ...rows.slice(1)] : rows;
 }
 
 type Item = SheetOnPaper['lines'][number];
@@ -242,14 +255,17 @@ function pieceRows(
     });
     return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
   }
-  const tune = tuneAtRow(instrument, excerpt);
-  const lines = scoreLines(tune, width, undefined, true);
-  const rows = lines.map(({ abc }): UnplacedRow => ({
-    ...goesOn,
-    texts: [],
-    staves: [{ abc, x: paperMargin, width, top: 24 }],
-    height: 24 + staffHeight(abc),
-  }));
+  const tune = wordsUnder(instrument, tuneAtRow(instrument, excerpt), words);
+  const scale = sheet.tuneScale ?? 1;
+  const lines = scoreLines(tune, (width / scale) * (scale > 1 ? pupilDensity : 1), undefined, true);
+  const rows = lines.map(({ abc, first, end, bars }): UnplacedRow => {
+    const rings = tune.notes
+      .slice(first, end)
+      .flatMap(({ written }, place) => (written.kind === 'note' && sheet.unknown?.has(written.note) === true ? [place] : []));
+    const number = tune.bars[bars[0]].number;
+    const texts = number > 1 ? [{ x: paperMargin, y: 16, text: String(number), size: 15, weight: 700 }] : [];
+    return { ...goesOn, texts, staves: [{ abc, x: paperMargin, width, top: 24, scale, rings }], height: 24 + staffHeight(abc) * scale };
+  });
   return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
 }
 
@@ -258,6 +274,48 @@ export const paperLanes = { pitch: 15, below: 40 } as const;
 /** So often clean in a row before the next row is played. */
 const cleanTimes = 4;
 const rowLabelWidth = 112;
+
+/** The same music with what stands under its notes written under it. */
+function wordsUnder(instrument: Instrument, tune: Tune, words: LineWords | undefined): Tune {
+  if (words === undefined || words.kind === 'none' || words.kind === 'words') return tune;
+  const own = underTune(instrument, tune, words);
+  const events = tune.voice.events.map((event, index) => {
+    // Letters stand over the words of the tune.
+    const rows = [...own[index].map((text) => ({ text, joins: false, holds: false })), ...(own[index].length > 0 ? event.lyrics : [])];
+    return { ...event, lyrics: rows };
+  });
+  return { ...tune, voice: { ...tune.voice, events } };
+}
+
+/** A strip for each note that is new: its change from the note before it in the tune, and what the fingers do. */
+function newNoteRows(sheet: SheetOnPaper, excerpt: Excerpt, index: number, size: PaperSize, measure: Measure): readonly UnplacedRow[] {
+  const { instrument, unknown } = sheet;
+  if (unknown === undefined || unknown.size === 0) return [];
+  const { notes } = tuneAtRow(instrument, excerpt);
+  return [...unknown].slice(0, mostStrips).flatMap((note): UnplacedRow[] => {
+    const place = notes.findIndex(({ written }) => written.kind === 'note' && written.note === note);
+    const before = notes.slice(0, Math.max(0, place)).findLast(({ written }) => written.kind === 'note' && written.note !== note);
+    const after = notes.slice(place + 1).find(({ written }) => written.kind === 'note' && written.note !== note);
+    const other = (before ?? after)?.written;
+    if (place === -1 || other?.kind !== 'note') return [];
+    const line = { home: other.note, other: note };
+    const described = describedLine(instrument, line);
+    const texts: PlacedText[] = [{ x: textLeft, y: 46, text: `New: ${noteOf(instrument, note).schoolName}`, size: 30, weight: 800 }];
+    const sentences = changeSentences(instrument, changeBetween(instrument, other.note, note)).join(' ');
+    wrapText(measure, `From ${noteOf(instrument, other.note).schoolName}: ${sentences}`, {
+      size: 18,
+      weight: 500,
+      width: size.width - paperMargin - textLeft,
+      most: 4,
+    }).forEach((text, line_) => texts.push({ x: textLeft, y: 78 + line_ * 24, text, size: 18, weight: 500 }));
+    return [{ index, described, goesOn: false, texts, boxes: [], code: '', staves: [], height: figureTop + figureSize.height + 20 }];
+  });
+}
+
+/** More new notes than that are for another tune. */
+const mostStrips = 2;
+/** A pupil's page has so many more notes in a line than a screen: nothing stands beside them. */
+const pupilDensity = 1.8;
 
 /** What is said of a piece, two paragraphs beside each other in a row, so that it can go on over the page. */
 function scriptRows(

@@ -132,7 +132,10 @@ export class SheetPaperComponent {
     const found = new Map<string, Engraving>();
     const places = [...this.host().nativeElement.querySelectorAll<SVGGElement>('g.paper-staff')];
     for (const [index, place] of places.entries()) {
-      const engraving = await this.engraver.engrave(this.bench().nativeElement, music[index].abc, { width: music[index].width, scale: 1 });
+      const engraving = await this.engraver.engrave(this.bench().nativeElement, music[index].abc, {
+        width: music[index].width,
+        scale: music[index].scale ?? 1,
+      });
       const { svg, staffTop } = engraving;
       found.set(music[index].key, engraving);
       svg.querySelector('style')?.remove();
@@ -142,13 +145,27 @@ export class SheetPaperComponent {
       for (const node of svg.querySelectorAll('[fill="currentColor"]')) node.setAttribute('fill', '#000');
       for (const node of svg.querySelectorAll('[stroke="currentColor"]')) node.setAttribute('stroke', '#000');
       for (const text of svg.querySelectorAll('text')) text.setAttribute('font-family', paperFonts.latin);
+      // What is drawn larger keeps its own measure inside.
+      drawing.setAttribute('transform', `translate(0 ${-staffTop}) scale(${music[index].scale ?? 1})`);
       drawing.append(...svg.childNodes);
-      place.replaceChildren(drawing);
+      place.replaceChildren(drawing, ...ringsOf(engraving, music[index].rings ?? []));
     }
     this.bench().nativeElement.replaceChildren();
     this.engraved.set(found);
     if (places.length === music.length) this.state.set('ready');
   }
+}
+
+/** Rings around the heads of some notes. */
+function ringsOf({ notes }: Engraving, places: readonly number[]): SVGCircleElement[] {
+  return places.flatMap((place) => {
+    const note = notes[place];
+    if (note?.y === undefined) return [];
+    const ring = document.createElementNS('http://www.w3.org/2000/svg', 'circle');
+    for (const [name, value] of Object.entries({ cx: note.x, cy: note.y, r: 14, fill: 'none', stroke: '#000', 'stroke-width': 2.2 }))
+      ring.setAttribute(name, String(value));
+    return [ring];
+  });
 }
 
 const canvas = document.createElement('canvas').getContext('2d');

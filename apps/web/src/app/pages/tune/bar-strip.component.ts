@@ -29,7 +29,9 @@ const mostNumbered = 17;
           }
         </span>
         <span class="strip-line" [class.is-outline]="bar.isSameAgain"></span>
-        <span class="strip-number" [class.is-section]="bar.section !== ''">{{ bar.section || (bar.number === here() && !bar.isNamed ? bar.number : '') }}</span>
+        <span class="strip-number" [class.is-section]="bar.section !== ''" [style.--bars]="bar.bars" [title]="bar.section">{{
+          bar.section || (bar.number === here() && !bar.isNamed ? bar.number : '')
+        }}</span>
       </button>
     }
   `,
@@ -83,10 +85,12 @@ interface BarOfSection {
   readonly section: string;
   /** True where its bar is the same as in the section that it recalls. */
   readonly isSameAgain: boolean;
+  /** How many bars its section has. */
+  readonly bars: number;
   /** True where the name of its section runs under it. */
   readonly isNamed: boolean;
 }
-const unnamed: BarOfSection = { section: '', isSameAgain: false, isNamed: false };
+const unnamed: BarOfSection = { bars: 1, section: '', isSameAgain: false, isNamed: false };
 
 /** Bars by their numbers, with what the form says of them. */
 function barsOfSections(form: Form): ReadonlyMap<number, BarOfSection> {
@@ -101,6 +105,7 @@ function barsOfSections(form: Form): ReadonlyMap<number, BarOfSection> {
       const isFirst = measure === section.first;
       bars.set(form.measures[measure].number, {
         section: isFirst ? text : '',
+        bars: section.end - section.first,
         isSameAgain: section.like !== undefined && !differing.has(measure),
         isNamed: like !== undefined || measure - section.first < 1,
       });

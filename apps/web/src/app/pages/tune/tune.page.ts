@@ -18,6 +18,7 @@ import {
   type NoteId,
   type Articulation,
   type Form,
+  type FormPart,
   type KeyChoice,
   type TuneChange,
 } from '@zelpit/core';
@@ -43,6 +44,9 @@ import { lastTune } from '../../documents/tune/last-tune';
 import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
+import { switchMap } from 'rxjs';
+import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
+import { TakeHome } from '../../documents/tune/take-home.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
 import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
@@ -92,6 +96,8 @@ export class TunePage implements OnDestroy {
   protected readonly words = inject(LineWordsChoice);
   private readonly shelf = inject(InstrumentShelf);
   private readonly pins = inject(PinnedFingers);
+  private readonly onto = inject(OntoSheet);
+  private readonly home = inject(TakeHome);
   private readonly timings = inject(PlayerTimings);
   private readonly state = inject(StudioState);
   private readonly book = inject(MovementBook);
@@ -283,6 +289,8 @@ export class TunePage implements OnDestroy {
     fold: () => this.fold(this.bar()),
     apart: () => void this.router.navigate(['/tunes', this.id(), 'bars', this.stretchHere()]),
     edit: () => void this.router.navigate(['/tunes', this.id(), 'text']),
+    arrange: () => void this.router.navigate(['/tunes', this.id(), 'arrange']),
+    home: () => this.takeHome(),
   });
 
   constructor() {
@@ -466,6 +474,31 @@ export class TunePage implements OnDestroy {
     void this.router.navigate(['/tunes', this.id(), 'lines'], { queryParams: { ten: 1 } });
   }
 
+  /** Parts that are new, each once. */
+  protected readonly partsToTake = computed(() => {
+    const { parts } = this.form();
+    return parts.length < 2 ? [] : parts.filter(({ again }) => again === undefined).slice(0, mostParts);
+  });
+
+  /** The whole tune, or a part of it, onto the student's sheet, as this student plays it. */
+  protected takeHome(part?: FormPart): void {
+    const [opened, student] = [this.opened(), this.state.student()];
+    if (opened === undefined || student === undefined) return;
+    const what = { student, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } };
+    this.home
+      .itemOf(opened, student.id, this.tempo(), this.form(), part)
+      .pipe(switchMap((item) => this.onto.put(what, [item])))
+      .subscribe({
+        next: ({ sheet, undo }) => {
+          const name = part === undefined ? 'The tune' : `Part ${part.letter}`;
+          this.notices.done(`${name} is on ${student.alias}’s sheet “${sheet.title}”.`, () =>
+            undo().subscribe({ error: (error: unknown) => this.notices.fault(error) }),
+          );
+        },
+        error: (error: unknown) => this.notices.fault(error),
+      });
+  }
+
   /** A bar that is chosen brings its worst change with it. */
   protected chooseBar(number: number): void {
     this.showsAll.set(false);
@@ -638,6 +671,8 @@ export class TunePage implements OnDestroy {
   }
 }
 
+/** Parts of a tune that can be taken home one by one. */
+const mostParts = 6;
 const noForm: Form = { measures: [], parts: [], order: '', sections: [], sentences: [] };
 
 /** Lines of the list of changes, headings counted. */
