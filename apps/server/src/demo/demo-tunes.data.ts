@@ -178,6 +178,14 @@ const whistleTunes: readonly DemoTune[] = [
       '|:d2 (ef) g2|(fe) d2 A2|(cA) c2 d2|A6|d2 (ef) a2|(gf) (ed) c2|(AG) (EF) G2|D6:|',
     ],
   },
+  {
+    title: 'Hymn for the Lamplighter',
+    rhythm: 'hymn',
+    meter: '4/4',
+    tempo: '1/4=76',
+    key: 'D',
+    music: ['D4 F2 G2|A4 F4|G2 F2 E2 D2|A,4 D4|F4 G2 A2|B4 A4|G2 F2 E2 C2|D8|]'],
+  },
 ];
 
 const recorderTunes: readonly DemoTune[] = [
@@ -191,6 +199,67 @@ const recorderTunes: readonly DemoTune[] = [
       '|:F2 A2 c2 A2|B2 d2 c4|A2 c2 B2 G2|A2 F2 G4|F2 A2 c2 A2|B2 d2 f4|e2 c2 d2 e2|f4 F4:|',
       '|:(fe) (dc) d2 B2|c2 A2 F4|G2 B2 A2 c2|B2 G2 c4|(fe) (dc) d2 B2|c2 A2 F2 D2|C2 E2 G2 B2|A2 G2 F4:|',
     ],
+  },
+  {
+    title: 'Buttons on the Stair',
+    rhythm: 'song',
+    meter: '4/4',
+    tempo: '1/4=88',
+    key: 'G',
+    music: [
+      'B2 A2 G4|B2 A2 G4|A2 A2 B2 B2|A8|',
+      'w:But-ton one, but-ton two, fell up-on the stair,',
+      'B2 A2 G4|B2 A2 G4|A2 B2 A2 B2|G8|]',
+      'w:roll-ing off, roll-ing off, no-bo-dy knows where.',
+    ],
+  },
+  {
+    title: "The Goose's Umbrella",
+    rhythm: 'song',
+    meter: '3/4',
+    tempo: '1/4=96',
+    key: 'G',
+    music: ['G2 A2 B2|c4 B2|A2 B2 A2|G6|G2 A2 B2|c4 c2|B2 A2 A2|G6|]'],
+  },
+  {
+    title: 'Lamplight on Vell Street',
+    rhythm: 'song',
+    meter: '4/4',
+    tempo: '1/4=80',
+    key: 'G',
+    music: ['d4 B2 c2|d4 B4|c2 B2 A2 B2|G8|d4 B2 c2|d4 B4|c2 A2 B2 A2|G8|]'],
+  },
+  {
+    title: 'Owl on the Gatepost',
+    rhythm: 'song',
+    meter: '4/4',
+    tempo: '1/4=84',
+    key: 'G',
+    music: ['G2 E2 G2 A2|B4 G4|A2 G2 A2 B2|A8|G2 E2 G2 A2|B4 d4|c2 B2 A2 B2|G8|]'],
+  },
+  {
+    title: 'Pennies in the Orrin Well',
+    rhythm: 'march',
+    meter: '2/4',
+    tempo: '1/4=96',
+    key: 'Em',
+    music: ['E2 G2|A2 B2|A2 G2|E4|E2 G2|A2 c2|B2 A2|G2 E2|]'],
+  },
+  {
+    title: 'Two Odd Socks',
+    rhythm: 'march',
+    meter: '4/4',
+    tempo: '1/4=100',
+    key: 'G',
+    music: ['G2 A2 B2 c2|d2 B2 G4|A2 F2 G2 A2|B2 G2 A4|G2 A2 B2 c2|d2 B2 G4|A2 F2 A2 F2|G8|]'],
+  },
+  {
+    title: 'The Tall Kettle',
+    rhythm: 'round',
+    meter: '4/4',
+    tempo: '1/4=92',
+    key: 'G',
+    music: ['G4 B4|d4 B4|B4 d4|B2 c2 d4|d2 c2 B2 c2|d4 B4|G4 A2 B2|G8|]'],
   },
 ];
 

@@ -25,6 +25,12 @@ export const routes: Routes = [
         data: withStudio,
         loadComponent: () => import('./pages/tunes/tune-list.page').then((file) => file.TuneListPage),
       },
+      {
+        path: 'tunes/next',
+        title: 'Next tunes · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/tunes/next-tunes.page').then((file) => file.NextTunesPage),
+      },
       // The page that is opened most comes with the application; all others are fetched when they are wanted.
       { path: 'tunes/:id', title: 'Tune · Zelpit', component: TunePage },
       {

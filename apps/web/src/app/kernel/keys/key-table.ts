@@ -131,6 +131,15 @@ export const keyTable = {
     paper: { keys: ['p'], cap: 'P', label: 'On paper', means: 'paper' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Back to the tune', means: 'leave' },
   },
+  nextTunes: {
+    play: { ...space, label: 'Hear the first bars of the first tune, or stop' },
+    next: { ...right, label: 'Next note' },
+    before: { ...left, label: 'Note before' },
+    tick: { keys: ['t'], cap: 'T', label: 'Tick the note as known, or not' },
+    hear: { keys: ['h'], cap: 'H', label: 'Hear the note after one that is known' },
+    slower,
+    faster,
+  },
   arrange: {
     play: { ...space, label: 'Play it as arranged, or stop' },
     before: { keys: ['b'], cap: 'B', label: 'Play it as written' },
@@ -227,6 +236,7 @@ export type KeyPage = keyof typeof keyTable;
 export const keysTogether: Readonly<Record<string, readonly KeyPage[]>> = {
   pages: ['everywhere', 'pages'],
   tune: ['everywhere', 'undo', 'tune'],
+  'next tunes': ['everywhere', 'nextTunes'],
   'arranging a tune': ['everywhere', 'arrange'],
   'a bar of a tune': ['everywhere', 'chunk'],
   'movements of a tune': ['everywhere', 'undo', 'tuneMovements'],
