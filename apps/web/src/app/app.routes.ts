@@ -39,6 +39,18 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/tune/tune-text.page').then((file) => file.TuneTextPage),
       },
       {
+        path: 'tunes/:id/new',
+        title: 'New notes · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/tune/new-notes.page').then((file) => file.NewNotesPage),
+      },
+      {
+        path: 'tunes/:id/along',
+        title: 'Play along · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/along/along.page').then((file) => file.AlongPage),
+      },
+      {
         path: 'tunes/:id/paper',
         title: 'A tune on paper · Zelpit',
         data: withStudio,

@@ -14,5 +14,6 @@ export {
   type Excerpt,
 } from './excerpt';
 export { decoratedNotes, gracesAt, layerAt, layerName, layerOrder, tuneAtLayer, withGraces, type DecoratedNote, type NoteLayers } from './note-layers';
+export { proofScript } from './proof-script';
 export { underTune, wordsAt, type LineWords } from './under-notes';
 export { changeSentences, countOfTune, scriptOf, scriptText, type PlacedCount, type ScriptStep } from './script';

@@ -151,7 +151,7 @@ export interface ScoreVoice {
 
 /** What was read and not used, how something was read, or what does not add up; `bar` is the written number, 0 for none. */
 export interface ScoreNotice {
-  readonly kind: 'passed-over' | 'read' | 'length' | 'order' | 'words';
+  readonly kind: 'passed-over' | 'read' | 'length' | 'order' | 'words' | 'key';
   readonly text: string;
   readonly bar: number;
   readonly beat: number;

@@ -1,4 +1,5 @@
 export { faultPatterns, worstFault, type FaultKind } from './fault-steps';
+export { bentNotes, roundOfSamples, type Feel } from './play-along';
 export { playNotes, type PlayedNote, type PlaySettings } from './play-tune';
 export { levelCap, renderTimeline, type RenderSettings } from './render';
 export type { Click, StepRole, Timeline, TimelineStep } from './timeline';

@@ -31,6 +31,8 @@ export interface PlaySettings {
   /** Clicks before the first note; 0 for none. */
   readonly countInBeats: number;
   readonly isClickOn: boolean;
+  /** Clicks to a beat; 1 where nothing is said. */
+  readonly clicksInBeat?: number;
   /** Where in its bar the first note stands, in beats from the bar line. */
   readonly firstBeat: number;
   readonly graceNoteMs: number;
@@ -117,7 +119,7 @@ function step(blow: Blown, start: number, length: number, role: TimelineStep['ro
 }
 
 function clicksOf(settings: PlaySettings, beats: number, beatMs: number): readonly Click[] {
-  const { countInBeats, beatsInBar, firstBeat } = settings;
+  const { countInBeats, beatsInBar, firstBeat, clicksInBeat = 1 } = settings;
   const inBar = (beat: number): number => (((firstBeat + beat) % beatsInBar) + beatsInBar) % beatsInBar;
   const clicks: Click[] = [];
   const offset = Math.ceil(firstBeat - 1e-6) - firstBeat;
@@ -125,6 +127,11 @@ function clicksOf(settings: PlaySettings, beats: number, beatMs: number): readon
   for (let beat = offset - Math.round(countInBeats); beat < last - 1e-6; beat += 1) {
     if (beat + countInBeats < -1e-6) continue;
     clicks.push({ at: milliseconds(Math.max(0, beat + countInBeats) * beatMs), isAccented: inBar(beat) < 1e-6, isCountIn: beat < -1e-6 });
+    for (let part = 1; part < clicksInBeat; part += 1) {
+      const between = beat + part / clicksInBeat;
+      if (between + countInBeats < 0 || between >= last - 1e-6) continue;
+      clicks.push({ at: milliseconds((between + countInBeats) * beatMs), isAccented: false, isDivision: true, isCountIn: between < -1e-6 });
+    }
   }
   return clicks;
 }

@@ -130,6 +130,9 @@ function addDrone(samples: Float32Array, instrument: Instrument, { sampleRate, r
   }
 }
 
+/** Clicks between the beats are so much softer. */
+const divisionShare = 0.4;
+
 /** A short, soft wooden tick: two damped partials; higher on the accented beat. */
 function addClick(samples: Float32Array, click: Click, sampleRate: number): void {
   const start = Math.round((click.at / 1000) * sampleRate);
@@ -140,6 +143,6 @@ function addClick(samples: Float32Array, click: Click, sampleRate: number): void
     const attack = Math.min(1, time / 0.001);
     const decay = Math.exp(-time / 0.008);
     const wave = Math.sin(2 * Math.PI * pitch * time) + 0.4 * Math.sin(2 * Math.PI * pitch * 2.76 * time);
-    samples[start + index] += clickLevel * attack * decay * wave * 0.7;
+    samples[start + index] += clickLevel * (click.isDivision === true ? divisionShare : 1) * attack * decay * wave * 0.7;
   }
 }

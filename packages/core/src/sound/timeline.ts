@@ -20,6 +20,8 @@ export interface TimelineStep {
 export interface Click {
   readonly at: Milliseconds;
   readonly isAccented: boolean;
+  /** True between the beats, where they are divided: softer. */
+  readonly isDivision?: boolean;
   /** True for the clicks before the first note. */
   readonly isCountIn: boolean;
 }

@@ -1,5 +1,5 @@
 import type { Instrument, NoteId } from '../fingering';
-import { playingOrder, readAbc, semitoneOf, type Score, type ScoreEvent, type ScorePitch, type ScoreVoice, type Tempo } from '../score';
+import { letterOf, playingOrder, readAbc, semitoneOf, type Score, type ScoreEvent, type ScorePitch, type ScoreVoice, type Tempo } from '../score';
 import { placePhrase, type Bar, type ChordNote, type ReadingChoice, type Notice, type OrnamentSign, type Tune, type TuneNote } from './tune';
 import { defaultTempo } from './usual-tempo';
 import { writtenNote } from './written-pitch';
@@ -64,10 +64,43 @@ function findingsOf(score: Score, voice: ScoreVoice, chordNote: ChordNote): Tune
     ...score.notices,
     ...(score.voices.length > 1 ? [{ kind: 'read', text: `${score.voices.length} voices: the ${ordinal(which)} is read`, bar: 0, beat: 1 } as const] : []),
     ...missing.map((label) => ({ kind: 'order', text: `no part is called ${label}`, bar: 0, beat: 1 }) as const),
+    ...contradictedKey(voice),
     ...(chord === undefined ? [] : [{ kind: 'read', text: `chords: the ${chordNote} note is played`, bar: chord.number, beat: 1 } as const]),
     ...(overlay === undefined ? [] : [{ kind: 'read', text: 'notes at the same time (&) are not played', bar: overlay.number, beat: 1 } as const]),
   ];
 }
+
+/** Notes of a letter that the signature alters or leaves alone, and that stand otherwise nearly always: the key may be another one. */
+function contradictedKey({ bars, events }: ScoreVoice): Tune['findings'] {
+  const letters = new Map<string, { as: number; other: number; alter: number }>();
+  for (const { first, end, key } of bars) {
+    if (key.isPipes) continue;
+    for (const { pitches } of events.slice(first, end)) {
+      for (const { step, alter } of pitches) {
+        const letter = letterOf(step);
+        const count = letters.get(letter) ?? { as: 0, other: 0, alter };
+        if (alter === (key.alters.get(letter) ?? 0)) count.as += 1;
+        else Object.assign(count, { other: count.other + 1, alter });
+        letters.set(letter, count);
+      }
+    }
+  }
+  const names: Readonly<Record<number, string>> = { [-1]: 'flat', 0: 'natural', 1: 'sharp' };
+  return [...letters].flatMap(([letter, { as, other, alter }]) => {
+    if (other < fewestContradictions || other < contradictionTimes * as) return [];
+    return [
+      {
+        kind: 'key',
+        text: `${letter} is ${names[alter] ?? 'altered'} ${other} times of ${as + other}, against the key: is it another key?`,
+        bar: 0,
+        beat: 1,
+      } as const,
+    ];
+  });
+}
+
+/** So often a letter must stand against the key, and so many times as often as with it. Our own choice. */
+const [fewestContradictions, contradictionTimes] = [4, 3];
 
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth'];
 const ordinal = (index: number): string => ordinals.at(index) ?? `number ${index + 1}`;

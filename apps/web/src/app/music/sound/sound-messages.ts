@@ -8,6 +8,8 @@ export interface SoundRequest {
   readonly instrument: Instrument;
   readonly notes: readonly PlayedNote[];
   readonly settings: PlaySettings;
+  /** When the voices of a round enter, in beats after the first; one voice where nothing is said. */
+  readonly entries?: readonly number[];
   readonly sampleRate: number;
   readonly hasBalance: boolean;
   readonly hasDrone: boolean;

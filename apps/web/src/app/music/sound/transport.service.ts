@@ -12,6 +12,8 @@ export interface Playable {
   readonly instrument: Instrument;
   readonly notes: readonly PlayedNote[];
   readonly settings: PlaySettings;
+  /** When the voices of a round enter, in beats after the first; one voice where nothing is said. */
+  readonly entries?: readonly number[];
   /** Times through; 0 for on and on. */
   readonly times: number;
 }
@@ -134,6 +136,7 @@ export class Transport {
       instrument: what.instrument,
       notes: what.notes,
       settings: what.settings,
+      entries: what.entries,
       sampleRate,
       ...this.settings.colour(),
     };
@@ -158,11 +161,12 @@ export class Transport {
 
   private start(context: AudioContext, what: Playable, samples: Float32Array<ArrayBuffer>, timeline: Timeline): void {
     const countIn = (what.settings.countInBeats * 60) / what.settings.tempo;
-    const once = timeline.length / 1000 - countIn;
+    const lastEntry = (Math.max(0, ...(what.entries ?? [])) * 60) / what.settings.tempo;
+    const once = timeline.length / 1000 - countIn + lastEntry;
     const { source, gain } = this.connected(context, samples);
     source.loop = what.times !== 1;
     source.loopStart = countIn;
-    source.loopEnd = timeline.length / 1000;
+    source.loopEnd = countIn + once;
     const startsAt = context.currentTime + startDelaySeconds;
     source.start(startsAt);
     if (what.times > 1) source.stop(startsAt + countIn + what.times * once);

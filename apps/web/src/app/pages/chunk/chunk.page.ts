@@ -9,6 +9,7 @@ import {
   joined,
   layersOfExcerpt,
   pathOfTune,
+  proofScript,
   PathCosts,
   rowNames,
   rowsOf,
@@ -381,7 +382,9 @@ export class ChunkPage implements OnDestroy {
       next: (detail) => {
         this.opened.set({ ...opened, detail });
         this.isEditing.set(false);
-        this.notices.done(isOwn ? 'Your script is saved with this place of the tune.' : 'The script is made from the fingers again.');
+        const problems = isOwn ? proofScript(opened.instrument, opened.tune, this.script(), text) : [];
+        const saved = isOwn ? 'Your script is saved with this place of the tune.' : 'The script is made from the fingers again.';
+        this.notices.done([saved, ...problems.slice(0, 3)].join(' '));
       },
       error: (error: unknown) => this.notices.fault(error),
     });

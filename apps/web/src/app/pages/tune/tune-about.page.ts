@@ -1,7 +1,7 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { tuneUses, type TuneNotes, type TuneUse } from '@zelpit/contract';
-import { formOf, formText, isRound, measuresOf, meterText, readForm, roundOf, ZelpitFault, type Form } from '@zelpit/core';
+import { formOf, formText, hardPlaces, newNotesOf, noteOf, isRound, measuresOf, meterText, readForm, roundOf, ZelpitFault, type Form } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -10,13 +10,14 @@ import { StudioState } from '../../studio/state/studio-state.service';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { HardCurveComponent } from './hard-curve.component';
 
 const useLabels: Readonly<Record<TuneUse, string>> = { dancers: 'dancers', church: 'church', class: 'class', session: 'session' };
 
 /** What a teacher says of a tune beside its text: its form, what it is for, what stands before and after it in a set, its round. */
 @Component({
   selector: 'zp-tune-about',
-  imports: [SentenceComponent, RouterLink],
+  imports: [SentenceComponent, RouterLink, HardCurveComponent],
   template: `
     <div class="page">
       <zp-sentence>
@@ -39,6 +40,22 @@ const useLabels: Readonly<Record<TuneUse, string>> = { dancers: 'dancers', churc
             <p class="band-else">{{ rest() }}</p>
           </div>
         </section>
+        @if (hard(); as places) {
+          <section class="layer pb-0" aria-label="What is hard in it">
+            <h2 class="heading">{{ places.text }}</h2>
+            <zp-hard-curve [bars]="places.bars" (chosen)="openBar($event)" />
+            @if (places.breath; as breath) {
+              <p class="mb-1">{{ breath.text }}</p>
+            }
+            <p class="mb-0"><span class="quiet">It needs: </span>{{ places.skills.join('; ') }}.</p>
+            @if (newNotes().length > 0) {
+              <p class="mb-0">
+                <span class="quiet">New for {{ state.student()?.alias }}: </span>{{ newNotes().join(', ') }}.
+                <a class="word" [routerLink]="['/tunes', id(), 'new']">Spot the new notes</a>
+              </p>
+            }
+          </section>
+        }
         <main class="layer page-fill about-tune">
           <div>
             <label for="about-form">Its form, letters with the number of their bars</label>
@@ -119,7 +136,8 @@ export class TuneAboutPage {
   private readonly tunes = inject(TunesService);
   private readonly arrangements = inject(ArrangementsService);
   private readonly shelf = inject(InstrumentShelf);
-  private readonly state = inject(StudioState);
+  protected readonly state = inject(StudioState);
+  private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   readonly id = input.required<string>();
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
@@ -133,6 +151,17 @@ export class TuneAboutPage {
   protected readonly form = computed((): Form | undefined => {
     const opened = this.opened();
     return opened === undefined ? undefined : formOfTune(opened);
+  });
+  /** What is hard about it for who plays it. */
+  protected readonly hard = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? undefined : hardPlaces(opened.instrument, opened.tune, opened.changes);
+  });
+  protected readonly newNotes = computed(() => {
+    const opened = this.opened();
+    return opened === undefined
+      ? []
+      : newNotesOf(opened.instrument, opened.tune, opened.held?.knownNotes ?? []).map((note) => noteOf(opened.instrument, note).schoolName);
   });
   protected readonly shownForm = computed(() => {
     const form = this.form();
@@ -163,6 +192,10 @@ export class TuneAboutPage {
     });
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
     this.tunes.list().subscribe({ next: (tunes) => this.titles.set(tunes.map(({ title }) => title)), error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  protected openBar(bar: number): void {
+    void this.router.navigate(['/tunes', this.id(), 'bars', `${Math.max(1, bar)}-${Math.max(1, bar)}`]);
   }
 
   protected typed(event: Event): string {

@@ -291,6 +291,7 @@ export class TunePage implements OnDestroy {
     edit: () => void this.router.navigate(['/tunes', this.id(), 'text']),
     arrange: () => void this.router.navigate(['/tunes', this.id(), 'arrange']),
     home: () => this.takeHome(),
+    along: () => void this.router.navigate(['/tunes', this.id(), 'along']),
   });
 
   constructor() {
