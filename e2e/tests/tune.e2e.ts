@@ -144,6 +144,6 @@ test('what the lanes mean stands under the music until it is closed once', async
   await page.reload();
   await expect(page.getByRole('region', { name: 'The chosen change' })).toBeVisible();
   await expect(legend).toBeHidden();
-  await page.getByRole('button', { name: 'What this means: the marks' }).click();
+  await page.getByRole('button', { name: 'What this means: the form and the marks' }).click();
   await expect(page.getByText('Burst with a letter', { exact: false })).toBeVisible();
 });

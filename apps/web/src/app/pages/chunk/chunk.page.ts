@@ -145,7 +145,7 @@ export class ChunkPage implements OnDestroy {
     const steps = this.script().filter(({ kind }) => wanted.includes(kind));
     return steps.length > 0 ? steps : this.changes();
   });
-  protected readonly step = computed(() => this.steps()[Math.min(this.stepIndex(), this.steps().length - 1)]);
+  protected readonly step = computed((): ScriptStep | undefined => this.steps()[Math.min(this.stepIndex(), this.steps().length - 1)]);
   /** The whole script as it is printed and changed; the teacher's own where there is one. */
   protected readonly ownScript = computed(() => this.opened()?.detail.about.scripts[this.stretch()] ?? '');
   protected readonly wholeScript = computed(() => this.ownScript() || scriptText(this.script()));

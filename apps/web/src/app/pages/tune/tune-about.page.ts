@@ -50,7 +50,7 @@ const useLabels: Readonly<Record<TuneUse, string>> = { dancers: 'dancers', churc
             <p class="mb-0"><span class="quiet">It needs: </span>{{ places.skills.join('; ') }}.</p>
             @if (newNotes().length > 0) {
               <p class="mb-0">
-                <span class="quiet">New for {{ state.student()?.alias }}: </span>{{ newNotes().join(', ') }}.
+                <span class="quiet">New for {{ state.student()?.alias ?? 'this student' }}: </span>{{ newNotes().join(', ') }}.
                 <a class="word" [routerLink]="['/tunes', id(), 'new']">Spot the new notes</a>
               </p>
             }
