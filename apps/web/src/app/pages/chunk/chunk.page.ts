@@ -295,8 +295,8 @@ export class ChunkPage implements OnDestroy {
   }
 
   protected readOut(): void {
-    const { step } = this;
-    const text = this.ownScript() || (step() === undefined ? '' : scriptText([step()]));
+    const step = this.step();
+    const text = this.ownScript() || scriptText(step === undefined ? [] : [step]);
     if (!this.reader.toggle(text)) this.notices.done('This browser has no voice to read with.');
   }
 
