@@ -1,8 +1,10 @@
 import { cpus } from 'node:os';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+
 import { acousticFigures } from './acoustics.bench';
 import { allTestsFigures } from './all-tests.bench';
+import { arrangingFigures } from './arranging.bench';
 import { changeFigures } from './changes.bench';
 import { changeDragFigures } from './change-drag.bench';
 import { chartClickFigures } from './chart-click.bench';
@@ -34,6 +36,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'load', measure: loadFigures, figures: /of a save/ },
   { name: 'studios', measure: studioFigures, figures: /reads of|hostile texts|during it|another studio|backup of a studio/ },
   { name: 'tunes', measure: tuneFigures, figures: /^(corpus|generated|MusicXML|MIDI|1 000 tunes)/ },
+  { name: 'arranging', measure: arrangingFigures, figures: /^form/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
 const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];

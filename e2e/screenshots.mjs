@@ -24,7 +24,15 @@ async function visitor(viewport, colorScheme) {
     const tunes = await list('/api/tunes');
     const [sheet] = await list('/api/sheets');
     const { lines } = await get(`/api/sheets/${sheet.id}`);
-    return { tune: tunes.find((tune) => tune.title === 'The Blue Wheelbarrow').id, sheet: sheet.id, code: lines[0].code };
+    const idOf = (title) => tunes.find((tune) => tune.title === title).id;
+    return {
+      tune: idOf('The Blue Wheelbarrow'),
+      march: idOf('The Paper Lighthouse'),
+      hymn: idOf('Hymn for the Lamplighter'),
+      song: idOf('Owl on the Gatepost'),
+      sheet: sheet.id,
+      code: lines[0].code,
+    };
   });
   const open = async (path) => {
     await page.goto(`${server.address}${path}`);
@@ -67,17 +75,12 @@ try {
   await page.evaluate('window.scrollTo(0, 0)');
   await page.waitForTimeout(still);
   await shoot(page, 'changes');
-  await open('/changes/lines?note=c');
-  await choose('Lines', 'five rhythms (even, dotted, cut, triplets, tied):');
-  await page.waitForTimeout(still);
-  await shoot(page, 'change-lines');
   await open('/changes/keys?from=b&to=e');
   await page.getByRole('button', { name: 'Let a pretend student play' }).click();
   await shoot(page, 'keys');
-  await open('/changes/ear?from=b&to=e');
-  await page.getByRole('button', { name: 'Start' }).click();
-  await page.getByRole('button', { name: 'The first', disabled: false }).waitFor();
-  await shoot(page, 'ear');
+  await open(`/tunes/${places.march}/bars/2-2`);
+  await page.waitForTimeout(2 * still);
+  await shoot(page, 'chunk');
   await open('/movements');
   await choose('Movement', 'taorluath');
   await page.getByRole('button', { name: /^E to low A: / }).click();
@@ -86,6 +89,25 @@ try {
   await shoot(page, 'movement');
   await open('/places');
   await shoot(page, 'places');
+  await open(`/tunes/${places.hymn}/arrange`);
+  await choose('Student', 'Wren');
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.getByRole('button', { name: 'a few' }).click();
+  await page.waitForTimeout(2 * still);
+  await shoot(page, 'arrange');
+  await open('/tunes/next');
+  await choose('Student', 'Oda');
+  await page.getByText('One new note opens').waitFor();
+  await page.waitForTimeout(still);
+  await shoot(page, 'next-tunes');
+  await page.evaluate("localStorage.setItem('zelpit.words', 'letters')");
+  await open(`/tunes/${places.song}/paper`);
+  await page.waitForTimeout(2 * still);
+  await page
+    .locator('svg.sheet-page')
+    .first()
+    .screenshot({ path: join(folder, 'tune-paper.png') });
+  await page.evaluate("localStorage.removeItem('zelpit.words')");
   await open('/charts');
   await choose('Student', 'Oda');
   await page.getByRole('button', { name: 'high D', exact: true }).click();
@@ -97,18 +119,6 @@ try {
   for (const note of ['C', 'D', 'E', 'F', 'G', 'A', 'B flat', 'high C']) await page.getByRole('button', { name: note, exact: true }).click();
   await page.waitForTimeout(still);
   await page.locator('svg.sheet-page').screenshot({ path: join(folder, 'handout.png') });
-  await open('/charts/finder');
-  await choose('Instrument', 'whistle in D');
-  for (const which of ['Note before', 'Note after']) await choose(which, 'A');
-  await choose('Ranked', 'the easiest first');
-  await page.waitForTimeout(still);
-  await shoot(page, 'finder');
-  await open('/charts/proof');
-  await page
-    .getByLabel("The handout's lines")
-    .fill('G: 1 2 3\nA = top two fingers\nlift the ring finger\nE: like D with the ring finger off\nF: xxx xoo\nC nat: o x x o o o');
-  await page.waitForTimeout(still);
-  await shoot(page, 'proof');
   await open('/workshop');
   await page.getByRole('button', { name: 'Copy it' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Tarn chanter');

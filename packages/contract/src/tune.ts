@@ -83,6 +83,9 @@ export const tuneSummarySchema = z.object({
   hard: z.enum(['little', 'some', 'much', 'does not fit']),
   /** What it is played for. */
   uses: z.array(z.enum(tuneUses)),
+  /** Titles of the tunes that are usually played before and after it; empty for none. */
+  before: z.string(),
+  after: z.string(),
   /** Names of the movements in it. */
   movements: z.array(z.string()),
   /** How many places of its text were passed over or do not add up. */

@@ -202,10 +202,11 @@ describe('the demo studio', () => {
       const agent = request.agent(demo.app);
       const { token } = (await agent.get('/api/session')).body;
       await agent.post('/api/session').set(tokenHeader, token).send(demoSignIn).expect(200);
-      const tunes = (await agent.get('/api/tunes')).body.items as { outside: number; bars: number; rhythm: string }[];
-      expect(tunes).toHaveLength(17);
-      expect(tunes.every((tune) => tune.outside === 0 && tune.bars >= 16)).toBe(true);
-      expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air', 'waltz']));
+      const tunes = (await agent.get('/api/tunes')).body.items as { title: string; outside: number; bars: number; rhythm: string }[];
+      expect(tunes).toHaveLength(25);
+      expect(tunes.every((tune) => tune.bars >= 8)).toBe(true);
+      expect(tunes.filter((tune) => tune.outside > 0).map(({ title }) => title)).toEqual(['Hymn for the Lamplighter']);
+      expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air', 'waltz', 'song', 'hymn', 'round']));
       expect((await agent.get('/api/sheets')).body.items).toMatchObject([{ lineCount: 5 }]);
       await removeDemo(demo.dataSource);
       await agent.get('/api/session').expect(200);

@@ -144,7 +144,7 @@ describe('the archive of a studio', () => {
     const signedIn = await demo.post('/api/session', { email: 'maren@orrin-stair.example', password: 'clean and slow' }).expect(200);
     expect(signedIn.body).toMatchObject({ signedIn: { role: 'owner' } });
     const content = await contentOf(demo);
-    expect(content['tunes.json']).toHaveLength(17);
+    expect(content['tunes.json']).toHaveLength(25);
   });
 
   it('puts away what is there where that is asked for, and refuses where nothing is said', async () => {

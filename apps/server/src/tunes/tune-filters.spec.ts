@@ -26,12 +26,14 @@ afterAll(() => server.close());
 
 const titles = async (query: string): Promise<string[]> =>
   ((await ada.get(`/api/tunes?limit=100&${query}`).expect(200)).body as Page<TuneSummary>).items.map(({ title }) => title);
+/** Of these, the ones of the little book above: the demo books hold others that fit as well. */
+const ownTitles = async (query: string): Promise<string[]> => (await titles(query)).filter((title) => book.includes(`T:${title}\n`));
 const known = 'g5,a5,b5,c6';
 
 describe('tunes by what somebody knows', () => {
   it('are exactly those that ask for no other notes', async () => {
-    expect(await titles(`instrument=${recorder}&known=${known}&missing=0`)).toEqual(['Five Spoons', 'Snail on the Sill']);
-    expect(await titles(`instrument=${recorder}&known=${known}&missing=1`)).toEqual(['Crooked Ladder', 'Five Spoons', 'Snail on the Sill']);
+    expect(await ownTitles(`instrument=${recorder}&known=${known}&missing=0`)).toEqual(['Five Spoons', 'Snail on the Sill']);
+    expect(await ownTitles(`instrument=${recorder}&known=${known}&missing=1`)).toEqual(['Crooked Ladder', 'Five Spoons', 'Snail on the Sill']);
   });
 
   it('give a class of few notes exactly the demo tunes that have no others', async () => {
@@ -51,8 +53,10 @@ describe('tunes by what somebody knows', () => {
   it('say how many each new note opens', async () => {
     const { body } = await ada.get(`/api/tunes/openings?instrument=${recorder}&known=${known}`).expect(200);
     const { playable, opens, more } = body as TuneOpenings;
-    expect(playable).toBe(2);
-    expect(opens).toEqual([{ note: 'e5', tunes: 1 }]);
+    expect(playable).toBe((await titles(`instrument=${recorder}&known=${known}&missing=0`)).length);
+    expect(opens.length).toBeGreaterThan(0);
+    for (const { note, tunes } of opens)
+      expect((await titles(`instrument=${recorder}&known=${known},${note}&missing=0`)).length).toBe(playable + tunes);
     expect(playable + opens.reduce((sum, { tunes }) => sum + tunes, 0) + more).toBe((await titles(`instrument=${recorder}`)).length);
   });
 });
@@ -60,11 +64,13 @@ describe('tunes by what somebody knows', () => {
 describe('tunes by other things', () => {
   it('meter, kind, use and difficulty', async () => {
     expect(await titles(`instrument=${recorder}&meter=2/4`)).toContain('Crooked Ladder');
-    expect(await titles(`instrument=${recorder}&rhythm=SONG`)).toEqual(['Five Spoons', 'Snail on the Sill']);
+    expect(await ownTitles(`instrument=${recorder}&rhythm=SONG`)).toEqual(['Five Spoons', 'Snail on the Sill']);
     const { items } = (await ada.get('/api/tunes?find=Snail').expect(200)).body as Page<TuneSummary>;
     await ada.put(`/api/tunes/${items[0].id}/about`, { notes: { ...noTuneNotes, uses: ['church', 'class'] }, version: 1 }).expect(200);
     expect(await titles('use=church')).toEqual(['Snail on the Sill']);
     expect(await titles('use=session')).toEqual([]);
+    await ada.put(`/api/tunes/${items[0].id}/about`, { notes: { ...noTuneNotes, uses: ['church'], after: 'The Nutmeg Gate' }, version: 2 }).expect(200);
+    expect(await titles('find=nutmeg')).toEqual(['Snail on the Sill']);
     const all = (await ada.get(`/api/tunes?instrument=${recorder}&limit=100`)).body as Page<TuneSummary>;
     for (const hard of ['little', 'some', 'much'])
       expect(await titles(`instrument=${recorder}&hard=${hard}`)).toEqual(all.items.filter((tune) => tune.hard === hard).map(({ title }) => title));
@@ -77,9 +83,9 @@ describe('tunes by other things', () => {
   });
 
   it('a phrase in their melody, tied notes once', async () => {
-    expect(await titles('phrase=b5,e5')).toEqual(['Crooked Ladder']);
-    expect(await titles(`instrument=${recorder}&phrase=a5,b5,a5,g5`)).toEqual(['Five Spoons']);
-    expect(await titles('phrase=e5,b5')).toEqual([]);
+    expect(await ownTitles('phrase=b5,e5')).toEqual(['Crooked Ladder']);
+    expect(await ownTitles(`instrument=${recorder}&phrase=a5,b5,a5,g5`)).toEqual(['Five Spoons']);
+    expect(await ownTitles('phrase=e5,b5')).toEqual([]);
   });
 
   it.each(['use=circus', 'missing=-1', 'hard=very', `known=${'a5,'.repeat(90)}`])('refuse %s', async (query) => {

@@ -26,6 +26,7 @@ function summary(entity: SummaryRow): TuneSummary {
   return {
     ...{ id, title, rhythm, meter, key: musicKey, bars, outside, instrument, form, hard },
     ...{ notes: [...notes], theme: [...theme], movements: [...movements], findings: findings.length, uses: [...(about?.uses ?? [])] },
+    ...{ before: about?.before ?? '', after: about?.after ?? '' },
   };
 }
 
@@ -78,7 +79,7 @@ function conditionsOf(
 export class TuneRepository {
   constructor(private readonly database: Database) {}
 
-  /** By title; `find` looks in titles and kinds. */
+  /** By title; `find` looks in titles, kinds and the titles of neighbours in a set. */
   async list(studioId: string, { limit, after, find, ...filter }: Wanted): Promise<Page<TuneSummary>> {
     const [title, id] = readCursor(after, 'name');
     const { sql, values } = conditionsOf(filter, 6);
@@ -86,7 +87,7 @@ export class TuneRepository {
       `SELECT id, title, rhythm, meter, music_key AS "musicKey", bars, outside, instrument, facts - 'melody' AS facts, about FROM tune
        WHERE studio_id = $1 AND deleted_at IS NULL
          AND ($2::text IS NULL OR (title, id) > ($2, $3::uuid))
-         AND ($4::text IS NULL OR title ILIKE $4 OR rhythm ILIKE $4)
+         AND ($4::text IS NULL OR title ILIKE $4 OR rhythm ILIKE $4 OR about->>'before' ILIKE $4 OR about->>'after' ILIKE $4)
          AND ${sql}
        ORDER BY title, id LIMIT $5`,
       [studioId, title ?? null, id ?? null, containing(find), limit + 1, ...values],

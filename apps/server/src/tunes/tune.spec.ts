@@ -142,13 +142,16 @@ describe('the demo tunes', () => {
     [...readBook(instrumentById(instrument), abc)].map((reading) => ({ instrument: instrumentById(instrument), reading })),
   );
 
+  // Written for singing: it lies too low for the whistle, and a teacher finds it a key.
+  const tooLow = 'Hymn for the Lamplighter';
+
   it.each(readings.map((each) => [each.reading.entry.title, each] as const))(
     '%s has whole bars, known notes and trouble worth a sheet',
     (_, { instrument, reading }) => {
       expect(reading.kind).toBe('read');
       if (reading.kind !== 'read') return;
       const { tune } = reading.entry;
-      expect(tune.notices).toEqual([]);
+      expect(tune.notices.length > 0).toBe(tune.title === tooLow);
       const lengths = new Map<number, number>();
       for (const note of tune.notes) lengths.set(note.bar, (lengths.get(note.bar) ?? 0) + note.duration);
       for (const [bar, length] of lengths)

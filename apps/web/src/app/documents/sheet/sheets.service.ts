@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { sheetLimits, sheetRoutes, type OpenedLine, type SheetCreate, type SheetDetail, type SheetSave, type SheetSummary } from '@zelpit/contract';
-import { of, switchMap, tap, throwError, type Observable } from 'rxjs';
+import { forkJoin, of, switchMap, tap, throwError, type Observable } from 'rxjs';
 import { ApiFault, ApiService, type Sending } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
 import { lineInput } from './line-input';
@@ -55,6 +55,13 @@ export class SheetsService {
 
   bringBack(id: string): Observable<undefined> {
     return this.api.call(sheetRoutes.bringSheetBack, { id });
+  }
+
+  /** The sheets of a student that were changed last, whole. */
+  ofStudent(student: string, most: number): Observable<SheetDetail[]> {
+    return this.api
+      .call(sheetRoutes.sheets, { query: { student, limit: most } })
+      .pipe(switchMap(({ items }) => (items.length === 0 ? of([]) : forkJoin(items.map(({ id }) => this.api.call(sheetRoutes.sheet, { id }))))));
   }
 
   lineByCode(code: string): Observable<OpenedLine> {

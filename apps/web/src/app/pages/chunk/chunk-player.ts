@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { countUnit, usualGraceNoteMs, type Change, type CountWay, type Instrument, type PlayedNote, type RowKind, type Tune } from '@zelpit/core';
+import { countUnit, hasTwoCounts, usualGraceNoteMs, type Change, type CountWay, type Instrument, type PlayedNote, type RowKind, type Tune } from '@zelpit/core';
 import { playedNotesOf, type OpenedTune } from '../../documents/tune/tunes.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
@@ -56,6 +56,10 @@ export class ChunkPlayer {
     this.unit = countUnit(tune.meter, count.in) / tune.meter.beat;
     this.firstBeat = tune.notes[notes[0].index].beat - 1;
     const hasClick = row === 'count' || this.sound.hasClick();
+    // The click says what the count says.
+    const isDotted = hasTwoCounts(tune.meter);
+    const divided = count.in === 'six' || isDotted ? 3 : 2;
+    const clicksInBeat = row === 'count' && (count.detail === 'divided' || count.in === 'six') ? divided : 1;
     const beats = tune.meter.beats;
     const countIn = this.firstBeat > 1e-6 ? beats + this.firstBeat : beats;
     void this.transport.play({
@@ -63,7 +67,7 @@ export class ChunkPlayer {
       instrument,
       notes,
       settings: {
-        ...{ tempo: this.played(), beatsInBar: beats, firstBeat: this.firstBeat, graceNoteMs: usualGraceNoteMs, isClickOn: hasClick },
+        ...{ tempo: this.played(), beatsInBar: beats, firstBeat: this.firstBeat, graceNoteMs: usualGraceNoteMs, isClickOn: hasClick, clicksInBeat },
         countInBeats: this.sound.hasCountIn() ? countIn : 0,
       },
       times: this.sound.repeats() ? 0 : 1,

@@ -2,6 +2,7 @@ import { Component, computed, effect, ElementRef, inject, input, signal, untrack
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import {
+  chainOf,
   chunkOf,
   excerptOf,
   hardestPair,
@@ -19,10 +20,12 @@ import {
   usualRange,
   type ChunkRange,
   type CountWay,
+  type Excerpt,
   type LayerKind,
   type NoteId,
   type RowKind,
   type ScriptStep,
+  type Tune,
 } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -331,26 +334,40 @@ export class ChunkPage implements OnDestroy {
       void this.router.navigate(['/sheets', this.putHere()?.sheet.id]);
       return;
     }
-    const [home, other] = hardestPair(opened.instrument, chunk.tune);
     const excerpt = {
-      ...excerptOf(opened.tune.title || opened.detail.title, chunk.title, chunk.tune, this.layers()),
+      ...excerptOf(opened.detail.title, chunk.title, chunk.tune, this.layers()),
       rows: learned.rows.map(({ kind }) => kind),
       script: this.wholeScript().slice(0, 4000),
     };
-    const item: PlannedSheetLine = {
-      kind: 'chunk',
-      home,
-      other,
-      repetitions: cleanTimes,
-      tempo: this.player.tempo(),
-      point: '',
-      exercise: null,
-      excerpt,
-      fingering: null,
-    };
+    this.putItems([this.itemOf(opened, chunk.tune, excerpt)]);
+  }
+
+  /** Bars of a longer stretch as a chain: each by itself, then all up to it. */
+  protected putChain(): void {
+    const [opened, range] = [this.opened(), this.range()];
+    if (opened === undefined || range.kind !== 'bars' || this.state.student() === undefined || this.isPutting()) return;
+    const all = layersOfExcerpt(this.kept().arrangement);
+    const items = chainOf(opened.tune, range.from, range.to).flatMap((each): PlannedSheetLine[] => {
+      const found = chunkOf(opened.instrument, opened.tune, each, opened.detail.chordNote);
+      if (found.kind === 'none') return [];
+      const { title, tune, sources } = found.chunk;
+      const layers = new Map(sources.flatMap((source, index) => (all.has(source) ? [[index, all.get(source) as LayerKind] as const] : [])));
+      return [this.itemOf(opened, tune, excerptOf(opened.detail.title, title, tune, layers))];
+    });
+    this.putItems(items);
+  }
+
+  private itemOf({ instrument }: OpenedTune, tune: Tune, excerpt: Excerpt): PlannedSheetLine {
+    const [home, other] = hardestPair(instrument, tune);
+    return { kind: 'chunk', home, other, repetitions: cleanTimes, tempo: this.player.tempo(), point: '', exercise: null, excerpt, fingering: null };
+  }
+
+  private putItems(items: readonly PlannedSheetLine[]): void {
+    const [opened, student] = [this.opened(), this.state.student()];
+    if (opened === undefined || student === undefined) return;
     this.isPutting.set(true);
     const stretch = this.stretch();
-    this.onto.put({ student, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } }, [item]).subscribe({
+    this.onto.put({ student, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } }, items).subscribe({
       next: (put) => {
         this.isPutting.set(false);
         this.put.set({ ...put, stretch });

@@ -1,9 +1,9 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
-import { arrangedTune, excerptOf, hardestPair, newNotesOf } from '@zelpit/core';
+import { arrangedTune, excerptOf, hardestPair, newNotesOf, roundOf } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
-import { ChooserComponent } from '../../kernel/chooser/chooser.component';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -16,9 +16,14 @@ import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../
 import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
 import { addressOfLine } from '../../music/paper/sheet-printer.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
+import { catchError, of } from 'rxjs';
+import { SheetsService } from '../../documents/sheet/sheets.service';
+import { formOfTune } from '../../documents/tune/form-of-tune';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 
+/** Sheets in which its code is looked for. */
+const sheetsLookedAt = 5;
 /** Staff of 46 px, 12 mm, for young eyes and a stand. */
 const pupilScale = 1.48;
 
@@ -32,6 +37,9 @@ const pupilScale = 1.48;
         <a class="chooser-word" [routerLink]="['/tunes', id()]">{{ opened()?.detail?.title ?? 'A tune' }}</a>
         <zp-for-whom [hasInstrument]="false" /><span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, below the notes: </span>
         <zp-chooser purpose="Under the notes" [value]="words.kind()" [choices]="words.choices" (valueChange)="words.choose($event)" />
+        @if (voiceChoices().length > 0) {
+          <span class="quiet">, for </span><zp-chooser purpose="Voice" [value]="voice()" [choices]="voiceChoices()" (valueChange)="voice.set($event)" />
+        }
       </zp-sentence>
       @if (fault()) {
         <main class="layer page-fill empty">
@@ -66,6 +74,7 @@ const pupilScale = 1.48;
 export class TunePaperPage implements OnDestroy {
   private readonly tunes = inject(TunesService);
   private readonly arrangements = inject(ArrangementsService);
+  private readonly sheets = inject(SheetsService);
   private readonly shelf = inject(InstrumentShelf);
   private readonly state = inject(StudioState);
   private readonly notices = inject(NoticeService);
@@ -91,6 +100,28 @@ export class TunePaperPage implements OnDestroy {
     const [opened, played] = [this.opened(), this.played()];
     return opened === undefined || played === undefined ? [] : newNotesOf(opened.instrument, played, opened.held?.knownNotes ?? []);
   });
+  /** Which voice of a round this page is for, from 1. */
+  protected readonly voice = signal(1);
+  private readonly round = computed(() => {
+    const [opened, played] = [this.opened(), this.played()];
+    const round = opened?.detail.about.round;
+    if (opened === undefined || played === undefined || round == null) return undefined;
+    const found = roundOf(formOfTune({ ...opened, tune: played }), round.voices, round.after ?? undefined);
+    return found.kind === 'round' ? found : undefined;
+  });
+  protected readonly voiceChoices = computed(() =>
+    (this.round()?.entries ?? []).map(({ voice }): Choice<number> => ({ value: voice, label: `voice ${voice}` })),
+  );
+  private readonly roundText = computed(() => {
+    const round = this.round();
+    const own = round?.entries.find(({ voice }) => voice === this.voice());
+    if (round === undefined || own === undefined) return '';
+    const text = `A round in ${round.entries.length} voices. You are voice ${own.voice}`;
+    return own.voice === 1 ? `${text}: you begin.` : `${text}: begin when the first voice is at bar ${own.bar}.`;
+  });
+  /** The code under which the tablet opens it, where the tune is on one of the student's sheets. */
+  private readonly code = signal('');
+
   protected readonly newText = computed(() => {
     const count = this.unknown().length;
     if (count === 0) return 'No note is new, so the whole page is music.';
@@ -105,10 +136,11 @@ export class TunePaperPage implements OnDestroy {
     const [home, other] = hardestPair(instrument, played);
     const excerpt = excerptOf(detail.title, '', played);
     const about = [...(student === undefined ? [] : [`for ${student.alias}`]), nameOf(instrument)].join(', ');
+    const note = this.roundText();
     return {
-      ...{ title: detail.title, about: `${about}.`, note: '', instrument, words: this.words.words(), isOnePiece: true, tuneScale: pupilScale },
+      ...{ title: detail.title, about: `${about}.`, note, instrument, words: this.words.words(), isOnePiece: true, tuneScale: pupilScale },
       unknown: new Set(this.unknown()),
-      lines: [{ kind: 'tune', home, other, repetitions: 1, tempo: null, point: '', code: '', excerpt }],
+      lines: [{ kind: 'tune', home, other, repetitions: 1, tempo: null, point: '', code: this.code(), excerpt }],
     };
   });
 
@@ -125,6 +157,7 @@ export class TunePaperPage implements OnDestroy {
       untracked(() => {
         this.tunes.open(id).subscribe({ next: (opened) => this.opened.set(opened), error: (error: unknown) => this.fault.set(messageOf(error)) });
         this.arrangement.set(noArrangement);
+        if (student !== undefined) this.findCode(student.id);
         if (student !== undefined)
           this.arrangements
             .get(id, student.id)
@@ -136,6 +169,21 @@ export class TunePaperPage implements OnDestroy {
 
   ngOnDestroy(): void {
     this.release();
+  }
+
+  /** Looks for the tune among the sheets that were changed last. */
+  private findCode(student: string): void {
+    this.code.set('');
+    this.sheets
+      .ofStudent(student, sheetsLookedAt)
+      .pipe(catchError(() => of([])))
+      .subscribe((sheets) => {
+        const title = this.opened()?.detail.title;
+        const items = sheets.flatMap(({ tune, lines }) =>
+          lines.filter((line) => line.kind === 'tune' && (line.excerpt?.tune === title || tune?.id === this.id())),
+        );
+        this.code.set(items.at(0)?.code ?? '');
+      });
   }
 
   protected choose(size: PaperSize): void {

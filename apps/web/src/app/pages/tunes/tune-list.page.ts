@@ -62,7 +62,9 @@ export class TuneListPage {
   protected readonly groups = computed(() => {
     const wanted = this.search().trim().toLocaleLowerCase();
     const ofInstrument = (this.tunes() ?? []).filter(({ instrument }) => this.only() === '' || instrument === this.only());
-    const found = ofInstrument.filter((tune) => wanted === '' || `${tune.title} ${tune.rhythm}`.toLocaleLowerCase().includes(wanted));
+    const found = ofInstrument.filter(
+      (tune) => wanted === '' || `${tune.title} ${tune.rhythm} ${tune.before} ${tune.after}`.toLocaleLowerCase().includes(wanted),
+    );
     const byRhythm = new Map<string, TuneSummary[]>();
     for (const tune of found) {
       const rhythm = tune.rhythm === '' ? 'kind not given' : tune.rhythm.toLocaleLowerCase();
