@@ -206,7 +206,9 @@ describe('the demo studio', () => {
       expect(tunes).toHaveLength(25);
       expect(tunes.every((tune) => tune.bars >= 8)).toBe(true);
       expect(tunes.filter((tune) => tune.outside > 0).map(({ title }) => title)).toEqual(['Hymn for the Lamplighter']);
-      expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(new Set(['march', 'strathspey', 'reel', 'jig', 'air', 'waltz', 'song', 'hymn', 'round']));
+      expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(
+        new Set(['march', 'strathspey', 'reel', 'jig', 'air', 'waltz', 'song', 'hymn', 'round']),
+      );
       expect((await agent.get('/api/sheets')).body.items).toMatchObject([{ lineCount: 5 }]);
       await removeDemo(demo.dataSource);
       await agent.get('/api/session').expect(200);

@@ -55,8 +55,7 @@ describe('tunes by what somebody knows', () => {
     const { playable, opens, more } = body as TuneOpenings;
     expect(playable).toBe((await titles(`instrument=${recorder}&known=${known}&missing=0`)).length);
     expect(opens.length).toBeGreaterThan(0);
-    for (const { note, tunes } of opens)
-      expect((await titles(`instrument=${recorder}&known=${known},${note}&missing=0`)).length).toBe(playable + tunes);
+    for (const { note, tunes } of opens) expect((await titles(`instrument=${recorder}&known=${known},${note}&missing=0`)).length).toBe(playable + tunes);
     expect(playable + opens.reduce((sum, { tunes }) => sum + tunes, 0) + more).toBe((await titles(`instrument=${recorder}`)).length);
   });
 });
