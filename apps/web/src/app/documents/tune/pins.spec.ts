@@ -1,7 +1,7 @@
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import { problemType, type TunePin } from '@zelpit/contract';
+import { noTuneNotes, problemType, type TunePin } from '@zelpit/contract';
 import { patternKey } from '@zelpit/core';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { PinnedFingers } from './pins.service';
@@ -13,7 +13,8 @@ const [usual, other] = [
 ];
 const detail = (pins: TunePin[], pinsVersion: number): object => ({
   ...{ id, title: 'The Paper Lighthouse', rhythm: 'air', meter: '4/4', key: 'HP', bars: 1, outside: 0, instrument: 'practice-chanter' },
-  ...{ notes: [], movements: [], findings: 0, voice: '', chordNote: 'highest' },
+  ...{ notes: [], movements: [], theme: [], form: 'A', hard: 'little', uses: [], before: '', after: '', findings: 0, voice: '', chordNote: 'highest' },
+  ...{ about: noTuneNotes, aboutVersion: 1 },
   ...{ abc: 'X:1\nK:HP\nA|', version: 1, pins, pinsVersion },
 });
 const stale = (request: TestRequest): void =>

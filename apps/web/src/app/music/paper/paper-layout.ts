@@ -192,7 +192,15 @@ function rowsOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Me
   const head = headRow(sheet, item, index, size, measure);
   if (item.excerpt == null) return [withStaff(head, lineAbc(sheet.instrument, item, sheet.words), size)];
   const rows = pieceRows(sheet, head, { ...item, excerpt: item.excerpt }, size, measure);
-  return sheet.isOnePiece === true ? [...newNoteRows(sheet, item.excerpt, index, size, measure), ...rows.slice(1)] : rows;
+  if (sheet.isOnePiece !== true) return rows;
+  return [...newNoteRows(sheet, item.excerpt, index, size, measure), ...rows.slice(1), ...codeRows(item.code, index)];
+}
+
+/** The code of a piece that has a page of its own, under its music. */
+function codeRows(code: string, index: number): readonly UnplacedRow[] {
+  if (code === '') return [];
+  const texts = [{ x: paperMargin, y: 46, text: 'On the tablet: the code opens this tune.', size: 17, weight: 500 }];
+  return [{ index, described: undefined, goesOn: true, boxes: [], code, texts, staves: [], height: qrSize + 48 }];
 }
 
 type Item = SheetOnPaper['lines'][number];

@@ -1,4 +1,4 @@
-import { instrumentById } from '@zelpit/core';
+import { excerptOf, instrumentById, readTune } from '@zelpit/core';
 import { fontRuns, signsWithoutFont } from './font-runs';
 import { paperPages, type SheetOnPaper } from './paper-layout';
 import { paperSizes } from './paper-size';
@@ -130,6 +130,18 @@ describe('paperPages', () => {
       expect.arrayContaining(['1 line (8 changes) at each speed', 'click at 40, 50, 60, until the first slip']),
     );
     expect(row.boxes).toHaveLength(3);
+  });
+
+  it('has the code of a tune that is a page of its own, where it has one', () => {
+    const tune = readTune(instrumentById('practice-chanter'), 'X:1\nT:Six Spoons\nM:4/4\nL:1/4\nK:HP\nA B c d|e4|]');
+    const piece = (code: string) =>
+      sheet(1, {
+        lines: [{ ...line, kind: 'tune' as const, code, excerpt: excerptOf('Six Spoons', '', tune) }],
+        isOnePiece: true,
+      });
+    const rows = (code: string) => paperPages(piece(code), paperSizes[0], measure).flatMap((page) => page.rows);
+    expect(rows('').every((row) => row.code === '')).toBe(true);
+    expect(rows('4RK7').map(({ code }) => code)).toEqual([...rows('').map(() => ''), '4RK7']);
   });
 
   it('says what to watch and the pace, as typed', () => {
