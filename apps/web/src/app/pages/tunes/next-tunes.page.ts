@@ -16,6 +16,7 @@ import {
   type LaneNote,
   type NoteId,
   type PlayedNote,
+  movementsOf,
 } from '@zelpit/core';
 import { forkJoin } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
@@ -54,7 +55,6 @@ export class NextTunesPage implements OnDestroy {
   protected readonly count = count;
   protected readonly pitch = lanePitch;
   protected readonly labels = labels;
-  protected readonly capital = capital;
 
   /** Everybody who plays the same, or the one student. */
   protected readonly isForAll = signal(false);
@@ -110,7 +110,12 @@ export class NextTunesPage implements OnDestroy {
     };
   });
   /** Names of the movements that the student has, as lists of tunes have them. */
-  private readonly hadNames = computed(() => (this.state.student()?.movements ?? []).map((id) => id.replaceAll('-', ' ')));
+  private readonly hadNames = computed(() => {
+    const had = this.state.student()?.movements ?? [];
+    return movementsOf(this.instrument())
+      .filter(({ id }) => had.includes(id))
+      .map(({ names }) => names[0]);
+  });
 
   protected readonly meterChoices = computed(() => choicesOf(this.everything(), ({ meter }) => meter, 'any meter'));
   protected readonly kindChoices = computed(() => choicesOf(this.everything(), ({ rhythm }) => rhythm, 'any kind'));
@@ -126,8 +131,9 @@ export class NextTunesPage implements OnDestroy {
     const { notes } = this.instrument();
     const room = (this.width() - labels) / notes.length;
     const opens = new Map((this.openings()?.opens ?? []).map(({ note, tunes }) => [note, tunes]));
-    return notes.map(({ id, writtenName, writtenSemitone }, index) => ({
+    return notes.map(({ id, writtenName, schoolName, writtenSemitone }, index) => ({
       ...{ id, index, x: labels + (index + 0.5) * room, room, name: writtenName, isKnown: this.known().includes(id), opens: opens.get(id) ?? 0 },
+      said: capital(schoolName),
       dots: dotsFor(Math.floor((writtenSemitone - notes[0].writtenSemitone) / 12)),
     }));
   });
