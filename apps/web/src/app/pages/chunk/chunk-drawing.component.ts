@@ -67,7 +67,7 @@ interface TapMark {
         <svg:path class="tap-mark" [attr.d]="'M' + (tap - 6) + ' ' + (countY() + 16) + 'h12l-6 -9z'" />
       }
       @for (bar of barNames(); track bar.text) {
-        <svg:text class="bar-number" [attr.x]="bar.x" [attr.y]="14">{{ bar.text }}</svg:text>
+        <svg:text class="bar-number" [attr.x]="bar.x" [attr.y]="7">{{ bar.text }}</svg:text>
       }
       @for (ring of rings(); track $index) {
         <svg:circle class="new-ring" [attr.cx]="ring.x" [attr.cy]="ring.y" r="11" />
