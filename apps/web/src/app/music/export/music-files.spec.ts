@@ -1,5 +1,5 @@
 import { Midi } from '@tonejs/midi';
-import { exercisesOf, instrumentById, type ExerciseKind, type PacedLine } from '@zelpit/core';
+import { excerptOf, exercisesOf, instrumentById, readTune, type ExerciseKind, type PacedLine } from '@zelpit/core';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { midiFile } from './midi-file';
 import { musicXml } from './music-xml';
@@ -94,6 +94,24 @@ describe('musicXml', () => {
     expect(keys(musicXml(whistle, 'Try', [{ home: 'd5', other: 'e5', tempo: null }, ...scale]))).toEqual(['2', '1']);
     expect(keys(musicXml(chanter, 'Try', linesOf('scale')))).toEqual(['2']);
     expect(keys(musicXml(instrumentById('recorder-soprano-german'), 'Try', [{ home: 'f5', other: 'bb5', tempo: null }]))).toEqual(['0']);
+  });
+
+  it('has a piece of a tune in its own meter, and the line after it in four again', () => {
+    const tune = readTune(chanter, 'X:1\nT:Six Spoons\nM:3/4\nL:1/4\nK:HP\nA B c|{g}d2 e|]');
+    const piece: PacedLine = { home: 'low-a', other: 'b', tempo: 72, excerpt: excerptOf('Six <Spoons>', 'Bar 1', tune) };
+    const [line] = linesOf('scale');
+    const xml = musicXml(chanter, 'Try', [piece, line, piece]);
+    expect(XMLValidator.validate(xml)).toBe(true);
+    const all = [...xml.matchAll(/<measure ([^>]*)>([\s\S]*?)<\/measure>/g)].map(([, head, body]) => ({ head, body }));
+    expect(all.map(({ head }) => /number="([^"]*)"/.exec(head)?.[1])).toEqual(all.map((_, index) => String(index + 1)));
+    const beats = all.flatMap(({ body }) => /<beats>(\d)<\/beats>/.exec(body)?.slice(1) ?? []);
+    expect(beats).toEqual(['3', '4', '3']);
+    const lengths = all.map(({ body }) => [...body.matchAll(/<duration>(\d+)<\/duration>/g)].reduce((sum, [, length]) => sum + Number(length), 0));
+    const divisions = (from: number): number => Number(/<divisions>(\d+)<\/divisions>/.exec(all[from].body)?.[1]);
+    expect(lengths.slice(0, 2)).toEqual([3 * divisions(0), 3 * divisions(0)]);
+    expect(lengths.slice(2, -2).every((length) => length === 4 * divisions(2))).toBe(true);
+    expect(xml).toContain('Bar 1 of Six &lt;Spoons&gt;');
+    expect(xml.match(/<print new-system="yes"/g)).toHaveLength(2);
   });
 
   it('keeps a title that looks like markup as text', () => {

@@ -1,4 +1,17 @@
-import { lineTitle, noteHeads, notesOfLine, quarter, signsOfLine, type Instrument, type NoteHead, type NoteId, type PacedLine } from '@zelpit/core';
+import {
+  lineTitle,
+  noteHeads,
+  notesOfLine,
+  quarter,
+  signsOfLine,
+  tuneAtRow,
+  type Excerpt,
+  type Instrument,
+  type NoteHead,
+  type NoteId,
+  type PacedLine,
+} from '@zelpit/core';
+import { writeMusicXml } from '@zelpit/core/music-files';
 import { XMLBuilder } from 'fast-xml-parser';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { writtenPitch } from './written-pitch';
@@ -18,7 +31,10 @@ const typeOf: Readonly<Record<number, readonly [type: string, dots: number]>> = 
   2: ['16th', 0],
 };
 
-/** Lines as one MusicXML 4 score: each line begins on a new system, under its name; triplets, ties, slurs and grace notes are written. */
+/**
+ * Lines as one MusicXML 4 score: each line begins on a new system, under its name; triplets, ties, slurs and grace notes are written. A piece of a tune stands in its
+ * own meter and key, as the tune itself is written.
+ */
 export function musicXml(instrument: Instrument, title: string, lines: readonly PacedLine[]): string {
   const builder = new XMLBuilder({
     ignoreAttributes: false,
@@ -27,36 +43,75 @@ export function musicXml(instrument: Instrument, title: string, lines: readonly 
     suppressEmptyNode: true,
     suppressBooleanAttributes: false,
   });
+  const built = (measure: object): string => String(builder.build({ measure }));
   let number = 0;
+  // Nothing holds yet, and after a piece of a tune nothing of before holds any more.
   let key: number | undefined;
-  const measures = lines.flatMap((line, place) =>
-    barsOf(tiedHeads(noteHeads(notesOfLine(instrument, line)))).map((heads, index, bars) => {
+  const measures = lines.flatMap((line, place) => {
+    const opening = { isFirst: place === 0, words: lineTitle(instrument, line), tempo: line.tempo };
+    if (line.excerpt != null) {
+      key = undefined;
+      const piece = measuresOfPiece(instrument, line.excerpt, number, opening, (direction) => String(builder.build({ direction })));
+      number += piece.length;
+      return piece;
+    }
+    return barsOf(tiedHeads(noteHeads(notesOfLine(instrument, line)))).map((heads, index, bars) => {
       number += 1;
       const opens = index === 0;
       const fifths = signsOfLine(instrument, line) ?? pipesSigns;
-      const isNewKey = fifths !== key;
+      const before = key;
       key = fifths;
-      return {
+      return built({
         '@number': number,
-        ...(opens && place > 0 && { print: { '@new-system': 'yes' } }),
-        ...(number === 1 && { attributes: attributesOf(fifths) }),
-        ...(number > 1 && isNewKey && { attributes: { key: { fifths } } }),
-        ...(opens && { direction: directions(lineTitle(instrument, line), line.tempo) }),
+        ...(opens && !opening.isFirst && { print: { '@new-system': 'yes' } }),
+        ...(before === undefined && { attributes: attributesOf(fifths) }),
+        ...(before !== undefined && before !== fifths && { attributes: { key: { fifths } } }),
+        ...(opens && { direction: directions(opening.words, line.tempo) }),
         note: heads.flatMap((head) => notesOf(instrument, head)),
         ...(index === bars.length - 1 && { barline: { '@location': 'right', 'bar-style': 'light-heavy' } }),
-      };
-    }),
-  );
+      });
+    });
+  });
   const score = {
     '?xml': { '@version': '1.0', '@encoding': 'UTF-8', '@standalone': 'no' },
     'score-partwise': {
       '@version': '4.0',
       work: { 'work-title': title },
       'part-list': { 'score-part': { '@id': 'P1', 'part-name': nameOf(instrument) } },
-      part: { '@id': 'P1', measure: measures },
+      part: { '@id': 'P1', measure: measuresHere },
     },
   };
-  return String(builder.build(score));
+  return String(builder.build(score)).replace(`<measure>${measuresHere}</measure>`, () => measures.join(''));
+}
+
+/** Where the measures go, which are built one by one. */
+const measuresHere = 'measures';
+
+/** How a line of a score begins. */
+interface Opening {
+  readonly isFirst: boolean;
+  readonly words: string;
+  readonly tempo: number | null;
+}
+
+/** The measures of a piece, numbered on from `before`, as the writer of tunes has them. */
+function measuresOfPiece(
+  instrument: Instrument,
+  excerpt: Excerpt,
+  before: number,
+  { isFirst, words, tempo }: Opening,
+  written: (direction: readonly object[]) => string,
+): readonly string[] {
+  const { score, voice } = tuneAtRow(instrument, excerpt);
+  const own = writeMusicXml({ ...score, voices: [voice] }).match(/<measure [^>]*>[\s\S]*?<\/measure>/g) ?? [];
+  return own.map((measure, index) => {
+    const [, attributes, rest] = /^<measure ([^>]*)>([\s\S]*)$/.exec(measure) ?? ['', '', ''];
+    const numbered = `<measure ${attributes.replace(/number="[^"]*"/, `number="${before + index + 1}"`)}>`;
+    if (index > 0) return `${numbered}${rest}`;
+    const fresh = isFirst ? '' : '<print new-system="yes"/>';
+    const text = written(directions(words, tempo));
+    return `${numbered}${fresh}${rest.replace('</attributes>', () => `</attributes>${text}`)}`;
+  });
 }
 
 /** Signs of the pipes' own key. */
