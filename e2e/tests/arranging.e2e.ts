@@ -69,6 +69,7 @@ test.describe('a bar taken apart', () => {
       .first()
       .click();
     await page.reload();
+    await expect(page.getByRole('button', { name: /^no grace note: choose/ }).first()).toBeVisible();
     await expect(page.getByRole('button', { name: /^doubling/ })).toHaveCount(0);
     await page.keyboard.press('e');
     await page.getByLabel(/The script, a paragraph a thing/).fill('E to low A: Right ring lands.');
@@ -160,4 +161,29 @@ test.describe('playing along', () => {
     await page.getByLabel('Its form, letters with the number of their bars').blur();
     await expect(page.getByText('These parts have 13 bars together; the tune has 8', { exact: false })).toBeVisible();
   });
+});
+
+test('a tune on paper for one pupil, and one page for the class with everybody’s own way; it stands among the student’s tunes', async ({ page }) => {
+  await openPage(page, 'Hymn for the Lamplighter', 'arrange', 'Wren');
+  const [row, keep] = [page.getByRole('row', { name: /^G up a fourth/ }), page.getByRole('button', { name: /^Keep for Wren/ })];
+  // Another test of this studio may have kept it before.
+  await page.getByRole('button', { name: /^G up a fourth/ }).click();
+  await expect(row).toHaveClass(/is-chosen/);
+  if (await keep.isEnabled()) await keep.click();
+  await expect(keep).toBeDisabled();
+  await page.goto(page.url().replace(/arrange$/, 'paper'));
+  const drawing = page.locator('svg.sheet-page').first();
+  // Phrases are named over the music, as on the tune's own page.
+  await expect(drawing.getByText('A 1', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'for the class' }).click();
+  await expect(page.getByText('Everybody’s layer stands under their names; who plays the same shares it.')).toBeVisible();
+  await expect(drawing.getByText('for the class', { exact: false })).toBeVisible();
+  await page.goto('/students');
+  await page.getByRole('button', { name: 'Tunes of Wren' }).click();
+  const tunes = page.getByRole('list', { name: 'Tunes as Wren plays them' });
+  await expect(tunes).toContainText('Hymn for the Lamplighter: up a fourth');
+  await page.getByLabel('Name or alias').first().fill('Nettle');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Tunes of Nettle' }).click();
+  await expect(page.getByText('Nettle plays every tune as it is written. Arrange one, and it stands here.')).toBeVisible();
 });

@@ -42,6 +42,10 @@ export const arrangementSaveSchema = z.strictObject({
   version: z.number().int().min(0).max(2_147_483_647),
 });
 
+/** A tune that a student plays in a way of their own. */
+export const tuneOfStudentSchema = z.object({ tune: idSchema, title: z.string(), arrangement: arrangementSchema });
+export type TuneOfStudent = z.infer<typeof tuneOfStudentSchema>;
+
 /** An arrangement in an archive. */
 export const archiveArrangementSchema = z.strictObject({ student: signSchema, tune: signSchema, arrangement: arrangementSchema });
 
@@ -62,5 +66,12 @@ export const arrangementRoutes = {
     who: staff,
     body: arrangementSaveSchema,
     answers: { 200: keptArrangementSchema },
+  }),
+  tunesOfStudent: route({
+    method: 'get',
+    path: '/students/{id}/tunes',
+    summary: 'Tunes that a student plays in a way of their own, the last changed first; at most 200',
+    who: staff,
+    answers: { 200: z.array(tuneOfStudentSchema) },
   }),
 } as const;

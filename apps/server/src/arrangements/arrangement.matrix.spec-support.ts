@@ -7,6 +7,7 @@ export const matrix: ThingMatrix = {
       path: ({ tune, student }) => `/api/tunes/${tune}/arrangement?student=${student}`,
       expected: [401, 404, 200, 200, 403],
     },
+    'GET /api/students/{id}/tunes': { path: ({ student }) => `/api/students/${student}/tunes`, expected: [401, 404, 200, 200, 403] },
     'PUT /api/tunes/{id}/arrangement': {
       path: ({ tune }) => `/api/tunes/${tune}/arrangement`,
       body: ({ student }) => ({ student, arrangement: { semitones: 5 }, version: 0 }),

@@ -1,8 +1,11 @@
-import { arrangementSchema, noArrangement, type Arrangement, type KeptArrangement } from '@zelpit/contract';
+import { arrangementSchema, noArrangement, type Arrangement, type KeptArrangement, type TuneOfStudent } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
 import type { SaveOutcome } from '../http/save-outcome';
 import { ArrangementEntity } from './arrangement.entity';
+
+/** Tunes of one student that are listed. */
+const mostTunes = 200;
 
 export class ArrangementRepository {
   constructor(private readonly database: Database) {}
@@ -12,6 +15,18 @@ export class ArrangementRepository {
     if (found === null) return { arrangement: noArrangement, version: 0 };
     // What a later version of the program keeps beside is filled in.
     return { arrangement: arrangementSchema.parse(found.arrangement), version: found.version };
+  }
+
+  /** Tunes that are not put away, the last changed first. */
+  async ofStudent(studioId: string, studentId: string): Promise<TuneOfStudent[]> {
+    const rows = await this.database.query<{ tune: string; title: string; arrangement: unknown }>(
+      `SELECT tune.id AS tune, tune.title, arrangement.arrangement FROM arrangement
+       JOIN tune ON tune.studio_id = arrangement.studio_id AND tune.id = arrangement.tune_id
+       WHERE arrangement.studio_id = $1 AND arrangement.student_id = $2 AND tune.deleted_at IS NULL
+       ORDER BY arrangement.updated_at DESC, tune.title LIMIT ${mostTunes}`,
+      [studioId, studentId],
+    );
+    return rows.map(({ tune, title, arrangement }) => ({ tune, title, arrangement: arrangementSchema.parse(arrangement) }));
   }
 
   /** Replaces it unless a later version is there; version 0 says that none is there. */

@@ -20,6 +20,12 @@ export function serveArrangements(endpoints: Endpoints, { database }: ThingParts
     return respond(200, await arrangements.get(studioId, student, id));
   });
 
+  endpoints.serve(arrangementRoutes.tunesOfStudent, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'student');
+    if (!(await students.has(studioId, id))) throw notFound('student');
+    return respond(200, await arrangements.ofStudent(studioId, id));
+  });
+
   endpoints.serve(arrangementRoutes.saveArrangement, async ({ request, visitor: { studioId }, body: { student, arrangement, version } }) => {
     const id = idOf(request, 'tune');
     const tune = await tunes.get(studioId, id);

@@ -40,6 +40,14 @@ describe('how a student plays a tune', () => {
     expect(answer.body.detail).toMatch(detail);
   });
 
+  it('stands among the tunes of the student', async () => {
+    expect((await ada.get(`/api/students/${student}/tunes`).expect(200)).body).toEqual([{ tune, title: 'Spare Buttons', arrangement }]);
+    const other = (await ada.post('/api/students', { alias: 'Oda' }).expect(201)).body.id as string;
+    expect((await ada.get(`/api/students/${other}/tunes`).expect(200)).body).toEqual([]);
+    await ada.get(`/api/students/${tune}/tunes`).expect(404);
+    await ada.remove(`/api/students/${other}`).expect(204);
+  });
+
   it('asks for a student and a tune of the studio', async () => {
     await ada.get(`${place()}?student=${tune}`).expect(404);
     await ada.get(`/api/tunes/${student}/arrangement?student=${student}`).expect(404);

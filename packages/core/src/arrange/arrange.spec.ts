@@ -6,6 +6,7 @@ import { levels, RiskTable } from '../timing';
 import { changesOfTune, readTune, type Articulation, type Tune } from '../tune';
 import {
   arrangedTune,
+  arrangementText,
   asWritten,
   commonKeys,
   embellish,
@@ -238,6 +239,15 @@ describe('simplifying', () => {
       reason: 'Nothing is ticked as known yet. Tick the notes and movements first.',
     });
     expect(newNotesOf(practiceChanter, tune, [])).toEqual([]);
+  });
+
+  it('says in words what is played otherwise', () => {
+    expect(arrangementText(asWritten)).toBe('as written');
+    expect(arrangementText({ ...asWritten, layers: { '3': 'full' } })).toBe('as written');
+    const all = { semitones: 5, folds: [{ from: 3, to: 4, octaves: -1 as const }], layers: { '2': 'bare' as const }, ornaments: { '5': 'slide' as const } };
+    expect(arrangementText({ ...asWritten, ...all, graces: { '5': ['d'] }, instead: { '1': 'b', '7': 'b' } })).toBe(
+      'up a fourth, 2 bars folded by an octave, 1 ornament added, 1 embellishment at another layer and 2 notes played as another',
+    );
   });
 
   it('names the notes that are new', () => {

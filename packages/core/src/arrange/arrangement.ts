@@ -2,7 +2,8 @@ import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { gracesAt, decoratedNotes, withGraces } from '../chunk';
 import type { LayerKind, OrnamentKind } from '../movement';
 import { keyOfFifths, semitoneOf, type Key, type Score, type ScoreEvent, type ScorePitch } from '../score';
-import { pitchOfNote, readTune, type Tune } from '../tune';
+import { keyWay, pitchOfNote, readTune, type Tune } from '../tune';
+import { count, listed } from '../words';
 
 /** Bars that are played an octave lower or higher, as counted aloud. */
 export interface Fold {
@@ -27,6 +28,21 @@ export interface ArrangementOf {
 }
 
 export const asWritten: ArrangementOf = { semitones: 0, folds: [], layers: {}, ornaments: {}, graces: {}, instead: {} };
+
+/** "up a fourth, 2 bars folded, 3 ornaments added": what of a tune is played otherwise than it is written; "as written" where nothing is. */
+export function arrangementText({ semitones, folds, layers, ornaments, graces, instead }: ArrangementOf): string {
+  const bars = folds.reduce((sum, { from, to }) => sum + to - from + 1, 0);
+  const [added, replaced] = [new Set([...Object.keys(ornaments), ...Object.keys(graces)]).size, Object.keys(instead).length];
+  const simpler = Object.values(layers).filter((kind) => kind !== 'full').length;
+  const parts = [
+    ...(semitones === 0 ? [] : [keyWay(semitones)]),
+    ...(bars === 0 ? [] : [`${count(bars, 'bar')} folded by an octave`]),
+    ...(added === 0 ? [] : [`${count(added, 'ornament')} added`]),
+    ...(simpler === 0 ? [] : [`${count(simpler, 'embellishment')} at another layer`]),
+    ...(replaced === 0 ? [] : [`${count(replaced, 'note')} played as another`]),
+  ];
+  return listed(parts) || 'as written';
+}
 
 /** Signs in ABC for ornaments; cuts and taps are grace notes. */
 const signs: Readonly<Partial<Record<OrnamentKind, string>>> = {

@@ -1,4 +1,4 @@
-export { arrangedTune, asWritten, isFree, shiftsOf, type ArrangementOf, type Fold } from './arrangement';
+export { arrangedTune, arrangementText, asWritten, isFree, shiftsOf, type ArrangementOf, type Fold } from './arrangement';
 export { costOfLie, howHard, LieWeigher, outsideOf, type HowHard, type Lie } from './lie';
 export {
   commonKeys,

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { arrangementRoutes, tuneRoutes, type Arrangement, type KeptArrangement, type TuneDetail, type TuneNotes } from '@zelpit/contract';
+import { arrangementRoutes, tuneRoutes, type Arrangement, type KeptArrangement, type TuneDetail, type TuneNotes, type TuneOfStudent } from '@zelpit/contract';
 import type { Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 
@@ -10,6 +10,11 @@ export class ArrangementsService {
 
   get(tune: string, student: string): Observable<KeptArrangement> {
     return this.api.call(arrangementRoutes.arrangement, { id: tune, query: { student } });
+  }
+
+  /** Tunes that a student plays in a way of their own. */
+  ofStudent(student: string): Observable<readonly TuneOfStudent[]> {
+    return this.api.call(arrangementRoutes.tunesOfStudent, { id: student });
   }
 
   /** Errors: `ApiFault` 409 where it was changed after it was read. */

@@ -41,6 +41,8 @@ export interface SheetOnPaper {
   readonly isOnePiece?: boolean;
   /** Notes that are new to the player: ringed, with a strip of their own at the top of the page. */
   readonly unknown?: ReadonlySet<NoteId>;
+  /** Where the phrases of a whole tune begin, by the index of the bar, as they are called: "A 1", "2". */
+  readonly phrases?: ReadonlyMap<number, string>;
   /** How large whole tunes are drawn; 1 where nothing is said. */
   readonly tuneScale?: number;
 }
@@ -65,6 +67,8 @@ export interface PaperStaff {
   readonly scale?: number;
   /** Notes, by their places in it, that are ringed because they are new. */
   readonly rings?: readonly number[];
+  /** What stands over notes, by their places in it. */
+  readonly marks?: readonly (readonly [place: number, text: string])[];
 }
 
 /** A box to tick. */
@@ -193,8 +197,15 @@ function rowsOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Me
   if (item.excerpt == null) return [withStaff(head, lineAbc(sheet.instrument, item, sheet.words), size)];
   const rows = pieceRows(sheet, head, { ...item, excerpt: item.excerpt }, size, measure);
   if (sheet.isOnePiece !== true) return rows;
+  // Several play from one page: whose music it is stands over it.
+  if (sheet.lines.length > 1) return [namesRow(item.point, index), ...rows.slice(1)];
   return [...newNoteRows(sheet, item.excerpt, index, size, measure), ...rows.slice(1), ...codeRows(item.code, index)];
 }
+
+const namesRow = (names: string, index: number): UnplacedRow => ({
+  ...{ index, described: undefined, goesOn: false, boxes: [], code: '', staves: [], height: 40 },
+  texts: [{ x: paperMargin, y: 30, text: names, size: 24, weight: 800 }],
+});
 
 /** The code of a piece that has a page of its own, under its music. */
 function codeRows(code: string, index: number): readonly UnplacedRow[] {
@@ -270,9 +281,13 @@ function pieceRows(
     const rings = tune.notes
       .slice(first, end)
       .flatMap(({ written }, place) => (written.kind === 'note' && sheet.unknown?.has(written.note) === true ? [place] : []));
+    const marks = bars.flatMap((bar): readonly (readonly [number, string])[] => {
+      const name = sheet.phrases?.get(bar);
+      return name === undefined ? [] : [[tune.bars[bar].first - first, name]];
+    });
     const number = tune.bars[bars[0]].number;
     const texts = number > 1 ? [{ x: paperMargin, y: 16, text: String(number), size: 15, weight: 700 }] : [];
-    return { ...goesOn, texts, staves: [{ abc, x: paperMargin, width, top: 24, scale, rings }], height: 24 + staffHeight(abc) * scale };
+    return { ...goesOn, texts, staves: [{ abc, x: paperMargin, width, top: 24, scale, rings, marks }], height: 24 + staffHeight(abc) * scale };
   });
   return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];
 }

@@ -148,7 +148,7 @@ export class SheetPaperComponent {
       // What is drawn larger keeps its own measure inside.
       drawing.setAttribute('transform', `translate(0 ${-staffTop}) scale(${music[index].scale ?? 1})`);
       drawing.append(...svg.childNodes);
-      place.replaceChildren(drawing, ...ringsOf(engraving, music[index].rings ?? []));
+      place.replaceChildren(drawing, ...ringsOf(engraving, music[index].rings ?? []), ...marksOf(engraving, music[index].marks ?? []));
     }
     this.bench().nativeElement.replaceChildren();
     this.engraved.set(found);
@@ -165,6 +165,19 @@ function ringsOf({ notes }: Engraving, places: readonly number[]): SVGCircleElem
     for (const [name, value] of Object.entries({ cx: note.x, cy: note.y, r: 14, fill: 'none', stroke: '#000', 'stroke-width': 2.2 }))
       ring.setAttribute(name, String(value));
     return [ring];
+  });
+}
+
+/** Words over some notes, a little to their left, above the staff. */
+function marksOf({ notes }: Engraving, marks: readonly (readonly [place: number, text: string])[]): SVGTextElement[] {
+  return marks.flatMap(([place, text]) => {
+    const note = notes[place];
+    if (note === undefined) return [];
+    const mark = document.createElementNS('http://www.w3.org/2000/svg', 'text');
+    const style = { 'font-family': paperFonts.latin, 'font-size': 16, 'font-weight': 800, fill: '#000' };
+    for (const [name, value] of Object.entries({ x: note.x - 8, y: Math.min(-10, (note.y ?? 0) - 22), ...style })) mark.setAttribute(name, String(value));
+    mark.textContent = text;
+    return [mark];
   });
 }
 

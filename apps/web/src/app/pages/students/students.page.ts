@@ -11,11 +11,12 @@ import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { StudentFormComponent } from './student-form.component';
+import { StudentTunesComponent } from './student-tunes.component';
 
 /** Who learns here. */
 @Component({
   selector: 'zp-students',
-  imports: [TipComponent, FormsModule, SentenceComponent, StudentFormComponent, DatePipe],
+  imports: [TipComponent, FormsModule, SentenceComponent, StudentFormComponent, StudentTunesComponent, DatePipe],
   template: `
     <div class="page">
       <zp-sentence place="Students"><span>Students</span></zp-sentence>
@@ -68,6 +69,15 @@ import { StudentFormComponent } from './student-form.component';
                 >
                   Name and consent
                 </button>
+                <button
+                  type="button"
+                  class="word"
+                  [attr.aria-expanded]="tunesOf() === student.id"
+                  [attr.aria-label]="'Tunes of ' + student.alias"
+                  (click)="tunesOf.set(tunesOf() === student.id ? '' : student.id)"
+                >
+                  Tunes
+                </button>
                 <button type="button" class="word" [attr.aria-label]="'Link for the tablet of ' + student.alias" (click)="makeLink(student)">
                   Tablet link
                 </button>
@@ -78,6 +88,9 @@ import { StudentFormComponent } from './student-form.component';
               </div>
               @if (open() === student.id) {
                 <zp-student-form [student]="student" (closed)="open.set('')" />
+              }
+              @if (tunesOf() === student.id) {
+                <zp-student-tunes [student]="student" />
               }
               @if (link(); as made) {
                 @if (made.of === student.id) {
@@ -118,6 +131,8 @@ export class StudentsPage implements OnDestroy {
   protected readonly attempt = new Attempt();
   /** Student whose fields are open. */
   protected readonly open = signal('');
+  /** Student whose tunes are shown. */
+  protected readonly tunesOf = signal('');
   protected readonly link = signal<(StudentLink & { readonly of: string }) | undefined>(undefined);
   /** Where the student whose link is shown is signed in. */
   protected readonly tablets = signal<readonly Tablet[]>([]);

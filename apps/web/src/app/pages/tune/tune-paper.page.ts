@@ -1,14 +1,14 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
-import { arrangedTune, excerptOf, hardestPair, newNotesOf, roundOf } from '@zelpit/core';
+import { arrangedTune, excerptOf, hardestPair, newNotesOf, roundOf, type Form, type Tune } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
-import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { InstrumentShelf, isAlike, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import type { SheetOnPaper } from '../../music/paper/paper-layout';
@@ -16,7 +16,7 @@ import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../
 import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
 import { addressOfLine } from '../../music/paper/sheet-printer.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
-import { catchError, of } from 'rxjs';
+import { catchError, forkJoin, map, of } from 'rxjs';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
@@ -27,7 +27,37 @@ const sheetsLookedAt = 5;
 /** Staff of 46 px, 12 mm, for young eyes and a stand. */
 const pupilScale = 1.48;
 
-/** A tune on paper for one pupil: a large staff, letters or words, rings and fingers for the new notes only. */
+/** Names of phrases where they are written first: the letter of their part before the first of it. */
+function phrasesOf({ sections, parts, measures }: Form): ReadonlyMap<number, string> {
+  if (sections.length < 2) return new Map();
+  return new Map(
+    sections.map(({ number, part, first }, index) => {
+      const { bar, lead } = measures[first];
+      const isFirst = sections[index - 1]?.part !== part;
+      return [lead.at(0) ?? bar, isFirst ? `${parts[part].letter} ${number}` : String(number)];
+    }),
+  );
+}
+
+/** One of a class, and how they play the tune. */
+interface ClassMember {
+  readonly alias: string;
+  readonly arrangement: Arrangement;
+}
+
+/** The same music once, with the names of all who play it. */
+function sharedMusic(all: readonly { readonly alias: string; readonly music: Tune }[]): readonly { readonly names: readonly string[]; readonly music: Tune }[] {
+  const pages = new Map<string, { names: string[]; music: Tune }>();
+  for (const { alias, music } of all) {
+    const text = excerptOf('', '', music).abc;
+    const page = pages.get(text);
+    if (page === undefined) pages.set(text, { names: [alias], music });
+    else page.names.push(alias);
+  }
+  return [...pages.values()];
+}
+
+/** A tune on paper for one pupil, or for a class: a large staff, letters or words, rings and fingers for the new notes only. */
 @Component({
   selector: 'zp-tune-paper-page',
   imports: [SentenceComponent, RouterLink, SheetPaperComponent, ChooserComponent, ForWhomComponent],
@@ -35,7 +65,15 @@ const pupilScale = 1.48;
     <div class="page">
       <zp-sentence>
         <a class="chooser-word" [routerLink]="['/tunes', id()]">{{ opened()?.detail?.title ?? 'A tune' }}</a>
-        <zp-for-whom [hasInstrument]="false" /><span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, below the notes: </span>
+        @if (ofClass()) {
+          <span class="quiet"> for </span>
+        } @else {
+          <zp-for-whom [hasInstrument]="false" /><span class="quiet">, or </span>
+        }
+        <button type="button" class="chooser-word" [attr.aria-pressed]="isForClass()" (click)="toggleClass()">
+          {{ isForClass() ? 'the class' : 'for the class' }}
+        </button>
+        <span class="quiet"> on </span><span>{{ size().name }} paper</span><span class="quiet">, below the notes: </span>
         <zp-chooser purpose="Under the notes" [value]="words.kind()" [choices]="words.choices" (valueChange)="words.choose($event)" />
         @if (voiceChoices().length > 0) {
           <span class="quiet">, for </span><zp-chooser purpose="Voice" [value]="voice()" [choices]="voiceChoices()" (valueChange)="voice.set($event)" />
@@ -119,10 +157,16 @@ export class TunePaperPage implements OnDestroy {
     const text = `A round in ${round.entries.length} voices. You are voice ${own.voice}`;
     return own.voice === 1 ? `${text}: you begin.` : `${text}: begin when the first voice is at bar ${own.bar}.`;
   });
+  protected readonly isForClass = signal(false);
+  /** All who play such an instrument, each as they play this tune; undefined where the page is for one. */
+  protected readonly ofClass = signal<readonly ClassMember[] | undefined>(undefined);
   /** The code under which the tablet opens it, where the tune is on one of the student's sheets. */
   private readonly code = signal('');
 
   protected readonly newText = computed(() => {
+    const members = this.ofClass();
+    if (members !== undefined)
+      return members.length === 0 ? 'Nobody has an instrument for this tune yet.' : 'Everybody’s layer stands under their names; who plays the same shares it.';
     const count = this.unknown().length;
     if (count === 0) return 'No note is new, so the whole page is music.';
     return count === 1 ? 'The new note stands at the top and is ringed in the music.' : 'New notes stand at the top and are ringed in the music.';
@@ -137,9 +181,21 @@ export class TunePaperPage implements OnDestroy {
     const excerpt = excerptOf(detail.title, '', played);
     const about = [...(student === undefined ? [] : [`for ${student.alias}`]), nameOf(instrument)].join(', ');
     const note = this.roundText();
+    const members = this.ofClass();
+    if (members !== undefined) {
+      const pages = sharedMusic(members.map(({ alias, arrangement }) => ({ alias, music: arrangedTune(instrument, opened.tune, arrangement) })));
+      return {
+        ...{ title: detail.title, about: `for the class, ${nameOf(instrument)}.`, note: '', instrument, words: this.words.words(), isOnePiece: true },
+        lines: pages.map(({ names, music }) => {
+          const [home, other] = hardestPair(instrument, music);
+          return { kind: 'tune', home, other, repetitions: 1, tempo: null, point: names.join(', '), code: '', excerpt: excerptOf(detail.title, '', music) };
+        }),
+      };
+    }
     return {
       ...{ title: detail.title, about: `${about}.`, note, instrument, words: this.words.words(), isOnePiece: true, tuneScale: pupilScale },
       unknown: new Set(this.unknown()),
+      phrases: phrasesOf(formOfTune({ ...opened, tune: played })),
       lines: [{ kind: 'tune', home, other, repetitions: 1, tempo: null, point: '', code: this.code(), excerpt }],
     };
   });
@@ -155,9 +211,14 @@ export class TunePaperPage implements OnDestroy {
       const student = this.state.student();
       if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
       untracked(() => {
-        this.tunes.open(id).subscribe({ next: (opened) => this.opened.set(opened), error: (error: unknown) => this.fault.set(messageOf(error)) });
+        this.tunes.open(id).subscribe({
+          next: (opened) => {
+            this.opened.set(opened);
+            if (student !== undefined) this.findCode(student.id);
+          },
+          error: (error: unknown) => this.fault.set(messageOf(error)),
+        });
         this.arrangement.set(noArrangement);
-        if (student !== undefined) this.findCode(student.id);
         if (student !== undefined)
           this.arrangements
             .get(id, student.id)
@@ -184,6 +245,29 @@ export class TunePaperPage implements OnDestroy {
         );
         this.code.set(items.at(0)?.code ?? '');
       });
+  }
+
+  /** One page for all who play such an instrument, or one for the student again. */
+  protected toggleClass(): void {
+    const instrument = this.opened()?.instrument;
+    this.isForClass.update((on) => !on);
+    this.ofClass.set(undefined);
+    if (instrument === undefined || !this.isForClass()) return;
+    const alike = new Set(
+      this.shelf.held().flatMap(({ owner, model }) => (owner.kind === 'student' && isAlike(this.shelf.known(model), instrument) ? [owner.id] : [])),
+    );
+    const members = this.state.students().filter(({ id }) => alike.has(id));
+    if (members.length === 0) {
+      this.ofClass.set([]);
+      return;
+    }
+    forkJoin(members.map(({ id, alias }) => this.arrangements.get(this.id(), id).pipe(map(({ arrangement }) => ({ alias, arrangement }))))).subscribe({
+      next: (all) => this.ofClass.set(all),
+      error: (error: unknown) => {
+        this.isForClass.set(false);
+        this.notices.fault(error);
+      },
+    });
   }
 
   protected choose(size: PaperSize): void {

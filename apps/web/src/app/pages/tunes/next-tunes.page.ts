@@ -29,7 +29,7 @@ import { LanesComponent } from '../../music/lanes/lanes.component';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { TempoComponent } from '../../music/sound/tempo.component';
 import { Transport } from '../../music/sound/transport.service';
-import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { InstrumentShelf, isAlike } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { TunesService } from '../../documents/tune/tunes.service';
@@ -328,9 +328,6 @@ const dotsFor = (octaves: number): readonly number[] => Array.from({ length: oct
 const mostPhrase = 12;
 /** Bars of a tune that are heard. */
 const firstBars = 4;
-
-/** True where two instruments have the same notes under the same names. */
-const isAlike = (one: Instrument, other: Instrument): boolean => one.family === other.family && one.notes[0].id === other.notes[0].id;
 
 function choicesOf(tunes: readonly TuneSummary[], valueOf: (tune: TuneSummary) => string, none: string): readonly Choice<string>[] {
   const values = [...new Set(tunes.map(valueOf))].filter((value) => value !== '').sort((one, other) => one.localeCompare(other));

@@ -203,3 +203,6 @@ export class InstrumentShelf {
     }
   }
 }
+
+/** True where two instruments have the same notes under the same names, so that a class plays from one page. */
+export const isAlike = (one: Instrument, other: Instrument): boolean => one.family === other.family && one.notes[0].id === other.notes[0].id;
