@@ -43,7 +43,7 @@ export interface SheetOnPaper {
   readonly unknown?: ReadonlySet<NoteId>;
   /** Where the phrases of a whole tune begin, by the index of the bar, as they are called: "A 1", "2". */
   readonly phrases?: ReadonlyMap<number, string>;
-  /** How large whole tunes are drawn; 1 where nothing is said. */
+  /** How large whole tunes are drawn, as close as on a page of their own; where nothing is said they stand as wide as on a screen. */
   readonly tuneScale?: number;
 }
 
@@ -276,7 +276,7 @@ function pieceRows(
   }
   const tune = wordsUnder(instrument, tuneAtRow(instrument, excerpt), words);
   const scale = sheet.tuneScale ?? 1;
-  const lines = scoreLines(tune, (width / scale) * (scale > 1 ? pupilDensity : 1), undefined, true);
+  const lines = scoreLines(tune, (width / scale) * (sheet.tuneScale === undefined ? 1 : pupilDensity), undefined, true);
   const rows = lines.map(({ abc, first, end, bars }): UnplacedRow => {
     const rings = tune.notes
       .slice(first, end)
@@ -286,7 +286,7 @@ function pieceRows(
       return name === undefined ? [] : [[tune.bars[bar].first - first, name]];
     });
     const number = tune.bars[bars[0]].number;
-    const texts = number > 1 ? [{ x: paperMargin, y: 16, text: String(number), size: 15, weight: 700 }] : [];
+    const texts = number > 1 ? [{ x: paperMargin, y: 9, text: String(number), size: 15, weight: 700 }] : [];
     return { ...goesOn, texts, staves: [{ abc, x: paperMargin, width, top: 24, scale, rings, marks }], height: 24 + staffHeight(abc) * scale };
   });
   return [head, ...rows, ...scriptRows(goesOn, excerpt, width, measure)];

@@ -166,7 +166,7 @@ export class TunePaperPage implements OnDestroy {
   protected readonly newText = computed(() => {
     const members = this.ofClass();
     if (members !== undefined)
-      return members.length === 0 ? 'Nobody has an instrument for this tune yet.' : 'Everybody’s layer stands under their names; who plays the same shares it.';
+      return members.length === 0 ? 'Nobody has an instrument for this tune yet.' : 'Each way of playing it stands under the names of all who play it so.';
     const count = this.unknown().length;
     if (count === 0) return 'No note is new, so the whole page is music.';
     return count === 1 ? 'The new note stands at the top and is ringed in the music.' : 'New notes stand at the top and are ringed in the music.';
@@ -185,7 +185,15 @@ export class TunePaperPage implements OnDestroy {
     if (members !== undefined) {
       const pages = sharedMusic(members.map(({ alias, arrangement }) => ({ alias, music: arrangedTune(instrument, opened.tune, arrangement) })));
       return {
-        ...{ title: detail.title, about: `for the class, ${nameOf(instrument)}.`, note: '', instrument, words: this.words.words(), isOnePiece: true },
+        ...{
+          title: detail.title,
+          about: `for ${members.map(({ alias }) => alias).join(', ') || 'the class'}, ${nameOf(instrument)}.`,
+          note: '',
+          instrument,
+          words: this.words.words(),
+          isOnePiece: true,
+          tuneScale: 1,
+        },
         lines: pages.map(({ names, music }) => {
           const [home, other] = hardestPair(instrument, music);
           return { kind: 'tune', home, other, repetitions: 1, tempo: null, point: names.join(', '), code: '', excerpt: excerptOf(detail.title, '', music) };
