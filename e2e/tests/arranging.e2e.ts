@@ -99,6 +99,16 @@ test.describe('a bar taken apart', () => {
     await expect(page).toHaveURL(/bars\/2-2$/);
     await page.keyboard.press('n');
     await expect(page.getByRole('button', { name: 'Place: Bars 2 and 3' })).toBeVisible();
+    // A stretch of one's own: from the second change of these bars to the one after it.
+    await page.keyboard.press('ArrowRight');
+    await page.getByRole('button', { name: 'Begin here' }).click();
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('d');
+    await expect(page).toHaveURL(/bars\/n\d+-\d+$/);
+    await expect(page.getByRole('button', { name: /^Place: .+ in bar 2/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Put these notes on Pim’s sheet' })).toBeEnabled();
+    await page.keyboard.press('n');
+    await expect(page.getByRole('button', { name: /^Place: Bars? 2/ })).toBeVisible();
     await page.goto(page.url().replace(/bars.*/, 'bars/99-99'));
     await expect(page.getByText('There is no bar 99 with notes: the tune has 16.')).toBeVisible();
   });
@@ -131,6 +141,38 @@ test('known notes find the next tune, and one more note opens others', async ({ 
   await page.getByRole('button', { name: 'Meter: any meter' }).click();
   await page.getByRole('menuitem', { name: '3/4' }).click();
   await expect(lists.getByRole('link')).toHaveText(["The Goose's Umbrella"]);
+  await choose(page, 'Lowest note', 'A');
+  await expect(lists.getByRole('link')).toHaveCount(0);
+});
+
+test('a phrase in another rhythm is kept for a class, and a keep is taken back', async ({ page }) => {
+  await signIn(page);
+  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+  const headers = { 'x-zelpit-token': token };
+  const { id } = (await (await page.request.post('/api/students', { data: { alias: 'Sorrel' }, headers })).json()) as { id: string };
+  const held = {
+    studentId: id,
+    model: 'ocarina-12-c-split',
+    hands: 'left-on-top',
+    tuning: { kind: 'chart' },
+    schools: {},
+    referenceHertz: null,
+    knownNotes: [],
+  };
+  expect((await page.request.post('/api/instruments', { data: { ...held, name: 'Sorrel’s ocarina', note: '' }, headers })).status()).toBe(201);
+  await openPage(page, 'Moth at the Window', 'arrange', 'Jorun');
+  await page.getByRole('button', { name: 'dot and cut' }).click();
+  await page.getByRole('button', { name: /^Keep for all \d who play it/ }).click();
+  await expect(page.getByText(/^Kept for \d students\./)).toBeVisible();
+  await page.goto('/students');
+  await page.getByRole('button', { name: 'Tunes of Sorrel' }).click();
+  const tunes = page.getByRole('list', { name: 'Tunes as Sorrel plays them' });
+  await expect(tunes).toContainText(/Moth at the Window: \d bars in another rhythm/);
+  await page.goBack();
+  await page.getByRole('button', { name: 'Leave as written' }).click();
+  await page.getByRole('button', { name: /^Keep for all \d who play it/ }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'dot and cut' })).toHaveAttribute('aria-pressed', 'true');
 });
 
 test.describe('playing along', () => {

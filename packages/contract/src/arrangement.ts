@@ -1,4 +1,4 @@
-import { noteIdSchema, ornamentKinds } from '@zelpit/core';
+import { noteIdSchema, ornamentKinds, phraseRhythms } from '@zelpit/core';
 import * as z from 'zod';
 import { idSchema } from './problem';
 import { route, staff } from './route';
@@ -25,6 +25,11 @@ export const arrangementSchema = z.strictObject({
   graces: z.record(noteIndex, z.array(noteIdSchema).max(12)).default({}),
   /** Notes that are played as another one, by their index. */
   instead: z.record(noteIndex, noteIdSchema).default({}),
+  /** Bars, as counted aloud, that are played in another rhythm than is written. */
+  rhythms: z
+    .array(z.strictObject({ from: z.number().int().min(0).max(99_999), to: z.number().int().min(0).max(99_999), rhythm: z.enum(phraseRhythms) }))
+    .max(100, 'At most 100 phrases of a tune can have another rhythm.')
+    .default([]),
   /** Version of the tune's text that it was made for. */
   tuneVersion: z.number().int().min(1).default(1),
 });

@@ -55,6 +55,10 @@ const tuneFilterShape = {
   hard: z.enum(['little', 'some', 'much']).optional(),
   /** Notes that follow each other in it, with commas between. */
   phrase: idList(40).optional(),
+  /** Notes of a range, with commas between: tunes that keep within it. */
+  within: idList(80).optional(),
+  /** A title: tunes that are usually played before or after it. */
+  beside: typedText.max(120).optional(),
 };
 
 export const tuneListQuerySchema = pageQuerySchema.extend({ find: findSchema, ...tuneFilterShape });
@@ -107,8 +111,10 @@ export const tunePinsSchema = z.strictObject({
 });
 export type TunePins = z.infer<typeof tunePinsSchema>;
 
-/** Which stretch of a tune a script is for, as the address of the page has it: "1-1", "6a". */
-export const scriptKeySchema = z.string().regex(/^\d{1,5}(-\d{1,5}|[ab])$/, 'A stretch is written as 1-2, or 6a for half a bar.');
+/** Which stretch of a tune a script is for, as the address of the page has it: "1-1", "6a", "n5-9" for notes. */
+export const scriptKeySchema = z
+  .string()
+  .regex(/^(\d{1,5}(-\d{1,5}|[ab])|n\d{1,6}-\d{1,6})$/, 'A stretch is written as 1-2, as 6a for half a bar, or as n5-9 for notes.');
 
 /** What teachers say of a tune beside its text. */
 export const tuneNotesSchema = z.strictObject({

@@ -1,3 +1,5 @@
+import type { TuneNotes } from '@zelpit/contract';
+
 /** The made-up studio of the demo. Nobody in it exists. */
 export const demoStudio = {
   studio: 'Orrin Stair Studio',
@@ -68,4 +70,19 @@ export const demoSyllables = {
   f: { note: 'fa', grace: 'fi' },
   'high-g': { note: 'gee', grace: 'pi' },
   'high-a': { note: 'ay', grace: 'hi' },
+};
+
+/** What the demo's teacher says of tunes: what they are for, the sets that they stand in, the round. */
+export const demoTuneNotes: Readonly<Record<string, Partial<TuneNotes>>> = {
+  'Hymn for the Lamplighter': { uses: ['church'] },
+  'Two Lanterns at Vell Ford': { uses: ['church', 'session'] },
+  'The Kettle on Skellow Stair': { uses: ['dancers', 'session'] },
+  "Madam Plover's Umbrella": { uses: ['dancers'], after: 'The Gooseberry Clerk' },
+  'The Gooseberry Clerk': { uses: ['dancers'], before: "Madam Plover's Umbrella", after: 'Thimbles in the Hayloft' },
+  'Thimbles in the Hayloft': { uses: ['dancers'], before: 'The Gooseberry Clerk' },
+  'Marmalade for the Ferryman': { uses: ['dancers', 'session'] },
+  'Buttons on the Stair': { uses: ['class'] },
+  'Owl on the Gatepost': { uses: ['class'], after: 'The Tall Kettle' },
+  'The Tall Kettle': { uses: ['class'], before: 'Owl on the Gatepost', round: { voices: 4, after: null } },
+  'Pennies in the Orrin Well': { uses: ['class'] },
 };

@@ -1,4 +1,4 @@
-import type { Student } from '@zelpit/contract';
+import { noTuneNotes, type Student } from '@zelpit/contract';
 import {
   changesOfTune,
   heldPhrase,
@@ -23,7 +23,7 @@ import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../fingerings/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
 import { MovementRepository } from '../movements/movement.repository';
-import { demoFingerings, demoInstruments, demoMovements, demoSignIn, demoStudio, demoSyllables } from './demo-studio.data';
+import { demoFingerings, demoInstruments, demoMovements, demoSignIn, demoStudio, demoSyllables, demoTuneNotes } from './demo-studio.data';
 import { demoBooks } from './demo-tunes.data';
 
 /** Removes the demo studio with all that is in it, and nothing else. */
@@ -66,6 +66,8 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
     studioId,
     entries.map((entry) => keptTuneOf(instrument, entry)),
   );
+  for (const { id, title } of (await tunes.list(studioId, { limit: 100 })).items)
+    if (title in demoTuneNotes) await tunes.setAbout(studioId, id, 1, { ...noTuneNotes, ...demoTuneNotes[title] });
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
   await new SheetRepository(database).add(studioId, {
     studentId: first.id,

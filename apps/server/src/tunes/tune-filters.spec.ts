@@ -87,6 +87,21 @@ describe('tunes by other things', () => {
     expect(await ownTitles('phrase=e5,b5')).toEqual([]);
   });
 
+  it('a range that they keep within', async () => {
+    expect(await ownTitles('within=g5,a5,b5')).toEqual(['Five Spoons']);
+    expect(await ownTitles('within=g5,a5,b5,c6')).toEqual(['Five Spoons', 'Snail on the Sill']);
+    expect(await ownTitles('within=')).toEqual(await ownTitles(''));
+  });
+
+  it('what is played before and after another, whichever of the two says so', async () => {
+    const { items } = (await ada.get('/api/tunes?find=Crooked').expect(200)).body as Page<TuneSummary>;
+    await ada.put(`/api/tunes/${items[0].id}/about`, { notes: { ...noTuneNotes, before: 'Two Left Boots', after: 'Elsewhere' }, version: 1 }).expect(200);
+    expect(await titles('beside=two%20left%20boots')).toEqual(['Crooked Ladder']);
+    expect(await titles('beside=Crooked Ladder')).toEqual(['Two Left Boots']);
+    expect(await titles('beside=Elsewhere')).toEqual(['Crooked Ladder']);
+    expect(await titles('beside=Nowhere')).toEqual([]);
+  });
+
   it.each(['use=circus', 'missing=-1', 'hard=very', `known=${'a5,'.repeat(90)}`])('refuse %s', async (query) => {
     await ada.get(`/api/tunes?${query}`).expect(400);
   });

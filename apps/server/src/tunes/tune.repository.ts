@@ -44,6 +44,8 @@ interface Filter {
   readonly use?: string;
   readonly hard?: string;
   readonly phrase?: readonly string[];
+  readonly within?: readonly string[];
+  readonly beside?: string;
 }
 
 interface Wanted extends PageQuery, Filter {
@@ -54,9 +56,9 @@ const list = (values: readonly string[] | undefined): readonly string[] | null =
 const pieces = (text: string | undefined, between: string): readonly string[] | null => list(text?.split(between).filter((piece) => piece !== ''));
 const escapedLike = (text: string): string => text.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`);
 
-/** What a filter lets through, as conditions whose values are numbered from a place on. */
+/** What a filter lets through, as conditions whose values are numbered from a place on; the first value of the query is the studio. */
 function conditionsOf(
-  { rhythm, instrument, known, missing, movements, meter, use, hard, phrase }: Filter,
+  { rhythm, instrument, known, missing, movements, meter, use, hard, phrase, within, beside }: Filter,
   from: number,
 ): { readonly sql: string; readonly values: readonly unknown[] } {
   const at = (place: number): string => `$${from + place}`;
@@ -68,10 +70,15 @@ function conditionsOf(
          AND (${at(5)}::text IS NULL OR meter = ${at(5)})
          AND (${at(6)}::text IS NULL OR about->'uses' ? ${at(6)})
          AND (${at(7)}::text IS NULL OR facts->>'hard' = ${at(7)})
-         AND (${at(8)}::text IS NULL OR facts->>'melody' LIKE ${at(8)})`,
+         AND (${at(8)}::text IS NULL OR facts->>'melody' LIKE ${at(8)})
+         AND (${at(9)}::text[] IS NULL OR outside = 0 AND NOT EXISTS (SELECT 1 FROM jsonb_array_elements_text(facts->'theme') n WHERE n <> ALL(${at(9)})))
+         AND (${at(10)}::text IS NULL OR lower(${at(10)}) IN (lower(about->>'before'), lower(about->>'after'))
+              OR lower(title) IN (SELECT lower(beside) FROM tune neighbour, unnest(ARRAY[neighbour.about->>'before', neighbour.about->>'after']) beside
+                                  WHERE neighbour.studio_id = $1 AND neighbour.deleted_at IS NULL AND lower(neighbour.title) = lower(${at(10)}) AND beside <> ''))`,
     values: [
       ...[rhythm ?? null, pieces(instrument, ','), list(known), missing ?? null, movements === undefined ? null : (pieces(movements, '|') ?? [])],
       ...[meter ?? null, use ?? null, hard ?? null, list(phrase) === null ? null : `%${escapedLike(melodyText(phrase ?? []))}%`],
+      ...[list(within), beside ?? null],
     ],
   };
 }

@@ -19,8 +19,10 @@ import {
   outsideOf,
   proposalOf,
   proposedKey,
+  phraseRhythms,
   shiftsOf,
   simplifiedFor,
+  type PhraseRhythm,
   type KeyRow,
 } from '.';
 
@@ -36,6 +38,49 @@ const notesOf = (tune: Tune): string[] => tune.notes.map(({ written }) => (writt
 
 /** A hymn in D that dips a fourth under its home note. */
 const hymn = 'D4 F2 G2 | A4 F4 | G2 F2 E2 D2 | A,4 D4 | F4 G2 A2 | B4 A4 | G2 F2 E2 C2 | D8 |]';
+
+describe('a phrase in another rhythm', () => {
+  const played = (music: string, rhythm: PhraseRhythm, meter = '2/4', bars: readonly [number, number] = [1, 1]): string =>
+    musicOf(arrangedTune(whistle, tuneOf(music, 'D', whistle, meter), { ...asWritten, rhythms: [{ from: bars[0], to: bars[1], rhythm }] }));
+
+  it('shares a beat of two notes evenly, long and short, or short and long', () => {
+    expect(played('D>E F<G|A4|]', 'even')).toBe('DE FG|A4|]');
+    expect(played('DE FG|A4|]', 'dotted')).toBe('D3/2E/ F3/2G/|A4|]');
+    expect(played('DE FG|A4|]', 'cut')).toBe('D/E3/2 F/G3/2|A4|]');
+  });
+
+  it('shares the three eighths of a beat in 6/8', () => {
+    expect(played('DEF G3|]', 'dotted', '6/8')).toBe('D3/2E/F G3|]');
+    expect(played('D>EF G2A|]', 'even', '6/8')).toBe('DEF G2A|]');
+  });
+
+  it('leaves other bars, rests, ties and tuplets as they are', () => {
+    expect(played('DE FG|DE FG|]', 'dotted', '2/4', [2, 2])).toBe('DE FG|D3/2E/ F3/2G/|]');
+    expect(played('Dz F2|(3DEF G2-|GA B2|]', 'dotted', '2/4', [1, 3])).toBe('Dz F2|(3DEF G2-|GA B2|]');
+  });
+
+  it('keeps the length of every bar and its theme notes, whatever is asked for', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('DE', 'F>G', 'A2', 'Bz', 'D/E/F', 'G<A', '(3DEF'), { minLength: 2, maxLength: 12 }),
+        fc.constantFrom(...phraseRhythms),
+        (beats, rhythm) => {
+          const music = `${beats.map((beat, index) => `${beat}${index % 2 === 1 ? '|' : ' '}`).join('')}${beats.length % 2 === 1 ? 'A2' : ''}|]`;
+          const before = tuneOf(music, 'D', whistle, '2/4');
+          const after = arrangedTune(whistle, before, { ...asWritten, rhythms: [{ from: 1, to: 99, rhythm }] });
+          expect(notesOf(after)).toEqual(notesOf(before));
+          const lengths = ({ bars, notes }: Tune): number[] =>
+            bars.map(({ first, end }) => notes.slice(first, end).reduce((sum, { duration }) => sum + duration, 0));
+          lengths(after).forEach((length, bar) => expect(length).toBeCloseTo(lengths(before)[bar], 9));
+        },
+      ),
+    );
+  });
+
+  it('is named in what is played otherwise', () => {
+    expect(arrangementText({ ...asWritten, rhythms: [{ from: 1, to: 4, rhythm: 'even' }] })).toBe('4 bars in another rhythm');
+  });
+});
 
 describe('keys', () => {
   it('offers a hymn in D on a D whistle in G, which fits and is easier, not in B', () => {
@@ -270,6 +315,29 @@ describe('hard places', () => {
     const found = hardPlaces(whistle, tune, changesOfTune(whistle, tune), { tempo: 60 });
     expect(found.breath?.seconds).toBeCloseTo(10);
     expect(found.breath?.text).toBe('The longest stretch without a rest is 10 seconds, over the repeat: plan 1 place to breathe in it.');
+  });
+
+  it('says where the instrument is hardly held, and lets it count in the curve', () => {
+    const tune = tuneOf('A4 A4 | g4 {a}d4 | A8 |]', 'HP', practiceChanter);
+    const changes = changesOfTune(practiceChanter, tune);
+    const found = hardPlaces(practiceChanter, tune, changes);
+    expect(found.comfort).toBe(
+      'High G to D (bar 2): no finger is left to hold the instrument. Rest the foot of the chanter on a table, or hold it with the right thumb.',
+    );
+    const held = tuneOf('A4 A4 | B4 A4 | A8 |]', 'HP', practiceChanter);
+    expect(hardPlaces(practiceChanter, held, changesOfTune(practiceChanter, held)).comfort).toBeUndefined();
+    const [, second] = found.bars;
+    const alone = [...changes.open, ...changes.underGraceNotes]
+      .filter(({ places }) => places.some(({ bar }) => bar === 2))
+      .reduce((sum, { difficulty }) => sum + difficulty, 0);
+    expect(second.difficulty).toBeGreaterThan(alone);
+  });
+
+  it('names movements that have no time at this tempo, with what fits', () => {
+    const tune = tuneOf('A2 {GdGe}A2 B2 c2 | A8 |]', 'HP', practiceChanter);
+    const changes = changesOfTune(practiceChanter, tune);
+    expect(hardPlaces(practiceChanter, tune, changes, { tempo: 40 }).tooFast).toBeUndefined();
+    expect(hardPlaces(practiceChanter, tune, changes, { tempo: 160 }).tooFast).toMatch(/^Too fast at this tempo: the taorluath in bar 1 \(.+ fits\)\.$/);
   });
 
   it('answers for rests, one note and notes outside', () => {

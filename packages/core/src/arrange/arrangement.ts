@@ -2,8 +2,9 @@ import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { gracesAt, decoratedNotes, withGraces } from '../chunk';
 import type { LayerKind, OrnamentKind } from '../movement';
 import { keyOfFifths, semitoneOf, type Key, type Score, type ScoreEvent, type ScorePitch } from '../score';
-import { keyWay, pitchOfNote, readTune, type Tune } from '../tune';
+import { keyWay, pitchOfNote, readTune, type Tune, type TuneNote } from '../tune';
 import { count, listed } from '../words';
+import { inRhythm, type RhythmOfBars } from './phrase-rhythm';
 
 /** Bars that are played an octave lower or higher, as counted aloud. */
 export interface Fold {
@@ -25,18 +26,24 @@ export interface ArrangementOf {
   readonly graces: Readonly<Record<string, readonly NoteId[]>>;
   /** Notes that are played as another one. */
   readonly instead: Readonly<Record<string, NoteId>>;
+  /** Bars in another rhythm than is written. */
+  readonly rhythms: readonly RhythmOfBars[];
 }
 
-export const asWritten: ArrangementOf = { semitones: 0, folds: [], layers: {}, ornaments: {}, graces: {}, instead: {} };
+export const asWritten: ArrangementOf = { semitones: 0, folds: [], layers: {}, ornaments: {}, graces: {}, instead: {}, rhythms: [] };
+
+const barsIn = (stretches: readonly { readonly from: number; readonly to: number }[]): number =>
+  stretches.reduce((sum, { from, to }) => sum + to - from + 1, 0);
 
 /** "up a fourth, 2 bars folded, 3 ornaments added": what of a tune is played otherwise than it is written; "as written" where nothing is. */
-export function arrangementText({ semitones, folds, layers, ornaments, graces, instead }: ArrangementOf): string {
-  const bars = folds.reduce((sum, { from, to }) => sum + to - from + 1, 0);
+export function arrangementText({ semitones, folds, layers, ornaments, graces, instead, rhythms }: ArrangementOf): string {
+  const [bars, inOther] = [barsIn(folds), barsIn(rhythms)];
   const [added, replaced] = [new Set([...Object.keys(ornaments), ...Object.keys(graces)]).size, Object.keys(instead).length];
   const simpler = Object.values(layers).filter((kind) => kind !== 'full').length;
   const parts = [
     ...(semitones === 0 ? [] : [keyWay(semitones)]),
     ...(bars === 0 ? [] : [`${count(bars, 'bar')} folded by an octave`]),
+    ...(inOther === 0 ? [] : [`${count(inOther, 'bar')} in another rhythm`]),
     ...(added === 0 ? [] : [`${count(added, 'ornament')} added`]),
     ...(simpler === 0 ? [] : [`${count(simpler, 'embellishment')} at another layer`]),
     ...(replaced === 0 ? [] : [`${count(replaced, 'note')} played as another`]),
@@ -79,8 +86,8 @@ export const isFree = ({ notes }: Tune, index: number): boolean => {
   return note !== undefined && note.written.kind === 'note' && note.graceNotes.length === 0 && note.sign === undefined && !note.isTiedFromPrevious;
 };
 
-function movedScore(instrument: Instrument, tune: Tune, { semitones, folds, instead, ornaments }: ArrangementOf): Score {
-  const { score, voice } = tune;
+function movedScore(instrument: Instrument, tune: Tune, { semitones, folds, instead, ornaments, rhythms }: ArrangementOf): Score {
+  const { score, voice, notes } = tune;
   const shifts = shiftsOf(tune, semitones, folds);
   const keys = new Map<Key, Key>();
   const keyFor = (key: Key): Key => {
@@ -89,14 +96,14 @@ function movedScore(instrument: Instrument, tune: Tune, { semitones, folds, inst
     return known;
   };
   const bars = voice.bars.map((bar) => ({ ...bar, key: keyFor(bar.key) }));
-  const events = voice.events.map((event) => event);
+  const events = [...inRhythm(voice.events, voice.bars, rhythms)];
   for (const bar of bars) {
     for (let index = bar.first; index < bar.end; index += 1) {
       const shift = shifts[index];
       const other = instead[String(index)];
       const sign = ornaments[String(index)] === undefined ? undefined : signs[ornaments[String(index)]];
       if (shift === 0 && semitones === 0 && other === undefined && sign === undefined) continue;
-      events[index] = movedEvent(instrument, tune, index, { shift, key: bar.key, other, sign });
+      events[index] = movedEvent(instrument, notes[index], events[index], { shift, key: bar.key, other, sign });
     }
   }
   return { ...score, key: keyFor(score.key), voices: [{ ...voice, bars, events }], partOrder: score.partOrder };
@@ -109,17 +116,16 @@ interface Move {
   readonly sign: string | undefined;
 }
 
-function movedEvent(instrument: Instrument, { voice, notes }: Tune, index: number, { shift, key, other, sign }: Move): ScoreEvent {
-  const event = voice.events[index];
+function movedEvent(instrument: Instrument, note: TuneNote, event: ScoreEvent, { shift, key, other, sign }: Move): ScoreEvent {
   const moved = (pitch: ScorePitch): ScorePitch =>
     shift === 0 ? pitch : { ...spelled(instrument, semitoneOf(pitch) + shift, key), isTiedOn: pitch.isTiedOn, isTiedFromPrevious: pitch.isTiedFromPrevious };
-  const isPlayed = other !== undefined && notes[index].written.kind !== 'rest';
+  const isPlayed = other !== undefined && note.written.kind !== 'rest';
   const replaced = isPlayed
     ? [
         {
           ...pitchOfNote(instrument, other, key),
           isTiedOn: event.pitches.some(({ isTiedOn }) => isTiedOn),
-          isTiedFromPrevious: notes[index].isTiedFromPrevious,
+          isTiedFromPrevious: note.isTiedFromPrevious,
         },
       ]
     : undefined;

@@ -1,8 +1,9 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { changeName, kindPhrase } from '../change';
-import { MovementReader, type MovementDefinition } from '../movement';
+import { changeName, kindPhrase, supportHint } from '../change';
+import { layerName } from '../chunk';
+import { MovementReader, usualMovementSettings, type MovementDefinition } from '../movement';
 import type { Level } from '../timing';
-import type { Tune, TuneChange, TuneChanges } from '../tune';
+import { movementsOfTune, type Tune, type TuneChange, type TuneChanges, type TuneMovement } from '../tune';
 import { capital, count, listed } from '../words';
 
 /** How hard one bar is. */
@@ -22,6 +23,10 @@ export interface HardPlaces {
   readonly text: string;
   /** Longest stretch without a rest; undefined for a bag, which needs no breath. */
   readonly breath: { readonly seconds: number; readonly from: number; readonly to: number; readonly text: string } | undefined;
+  /** Where the fingers hardly hold the instrument, and how it is held up there; undefined where they always do. */
+  readonly comfort: string | undefined;
+  /** Movements that their notes are too short for at this tempo, and the layers that fit; undefined where all have the time they need. */
+  readonly tooFast: string | undefined;
   /** What it needs, one skill a line. */
   readonly skills: readonly string[];
 }
@@ -29,6 +34,8 @@ export interface HardPlaces {
 /** A bar this much harder than the middle one is a hard place. Our own choice. */
 const hardTimes = 1.8;
 const mostPlaces = 4;
+/** What a place adds to its bar's difficulty where the instrument is hardly held, and where a movement has no time. Our own choice. */
+const [hardlyHeld, tooShort] = [2, 4];
 /** So many seconds on one breath, by who plays. Our own choice. */
 const breaths: Readonly<Record<Level, number>> = { beginner: 5, learner: 8, fluent: 14 };
 
@@ -43,14 +50,57 @@ export function hardPlaces(
   { tempo = tune.tempo, level = 'learner', own = [] }: { readonly tempo?: number; readonly level?: Level; readonly own?: readonly MovementDefinition[] } = {},
 ): HardPlaces {
   const all = [...changes.open, ...changes.underGraceNotes, ...changes.tongued];
-  const bars = barsOf(instrument, tune, all);
+  const reader = new MovementReader(instrument, own);
+  const loose = looseChanges(instrument, all);
+  const hasty =
+    instrument.family === 'pipes'
+      ? movementsOfTune(instrument, tune, reader, { tempo, settings: usualMovementSettings, own }).filter(({ fits }) => fits !== undefined)
+      : [];
+  const extra = new Map<number, number>();
+  const add = (bar: number, more: number): void => void extra.set(bar, (extra.get(bar) ?? 0) + more);
+  for (const { change } of loose) for (const { bar } of change.places) add(bar, hardlyHeld);
+  for (const { note } of hasty) add(note.bar, tooShort);
+  const bars = barsOf(instrument, tune, all).map((bar) => ({ ...bar, difficulty: bar.difficulty + (extra.get(bar.bar) ?? 0) }));
   const sorted = bars.map(({ difficulty }) => difficulty).sort((one, other) => one - other);
   const middle = sorted[Math.floor(sorted.length / 2)] ?? 0;
   const hard = bars
     .filter(({ difficulty }) => difficulty > 0 && difficulty >= hardTimes * Math.max(middle, 1))
     .sort((one, other) => other.difficulty - one.difficulty);
   const shown = hard.slice(0, mostPlaces).sort((one, other) => one.bar - other.bar);
-  return { bars, text: placesText(shown), breath: breathOf(instrument, tune, tempo, level), skills: skillsOf(instrument, tune, all, own) };
+  return {
+    ...{ bars, text: placesText(shown), breath: breathOf(instrument, tune, tempo, level), skills: skillsOf(instrument, tune, all, reader) },
+    ...{ comfort: comfortText(instrument, loose), tooFast: tooFastText(instrument, hasty) },
+  };
+}
+
+interface LooseChange {
+  readonly change: TuneChange;
+  readonly hint: string;
+}
+
+/** Changes throughout which one hole or none stays covered. */
+const looseChanges = (instrument: Instrument, all: readonly TuneChange[]): readonly LooseChange[] =>
+  all.flatMap((change) => {
+    const hint = supportHint(instrument, change.held);
+    return hint === undefined ? [] : [{ change, hint }];
+  });
+
+function comfortText(instrument: Instrument, loose: readonly LooseChange[]): string | undefined {
+  const [first] = loose;
+  if (first === undefined) return undefined;
+  const named = loose.slice(0, mostPlaces).map(({ change }) => `${changeName(instrument, change.change)} (bar ${Math.max(1, change.places[0].bar)})`);
+  return `${capital(listed(named))}: ${first.hint.charAt(0).toLowerCase()}${first.hint.slice(1)}`;
+}
+
+function tooFastText(instrument: Instrument, hasty: readonly TuneMovement[]): string | undefined {
+  if (hasty.length === 0) return undefined;
+  const named = hasty.slice(0, mostPlaces).map(({ note, recognised, fits = [] }) => {
+    const name = recognised.kind === 'known' ? recognised.candidates[0].movement.names[0] : 'movement';
+    const fuller = fits.at(-1);
+    return `the ${name} in bar ${Math.max(1, note.bar)}${fuller === undefined ? '' : ` (${layerName(instrument, fuller, name)} fits)`}`;
+  });
+  const more = hasty.length - named.length;
+  return `Too fast at this tempo: ${listed(named)}${more > 0 ? ` and ${more} more` : ''}.`;
 }
 
 const numbers = ['No', 'One', 'Two', 'Three', 'Four'];
@@ -112,8 +162,7 @@ function breathOf(instrument: Instrument, { playedBars, bars, notes, meter }: Tu
 
 const mostSkills = 8;
 
-function skillsOf(instrument: Instrument, tune: Tune, all: readonly TuneChange[], own: readonly MovementDefinition[]): readonly string[] {
-  const reader = new MovementReader(instrument, own);
+function skillsOf(instrument: Instrument, tune: Tune, all: readonly TuneChange[], reader: MovementReader): readonly string[] {
   const movements = new Map<string, number>();
   const notes = new Set<NoteId>();
   tune.notes.forEach(({ written, graceNotes }, index) => {

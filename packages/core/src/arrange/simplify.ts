@@ -45,7 +45,8 @@ export function simplifiedFor(instrument: Instrument, tune: Tune, had: Had, own:
       layers[String(each.index)] = layer.kind;
       const after = tune.notes[each.index].written;
       const on = after.kind === 'note' ? ` on ${noteOf(instrument, after.note).schoolName}` : '';
-      say(each.index, `the ${each.name}${on} becomes ${nameOf(instrument, layer, each.name)}`);
+      // A throw on D says it itself.
+      say(each.index, `the ${each.name}${each.name.endsWith(on) ? '' : on} becomes ${nameOf(instrument, layer, each.name)}`);
     }
   }
   if (hasNotes) {

@@ -16,8 +16,11 @@ export function heldThroughout(...patterns: readonly Pattern[]): number {
 }
 
 /** A sentence where one hole or none stays covered throughout a change, or a movement: the instrument is hardly held then. */
-export function comfortHint(instrument: Instrument, ...patterns: readonly Pattern[]): string | undefined {
-  const held = heldThroughout(...patterns);
+export const comfortHint = (instrument: Instrument, ...patterns: readonly Pattern[]): string | undefined =>
+  supportHint(instrument, heldThroughout(...patterns));
+
+/** The same by the number of holes that stay covered. */
+export function supportHint(instrument: Instrument, held: number): string | undefined {
   if (held > 1) return undefined;
   return `${held === 1 ? 'One finger alone hardly holds the instrument.' : 'No finger is left to hold the instrument.'} ${support[instrument.family](instrument.fingers[instrument.fingers.length - 1].hand)}`;
 }

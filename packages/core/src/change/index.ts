@@ -4,4 +4,4 @@ export { crossingNoise, leadOf, outcomesOf, patternsAlong, type InBetween, type 
 export { isGlide, isPinch, mirrorCheck, physicalHints } from './hand-shape';
 export { hintsFor, type Hints } from './change-hints';
 export { headingOf, troubleOf, type Trouble } from './trouble';
-export { comfortHint, heldThroughout } from './comfort';
+export { comfortHint, heldThroughout, supportHint } from './comfort';

@@ -11,6 +11,8 @@ import {
   excerptOf,
   excerptTitle,
   hardestPair,
+  joined,
+  marked,
   rowsOf,
   rowsOfExcerpt,
   scriptOf,
@@ -86,7 +88,26 @@ describe('chunks', () => {
     expect(chunk.tune.notes.map(({ duration }) => Math.round(duration * 24))).toEqual([3, 3, 3, 2, 2]);
   });
 
+  it('marks a stretch by its notes, and names it by them', () => {
+    const { sources, leadIn } = chunkFrom(tune, bars(1));
+    const own = sources.slice(leadIn);
+    const begun = marked(own, 'first', own[1]);
+    expect(chunkFrom(tune, begun)).toMatchObject({ title: 'F to C in bar 1', leadIn: 1 });
+    expect(chunkFrom(tune, marked([own[1], own[3]], 'last', own[2])).title).toBe('F to E in bar 1');
+    expect(marked(own, 'last', own[0])).toEqual({ kind: 'notes', first: own[0], last: own[0] });
+    expect(marked([own[0], own[1]], 'first', own[3])).toEqual({ kind: 'notes', first: own[3], last: own[3] });
+    expect(chunkFrom(tune, { kind: 'notes', first: own[3], last: own[3] + 1 }).title).toMatch(/^C in bar 1 to .+ in bar 2$/);
+  });
+
+  it('joins halves to their bar, marked notes to their bars, bars to the next', () => {
+    expect(joined(tune, { kind: 'half', bar: 2, half: 'second' })).toEqual(bars(2));
+    expect(joined(tune, { kind: 'notes', first: 3, last: 7 })).toEqual(bars(tune.notes[3].bar, tune.notes[7].bar));
+    expect(joined(tune, bars(1))).toEqual(bars(1, 2));
+    expect(joined(tune, bars(8))).toBeUndefined();
+  });
+
   it('says what is not there', () => {
+    expect(chunkOf(practiceChanter, tune, { kind: 'notes', first: 900, last: 903 })).toEqual({ kind: 'none', reason: 'There are no notes in this place.' });
     expect(chunkOf(practiceChanter, tune, bars(40))).toEqual({ kind: 'none', reason: 'There is no bar 40 with notes: the tune has 8.' });
     expect(chunkOf(practiceChanter, tuneOf('X:1\nT:Empty\nM:2/4\nK:HP\n'), bars(1)).kind).toBe('none');
   });

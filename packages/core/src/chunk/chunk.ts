@@ -1,7 +1,7 @@
-import type { Instrument } from '../fingering';
+import { noteOf, type Instrument } from '../fingering';
 import { readTune, type ChordNote, type Tune } from '../tune';
 import type { Draft, Score, ScoreBar, ScoreEvent, ScorePitch } from '../score';
-import { listed } from '../words';
+import { capital, listed } from '../words';
 
 /** What of a tune is taken at one time, by bars as counted aloud, or by notes. */
 export type ChunkRange =
@@ -45,19 +45,26 @@ export function chunkOf(instrument: Instrument, tune: Tune, range: ChunkRange, c
   const lead = leadInOf(tune, chosen.cuts[0]);
   const cuts = lead === undefined ? chosen.cuts : [lead, ...chosen.cuts];
   const sources = cuts.flatMap(({ first, end }) => Array.from({ length: end - first }, (_, at) => first + at));
-  const title = titleOf(tune, range);
+  const title = titleOf(instrument, tune, range);
   const read = readTune(instrument, scoreOf(tune, cuts, title), { chordNote });
   return { kind: 'chunk', chunk: { title, tune: read, sources, leadIn: lead === undefined ? 0 : lead.end - lead.first, leftOut: chosen.leftOut } };
 }
 
-/** "Bar 1", "Bars 1 and 2", "First half of bar 6" */
-function titleOf({ notes }: Tune, range: ChunkRange): string {
+/** "Bar 1", "Bars 1 and 2", "First half of bar 6", "E to high A in bar 6" */
+function titleOf(instrument: Instrument, { notes }: Tune, range: ChunkRange): string {
   if (range.kind === 'half') return `${range.half === 'first' ? 'First' : 'Second'} half of bar ${range.bar}`;
-  const [from, to] = range.kind === 'bars' ? [range.from, range.to] : [notes[range.first]?.bar ?? 0, notes[range.last]?.bar ?? 0];
-  const some = range.kind === 'notes' ? 'Notes from ' : '';
-  if (from === to) return some === '' ? `Bar ${from}` : `${some}bar ${from}`;
-  const bars = to - from === 1 ? listed([String(from), String(to)]) : `${from} to ${to}`;
-  return some === '' ? `Bars ${bars}` : `${some}bars ${bars}`;
+  if (range.kind === 'notes') {
+    const [first, last] = [notes[range.first], notes[range.last]];
+    const [from, to] = [first, last].map(({ written }) => (written.kind === 'note' ? noteOf(instrument, written.note).schoolName : 'a rest'));
+    const where = (bar: number): string => (bar === 0 ? 'the lead-in' : `bar ${bar}`);
+    if (range.first === range.last) return `${capital(from)} in ${where(first.bar)}`;
+    return first.bar === last.bar
+      ? `${capital(from)} to ${to} in ${where(first.bar)}`
+      : `${capital(from)} in ${where(first.bar)} to ${to} in ${where(last.bar)}`;
+  }
+  const { from, to } = range;
+  if (from === to) return `Bar ${from}`;
+  return `Bars ${to - from === 1 ? listed([String(from), String(to)]) : `${from} to ${to}`}`;
 }
 
 function missingText({ bars }: Tune, range: ChunkRange): string {
@@ -97,7 +104,9 @@ function cutsOf(tune: Tune, range: ChunkRange): Chosen {
 
 const endsStretch = ({ closesRepeat, line }: ScoreBar): boolean => closesRepeat > 0 || line === 'double' || line === 'end';
 
-function notesCut({ bars }: Tune, first: number, last: number): readonly Cut[] {
+/** None where the notes do not exist: an address can ask for any. */
+function notesCut({ bars, notes }: Tune, first: number, last: number): readonly Cut[] {
+  if (notes[first] === undefined || notes[last] === undefined) return [];
   return bars.flatMap((bar): Cut[] => {
     const [from, end] = [Math.max(first, bar.first), Math.min(last + 1, bar.end)];
     return from < end ? [{ bar, first: from, end }] : [];
@@ -204,11 +213,22 @@ function closeTuplets(drafts: readonly Draft<ScoreEvent>[]): void {
   });
 }
 
-/** The chunk before, or after, a range of bars joined to it: "bars 1 and 2". */
-export function joined(range: ChunkRange, lastBar: number): ChunkRange | undefined {
-  if (range.kind === 'notes') return undefined;
+/** The next larger range: the whole bar of a half, the whole bars of marked notes, one bar more. Undefined at the tune's end. */
+export function joined({ notes, bars }: Tune, range: ChunkRange): ChunkRange | undefined {
   if (range.kind === 'half') return { kind: 'bars', from: range.bar, to: range.bar };
-  return range.to < lastBar ? { ...range, to: range.to + 1 } : undefined;
+  if (range.kind === 'notes') return notes[range.last] === undefined ? undefined : { kind: 'bars', from: notes[range.first].bar, to: notes[range.last].bar };
+  const last = bars.reduce((most, { number }) => Math.max(most, number), 0);
+  return range.to < last ? { ...range, to: range.to + 1 } : undefined;
+}
+
+/**
+ * A range that begins, or ends, at a note of the tune instead: a stretch marked by its notes. An end before the beginning gives that note alone.
+ * @param sources indexes of the notes that the range holds now, its lead-in not among them
+ * @param note index in the tune
+ */
+export function marked(sources: readonly number[], end: 'first' | 'last', note: number): ChunkRange {
+  const [first, last] = [sources.at(0) ?? note, sources.at(-1) ?? note];
+  return end === 'first' ? { kind: 'notes', first: note, last: Math.max(note, last) } : { kind: 'notes', first: Math.min(first, note), last: note };
 }
 
 /** More theme notes than that are taken half a bar at a time. */

@@ -1,4 +1,4 @@
-export { chainOf, chunkOf, joined, mostChunkNotes, usualRange, type Chunk, type ChunkRange, type ChunkResult } from './chunk';
+export { chainOf, chunkOf, joined, marked, mostChunkNotes, usualRange, type Chunk, type ChunkRange, type ChunkResult } from './chunk';
 export { rowKinds, rowNames, rowsOf, type ChunkRow, type ChunkRows, type RowKind } from './chunk-rows';
 export {
   beatsOfExcerpt,

@@ -1,4 +1,4 @@
-import { adviceFor, headingOf, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
+import { adviceFor, headingOf, heldThroughout, outcomesOf, troubleOf, type Advice, type Change, type Outcomes, type Trouble } from '../change';
 import { chartedFingering, chosenOf, wayIdOf, type ChosenFingering, type Fingering, type Instrument, type NoteId } from '../fingering';
 import { changesAlong, graceSteps, hidingGraceNote, type GraceStep } from '../movement';
 import { levels, RiskTable, tongueSilenceMs, usualGraceNoteMs, type Hiding } from '../timing';
@@ -26,6 +26,8 @@ export interface TuneChange {
   /** How hard it is under the timing that it was ranked by. */
   readonly difficulty: number;
   readonly occurrences: number;
+  /** Holes that stay covered throughout, under its grace notes too. */
+  readonly held: number;
   readonly places: readonly Place[];
   /** The grace note that hides it, or the written group that it goes through; empty for an open change. */
   readonly under: string;
@@ -143,6 +145,7 @@ function ranked(instrument: Instrument, risks: RiskTable, all: ReadonlyMap<strin
     const { change, outcomes, trouble } = risks.heardOf(before, after);
     const common = {
       ...{ id, change, fingering: chosenOf([before, after]), occurrences: places.length, under: under?.phrase ?? '' },
+      held: heldThroughout(before.pattern, ...(under?.steps ?? []).map(({ pattern }) => pattern), after.pattern),
       places: [...places].sort((one, other) => one.to - other.to),
     };
     if (under !== undefined && under.hiding === undefined) return { ...common, ...throughGroup(instrument, risks, before, under.steps, after) };

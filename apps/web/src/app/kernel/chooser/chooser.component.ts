@@ -1,6 +1,7 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { Component, computed, contentChild, input, output, type TemplateRef } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { ShortenedComponent } from '../sentence/shortened.component';
 
 export interface Choice<T> {
   readonly value: T;
@@ -18,19 +19,12 @@ export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => c
  */
 @Component({
   selector: 'zp-chooser',
-  imports: [NgbDropdownModule, NgTemplateOutlet],
+  imports: [NgbDropdownModule, NgTemplateOutlet, ShortenedComponent],
   template: `
     <span ngbDropdown class="chooser" container="body" (openChange)="$event && opening.emit()">
-      <button
-        type="button"
-        class="chooser-word"
-        ngbDropdownToggle
-        [class.is-shortened]="shortens()"
-        [attr.aria-label]="purpose() + ': ' + shown()"
-        [title]="shortens() ? shown() : ''"
-      >
+      <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + shown()">
         @if (shortens()) {
-          <span class="shortened">{{ head() }}</span><span class="shortened-tail">{{ shown().slice(-tail) }}</span>
+          <span [zpShortened]="shown()"></span>
         } @else {
           @if (figure(); as drawn) {
             <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ $implicit: value() }" />
@@ -74,16 +68,11 @@ export class ChooserComponent<T> {
   /** True for a word that gives way in its middle where the sentence has no room. */
   readonly shortens = input(false);
   readonly valueChange = output<T>();
-  /** What may be shortened. A blank at its end would be lost there. */
-  protected readonly head = computed(() => this.shown().slice(0, -this.tail).replace(/ $/, '\u00a0'));
-
   /** Draws a choice by its value, where a drawing says it better than its label. */
   protected readonly figure = contentChild<TemplateRef<unknown>>('figure');
 
   /** It is being opened: choices that take a moment to find are found now. */
   readonly opening = output<void>();
 
-  /** Letters at the end that always stay. */
-  protected readonly tail = 6;
   protected readonly shown = computed(() => this.word() || labelOf(this.choices(), this.value()));
 }

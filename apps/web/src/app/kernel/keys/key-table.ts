@@ -126,6 +126,8 @@ export const keyTable = {
     slower,
     faster,
     join: { keys: ['n'], cap: 'N', label: 'Join it to the next bar' },
+    begin: { keys: ['b'], cap: 'B', label: 'The stretch begins at this change' },
+    end: { keys: ['d'], cap: 'D', label: 'The stretch ends at this change' },
     tap: { keys: ['t'], cap: 'T', label: 'Tap along while it plays' },
     read: { keys: ['v'], cap: 'V', label: 'Read out what is said of it, or stop' },
     edit: { keys: ['e'], cap: 'E', label: 'Edit the script' },

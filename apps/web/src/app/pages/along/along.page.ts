@@ -7,6 +7,7 @@ import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.comp
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -41,7 +42,7 @@ const mineChoices: readonly Choice<'with' | 'alone'>[] = [
 /** A tune to play along with, hands on the instrument: score and fingers move with the sound, one key starts, stops and goes on. */
 @Component({
   selector: 'zp-along-page',
-  imports: [SentenceComponent, ForWhomComponent, ChooserComponent, RouterLink, ScoreLineComponent, TempoComponent, SoundMenuComponent],
+  imports: [SentenceComponent, ShortenedComponent, ForWhomComponent, ChooserComponent, RouterLink, ScoreLineComponent, TempoComponent, SoundMenuComponent],
   templateUrl: './along.page.html',
 })
 export class AlongPage implements OnDestroy {

@@ -4,6 +4,7 @@ import { noArrangement, type Arrangement } from '@zelpit/contract';
 import {
   arrangedTune,
   commonKeys,
+  count,
   embellish,
   excerptOf,
   formOf,
@@ -24,6 +25,7 @@ import {
   type Embellishment,
   type KeyRow,
   type OrnamentKind,
+  type PhraseRhythm,
   type Tune,
 } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
@@ -31,13 +33,15 @@ import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.comp
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
+import { formOfTune } from '../../documents/tune/form-of-tune';
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { TempoComponent } from '../../music/sound/tempo.component';
 import { Transport } from '../../music/sound/transport.service';
-import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { InstrumentShelf, isAlike, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -51,6 +55,12 @@ const densities: readonly Choice<Density | 'none'>[] = [
   { value: 'a-few', label: 'a few' },
   { value: 'session', label: 'session' },
 ];
+const rhythmChoices: readonly Choice<PhraseRhythm | ''>[] = [
+  { value: '', label: 'its own' },
+  { value: 'even', label: 'even' },
+  { value: 'dotted', label: 'dot and cut' },
+  { value: 'cut', label: 'cut and dot' },
+];
 /** Rows of the table that are shown at once. */
 const shownRows = 5;
 const mostInPhrase = 8;
@@ -58,7 +68,7 @@ const mostInPhrase = 8;
 /** A tune arranged for the player in front of the teacher: key, folds, ornaments, what is left out. The tune itself stays as written. */
 @Component({
   selector: 'zp-arrange-page',
-  imports: [SentenceComponent, ChooserComponent, ForWhomComponent, RouterLink, KeyTableComponent, ArrangeDrawingComponent, TempoComponent],
+  imports: [SentenceComponent, ShortenedComponent, ChooserComponent, ForWhomComponent, RouterLink, KeyTableComponent, ArrangeDrawingComponent, TempoComponent],
   templateUrl: './arrange.page.html',
 })
 export class ArrangePage implements OnDestroy {
@@ -87,9 +97,12 @@ export class ArrangePage implements OnDestroy {
   protected readonly showsAllRows = signal(false);
   /** Another instrument that plays along; empty for none. */
   protected readonly together = signal('');
+  /** The phrase whose rhythm is chosen, by its place in the form. */
+  protected readonly phrase = signal(0);
   protected readonly bar = signal(1);
   protected readonly width = signal(1184);
   protected readonly densities = densities;
+  protected readonly rhythmChoices = rhythmChoices;
   private readonly sizes: ResizeObserver;
 
   private readonly weigher = computed(() => {
@@ -165,6 +178,32 @@ export class ArrangePage implements OnDestroy {
       settings: this.book.settings(),
     });
   });
+  /** Phrases by the bars that are written for them: one that comes again is the same bars. */
+  private readonly phrases = computed((): readonly { readonly from: number; readonly to: number }[] => {
+    const opened = this.opened();
+    if (opened === undefined) return [];
+    const { measures, sections } = formOfTune(opened);
+    const all = sections.map(({ first, end }) => measures.slice(first, end).map(({ number }) => number));
+    const spans = all.map((numbers) => ({ from: Math.min(...numbers), to: Math.max(...numbers) }));
+    return spans.filter(({ from, to }, place) => spans.findIndex((span) => span.from === from && span.to === to) === place);
+  });
+  protected readonly phraseChoices = computed((): readonly Choice<number>[] =>
+    this.phrases().map(({ from, to }, index) => ({ value: index, label: from === to ? `bar ${from}` : `bars ${from} to ${to}` })),
+  );
+  protected readonly rhythm = computed((): PhraseRhythm | '' => {
+    const phrase = this.phrases().at(this.phrase());
+    return this.draft().rhythms.find(({ from, to }) => from === phrase?.from && to === phrase.to)?.rhythm ?? '';
+  });
+  /** Everybody else whose instrument has the same notes: a class that plays it together. */
+  private readonly classmates = computed((): readonly string[] => {
+    const opened = this.opened();
+    if (opened === undefined) return [];
+    const owners = this.shelf
+      .held()
+      .flatMap(({ owner, model }) => (owner.kind === 'student' && owner.id !== null && isAlike(this.shelf.known(model), opened.instrument) ? [owner.id] : []));
+    return [...new Set(owners)];
+  });
+  protected readonly classSize = computed(() => this.classmates().length);
   /** Why each ornament stands where it does. */
   protected readonly reasons = computed(() => this.added().map(({ bar, name, text }) => `Bar ${bar}, ${name}: ${text}`));
   protected readonly isTongued = computed(() => ['recorder', 'ocarina'].includes(this.opened()?.instrument.family ?? ''));
@@ -376,6 +415,35 @@ export class ArrangePage implements OnDestroy {
     });
   }
 
+  protected chooseRhythm(rhythm: PhraseRhythm | ''): void {
+    const phrase = this.phrases().at(this.phrase());
+    if (phrase === undefined) return;
+    const others = this.draft().rhythms.filter(({ from, to }) => to < phrase.from || from > phrase.to);
+    this.change({ rhythms: rhythm === '' ? others : [...others, { ...phrase, rhythm }].sort((one, other) => one.from - other.from) });
+    this.goTo(phrase.from);
+  }
+
+  /** The same key, folds, rhythms and ornaments for everybody who plays it; simpler notes stay each one's own. */
+  protected keepForClass(): void {
+    const opened = this.opened();
+    if (opened === undefined) return;
+    const { semitones, folds, ornaments, graces, rhythms } = this.draft();
+    const tuneVersion = opened.detail.version;
+    const forOne = (theirs: Arrangement): Arrangement => ({
+      ...{ semitones, folds, ornaments, graces, rhythms, tuneVersion, layers: theirs.layers },
+      instead: theirs.semitones === semitones && JSON.stringify(theirs.folds) === JSON.stringify(folds) ? theirs.instead : {},
+    });
+    this.arrangements.saveForAll(this.id(), this.classmates(), forOne).subscribe({
+      next: (undo) => {
+        this.loadKept();
+        this.notices.done(`Kept for ${count(this.classSize(), 'student')}. Simpler notes stay as each has them.`, () =>
+          undo().subscribe({ next: () => this.loadKept(), error: (error: unknown) => this.notices.fault(error) }),
+        );
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
   protected leaveAsWritten(): void {
     this.density.set('none');
     this.isSimplified.set(false);
@@ -456,12 +524,16 @@ export class ArrangePage implements OnDestroy {
       next: (opened) => {
         this.opened.set(opened);
         this.fault.set('');
-        const student = this.state.student();
-        if (student === undefined) return;
-        this.arrangements.get(id, student.id).subscribe({ next: (kept) => this.take(kept), error: (error: unknown) => this.notices.fault(error) });
+        this.loadKept();
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
     });
+  }
+
+  private loadKept(): void {
+    const student = this.state.student();
+    if (student === undefined) return;
+    this.arrangements.get(this.id(), student.id).subscribe({ next: (kept) => this.take(kept), error: (error: unknown) => this.notices.fault(error) });
   }
 }
 

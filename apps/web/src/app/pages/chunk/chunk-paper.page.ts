@@ -17,6 +17,7 @@ import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
 import { addressOfLine } from '../../music/paper/sheet-printer.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
+import { asPlayed, hasOtherNotes } from '../../documents/tune/as-played';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { rangeOf } from './stretch';
 
@@ -83,8 +84,9 @@ export class ChunkPaperPage implements OnDestroy {
   protected readonly address = addressOfLine;
 
   protected readonly onPaper = computed((): SheetOnPaper | undefined => {
-    const opened = this.opened();
-    if (opened === undefined) return undefined;
+    const stored = this.opened();
+    if (stored === undefined) return undefined;
+    const opened = asPlayed(stored, this.arrangement());
     const found = chunkOf(opened.instrument, opened.tune, rangeOf(this.stretch()), opened.detail.chordNote);
     if (found.kind === 'none') return undefined;
     const { instrument, detail } = opened;
@@ -92,7 +94,8 @@ export class ChunkPaperPage implements OnDestroy {
     const all = layersOfExcerpt(this.arrangement());
     const layers = new Map(chunk.sources.flatMap((source, index) => (all.has(source) ? [[index, all.get(source) as LayerKind] as const] : [])));
     const { rows, decorated } = rowsOf(instrument, chunk.tune, layers, { own: this.book.own() });
-    const script = detail.about.scripts[this.stretch()] ?? scriptText(scriptOf(instrument, chunk, { decorated }));
+    const own = hasOtherNotes(this.arrangement()) ? undefined : detail.about.scripts[this.stretch()];
+    const script = own ?? scriptText(scriptOf(instrument, chunk, { decorated }));
     const excerpt = { ...excerptOf(detail.title, chunk.title, chunk.tune, layers), rows: rows.map(({ kind }) => kind), script };
     const [home, other] = hardestPair(instrument, chunk.tune);
     const student = this.state.student();

@@ -2,12 +2,14 @@ import { Component, computed, effect, ElementRef, inject, input, signal, untrack
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import {
+  arrangementText,
   chainOf,
   chunkOf,
   excerptOf,
   hardestPair,
   hasTwoCounts,
   joined,
+  marked,
   layersOfExcerpt,
   pathOfTune,
   proofScript,
@@ -32,6 +34,8 @@ import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.comp
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { asPlayed, hasOtherNotes } from '../../documents/tune/as-played';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { OntoSheet, type PutOnSheet } from '../../documents/sheet/onto-sheet.service';
@@ -54,7 +58,7 @@ const narrowWindow = 560;
 /** A piece of a tune taken apart for one student: its rows, the fingers, what is said of each change, and one step to the sheet. */
 @Component({
   selector: 'zp-chunk-page',
-  imports: [SentenceComponent, ChooserComponent, ForWhomComponent, RouterLink, ChunkDrawingComponent, PainCautionComponent],
+  imports: [SentenceComponent, ShortenedComponent, ChooserComponent, ForWhomComponent, RouterLink, ChunkDrawingComponent, PainCautionComponent],
   templateUrl: './chunk.page.html',
   providers: [ChunkPlayer, Reader],
 })
@@ -73,10 +77,16 @@ export class ChunkPage implements OnDestroy {
   protected readonly reader = inject(Reader);
 
   readonly id = input.required<string>();
-  /** "1-2" for bars, "6a" for half a bar. */
+  /** "1-2" for bars, "6a" for half a bar, "n5-9" for notes. */
   readonly stretch = input.required<string>();
 
-  protected readonly opened = signal<OpenedTune | undefined>(undefined);
+  /** As it is written. */
+  private readonly stored = signal<OpenedTune | undefined>(undefined);
+  /** As this student plays it. */
+  protected readonly opened = computed(() => {
+    const stored = this.stored();
+    return stored === undefined ? undefined : asPlayed(stored, this.kept().arrangement);
+  });
   protected readonly fault = signal('');
   private readonly kept = signal<{ readonly arrangement: Arrangement; readonly version: number }>({ arrangement: noArrangement, version: 0 });
   protected readonly row = signal<RowKind>('bare');
@@ -149,8 +159,14 @@ export class ChunkPage implements OnDestroy {
     return steps.length > 0 ? steps : this.changes();
   });
   protected readonly step = computed((): ScriptStep | undefined => this.steps()[Math.min(this.stepIndex(), this.steps().length - 1)]);
+  /** A script of the teacher's own is about the notes as they are written. */
+  protected readonly hasOtherNotes = computed(() => hasOtherNotes(this.kept().arrangement));
+  protected readonly playedText = computed(() => {
+    const text = arrangementText({ ...this.kept().arrangement, layers: {} });
+    return text === 'as written' ? '' : text;
+  });
   /** The whole script as it is printed and changed; the teacher's own where there is one. */
-  protected readonly ownScript = computed(() => this.opened()?.detail.about.scripts[this.stretch()] ?? '');
+  protected readonly ownScript = computed(() => (this.hasOtherNotes() ? '' : (this.stored()?.detail.about.scripts[this.stretch()] ?? '')));
   protected readonly wholeScript = computed(() => this.ownScript() || scriptText(this.script()));
 
   protected readonly unknown = computed((): ReadonlySet<NoteId> => {
@@ -171,14 +187,15 @@ export class ChunkPage implements OnDestroy {
   });
   protected readonly hasTwoCounts = computed(() => hasTwoCounts(this.chunk()?.tune.meter ?? { beats: 4, beat: 0.25, bar: 1, text: '' }));
   protected readonly joinText = computed(() => {
-    const next = joined(this.range(), this.lastBar());
-    if (next === undefined || next.kind !== 'bars') return '';
-    return next.from === next.to ? `Whole bar ${next.from}` : `Join to bar ${next.to}`;
+    const next = this.joinedRange();
+    if (next?.kind !== 'bars') return '';
+    if (next.from === next.to) return `Whole bar ${next.from}`;
+    return this.range().kind === 'notes' ? `Whole bars ${next.from} to ${next.to}` : `Join to bar ${next.to}`;
   });
-  protected joinedStretch(): string {
-    const next = joined(this.range(), this.lastBar());
-    return next === undefined ? this.stretch() : stretchOf(next);
-  }
+  protected readonly joinedRange = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? undefined : joined(opened.tune, this.range());
+  });
 
   protected readonly nextRow = computed(() => {
     const rows = this.learned()?.rows ?? [];
@@ -199,6 +216,7 @@ export class ChunkPage implements OnDestroy {
   protected readonly thing = computed(() => {
     const range = this.range();
     if (range.kind === 'half') return 'this half bar';
+    if (range.kind === 'notes') return 'these notes';
     return range.kind === 'bars' && range.from === range.to ? 'this bar' : 'these bars';
   });
 
@@ -215,10 +233,12 @@ export class ChunkPage implements OnDestroy {
     slow: () => this.player.isSlow.update((slow) => !slow),
     slower: () => this.player.slower(),
     faster: () => this.player.faster(),
-    join: () => this.goTo(joined(this.range(), this.lastBar())),
+    join: () => this.goTo(this.joinedRange()),
+    begin: () => this.mark('first'),
+    end: () => this.mark('last'),
     tap: () => this.player.tap(),
     read: () => this.readOut(),
-    edit: () => this.isEditing.update((editing) => !editing),
+    edit: () => this.toggleEditing(),
     paper: () => void this.router.navigate(['/tunes', this.id(), 'bars', this.stretch(), 'paper']),
     leave: () => this.leave(),
   });
@@ -277,6 +297,18 @@ export class ChunkPage implements OnDestroy {
 
   protected goTo(range: ChunkRange | undefined): void {
     if (range !== undefined) this.goToStretch(stretchOf(range));
+  }
+
+  /** The stretch begins, or ends, where the chosen change arrives. */
+  protected mark(end: 'first' | 'last'): void {
+    const [chunk, step] = [this.chunk(), this.step()];
+    const note = chunk?.sources[step?.note ?? -1];
+    if (chunk !== undefined && note !== undefined) this.goTo(marked(chunk.sources.slice(chunk.leadIn), end, note));
+  }
+
+  protected toggleEditing(): void {
+    if (this.hasOtherNotes()) this.notices.done('This student plays other notes here than are written. A script of your own is kept with the tune as written.');
+    else this.isEditing.update((editing) => !editing);
   }
 
   protected leave(): void {
@@ -390,14 +422,14 @@ export class ChunkPage implements OnDestroy {
 
   /** The teacher's own script; empty text gives the made one back. */
   protected saveScript(text: string): void {
-    const opened = this.opened();
+    const opened = this.stored();
     if (opened === undefined) return;
     const { [this.stretch()]: _, ...others } = opened.detail.about.scripts;
     const isOwn = text.trim() !== '' && text.trim() !== scriptText(this.script());
     const notes = { ...opened.detail.about, scripts: isOwn ? { ...others, [this.stretch()]: text.trim() } : others };
     this.arrangements.saveNotes(opened.detail, notes).subscribe({
       next: (detail) => {
-        this.opened.set({ ...opened, detail });
+        this.stored.set({ ...opened, detail });
         this.isEditing.set(false);
         const problems = isOwn ? proofScript(opened.instrument, opened.tune, this.script(), text) : [];
         const saved = isOwn ? 'Your script is saved with this place of the tune.' : 'The script is made from the fingers again.';
@@ -417,8 +449,8 @@ export class ChunkPage implements OnDestroy {
   private open(id: string): void {
     this.tunes.open(id).subscribe({
       next: (opened) => {
-        const isNew = this.opened()?.detail.id !== id;
-        this.opened.set(opened);
+        const isNew = this.stored()?.detail.id !== id;
+        this.stored.set(opened);
         this.fault.set('');
         if (isNew) this.player.begin(opened.tune);
         this.loadArrangement();

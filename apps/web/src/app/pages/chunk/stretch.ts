@@ -1,11 +1,16 @@
 import type { ChunkRange } from '@zelpit/core';
 
-/** A stretch as the address has it: "1-2" for bars, "6a" and "6b" for the halves of a bar. Bar 1 where it is none. */
+/** A stretch as the address has it: "1-2" for bars, "6a" and "6b" for the halves of a bar, "n5-9" for notes, the first being 1. Bar 1 where it is none. */
 export function rangeOf(stretch: string): ChunkRange {
   const bars = /^(\d{1,5})-(\d{1,5})$/.exec(stretch);
   if (bars !== null) {
     const [from, to] = [Number(bars[1]), Number(bars[2])];
     return { kind: 'bars', from: Math.min(from, to), to: Math.max(from, to) };
+  }
+  const notes = /^n(\d{1,6})-(\d{1,6})$/.exec(stretch);
+  if (notes !== null) {
+    const [first, last] = [Number(notes[1]) - 1, Number(notes[2]) - 1];
+    return { kind: 'notes', first: Math.min(first, last), last: Math.max(first, last) };
   }
   const half = /^(\d{1,5})([ab])$/.exec(stretch);
   if (half !== null) return { kind: 'half', bar: Number(half[1]), half: half[2] === 'a' ? 'first' : 'second' };
@@ -15,10 +20,10 @@ export function rangeOf(stretch: string): ChunkRange {
 /** The other way round. */
 export function stretchOf(range: ChunkRange): string {
   if (range.kind === 'half') return `${range.bar}${range.half === 'first' ? 'a' : 'b'}`;
-  return range.kind === 'bars' ? `${range.from}-${range.to}` : '1-1';
+  return range.kind === 'bars' ? `${range.from}-${range.to}` : `n${range.first + 1}-${range.last + 1}`;
 }
 
-/** The stretch after or before this one: the other half of the bar, or as many bars on. */
+/** The stretch after or before this one: the other half of the bar, or as many bars on. None of marked notes. */
 export function besides(range: ChunkRange, by: 1 | -1, last: number): ChunkRange | undefined {
   if (range.kind === 'notes') return undefined;
   if (range.kind === 'half') {

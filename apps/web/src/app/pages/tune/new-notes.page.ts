@@ -4,6 +4,7 @@ import { newNotesOf, noteOf, usualGraceNoteMs, type PlayedNote } from '@zelpit/c
 import { messageOf } from '../../kernel/api/api.service';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -20,13 +21,13 @@ const grace = 700;
 /** The new notes of a tune: heard with the score hidden and pressed for, seen in the score, or the tune without them. */
 @Component({
   selector: 'zp-new-notes',
-  imports: [SentenceComponent, ForWhomComponent, RouterLink, ScoreLineComponent, TempoComponent],
+  imports: [SentenceComponent, ShortenedComponent, ForWhomComponent, RouterLink, ScoreLineComponent, TempoComponent],
   template: `
     <div class="page along-page">
       <zp-sentence class="one-line">
         <span>New notes in </span>
         @if (opened(); as tune) {
-          <a class="chooser-word is-shortened" [routerLink]="['/tunes', id()]" [title]="tune.detail.title">{{ tune.detail.title }}</a>
+          <a class="chooser-word" [routerLink]="['/tunes', id()]" [zpShortened]="tune.detail.title"></a>
         } @else {
           <span class="quiet">a tune</span>
         }

@@ -47,6 +47,12 @@ const useLabels: Readonly<Record<TuneUse, string>> = { dancers: 'dancers', churc
             @if (places.breath; as breath) {
               <p class="mb-1">{{ breath.text }}</p>
             }
+            @if (places.tooFast; as text) {
+              <p class="mb-1">{{ text }}</p>
+            }
+            @if (places.comfort; as text) {
+              <p class="mb-1">{{ text }}</p>
+            }
             <p class="mb-0"><span class="quiet">It needs: </span>{{ places.skills.join('; ') }}.</p>
             @if (newNotes().length > 0) {
               <p class="mb-0">

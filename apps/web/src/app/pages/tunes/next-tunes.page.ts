@@ -64,6 +64,11 @@ export class NextTunesPage implements OnDestroy {
   protected readonly hard = signal<Exclude<HowHard, 'does not fit'> | ''>(any);
   /** True where only tunes with movements that the student has are wanted. */
   protected readonly hasOnlyHad = signal(false);
+  /** The lowest and the highest note that a tune may have; empty for any. */
+  protected readonly lowest = signal<NoteId | ''>(any);
+  protected readonly highest = signal<NoteId | ''>(any);
+  /** Title of a tune: what is usually played before or after it; empty for any. */
+  protected readonly beside = signal(any);
   protected readonly phrase = signal<readonly NoteId[]>([]);
   protected readonly isPhrasing = signal(false);
   protected readonly showsAll = signal<ReadonlySet<string>>(new Set());
@@ -107,7 +112,17 @@ export class NextTunesPage implements OnDestroy {
       ...(use !== any && { use }),
       ...(hard !== any && { hard }),
       ...(phrase.length > 1 && { phrase: phrase.join(',') }),
+      ...(this.within().length > 0 && { within: this.within().join(',') }),
+      ...(this.beside() !== any && { beside: this.beside() }),
     };
+  });
+  /** Notes of the chosen range; none where any will do. The ends can be chosen the wrong way round. */
+  private readonly within = computed((): readonly NoteId[] => {
+    const { notes } = this.instrument();
+    const [lowest, highest] = [notes.findIndex(({ id }) => id === this.lowest()), notes.findIndex(({ id }) => id === this.highest())];
+    if (lowest === -1 && highest === -1) return [];
+    const [from, to] = highest === -1 ? [lowest, notes.length - 1] : [Math.max(0, Math.min(lowest, highest)), Math.max(lowest, highest)];
+    return notes.slice(from, to + 1).map(({ id }) => id);
   });
   /** Names of the movements that the student has, as lists of tunes have them. */
   private readonly hadNames = computed(() => {
@@ -119,6 +134,16 @@ export class NextTunesPage implements OnDestroy {
 
   protected readonly meterChoices = computed(() => choicesOf(this.everything(), ({ meter }) => meter, 'any meter'));
   protected readonly kindChoices = computed(() => choicesOf(this.everything(), ({ rhythm }) => rhythm, 'any kind'));
+  protected readonly rangeChoices = computed((): readonly Choice<NoteId | ''>[] => [
+    { value: any, label: 'any note' },
+    ...this.instrument().notes.map(({ id, schoolName }) => ({ value: id, label: schoolName })),
+  ]);
+  /** Every title of a set, its own tunes and those beside them. */
+  protected readonly besideChoices = computed((): readonly Choice<string>[] => {
+    const sets = this.everything().filter(({ before, after }) => before !== '' || after !== '');
+    const titles = new Set(sets.flatMap(({ title, before, after }) => [title, before, after].filter((each) => each !== '')));
+    return [{ value: any, label: 'any tune' }, ...[...titles].sort((one, other) => one.localeCompare(other)).map((title) => ({ value: title, label: title }))];
+  });
   protected readonly useChoices: readonly Choice<TuneUse | ''>[] = [{ value: any, label: 'any use' }, ...tuneUses.map((use) => ({ value: use, label: use }))];
   protected readonly hardChoices: readonly Choice<string>[] = [
     { value: any, label: 'any difficulty' },
