@@ -114,6 +114,15 @@ test.describe('a bar taken apart', () => {
   });
 });
 
+test('ornaments become part of the text where somebody wants that, and can be taken out again', async ({ page }) => {
+  await openPage(page, 'Slow Snow on Vell Street', 'arrange', 'Pim');
+  await page.getByRole('button', { name: 'session' }).click();
+  await page.getByRole('button', { name: 'Into the text' }).click();
+  await expect(page.getByText('The tune’s text is as arranged now.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Nine notes, one key: it stays as written.')).toBeVisible();
+});
+
 test('a tune is arranged for one student and stays as written', async ({ page }) => {
   await openPage(page, 'Hymn for the Lamplighter', 'arrange', 'Wren');
   await expect(page.getByText('Play it in G, up a fourth.')).toBeVisible();
@@ -197,6 +206,14 @@ test.describe('playing along', () => {
     await openPage(page, 'The Tall Kettle', 'about', 'Oda');
     await page.getByLabel('Voices').selectOption('4');
     await expect(page.getByText('Voice 1 begins, voice 2 at bar 3 of the first', { exact: false })).toBeVisible();
+    await expect(page.getByText('Saved with the tune.')).toBeVisible();
+    await page.goto(page.url().replace(/about$/, 'along'));
+    await choose(page, 'Voice', 'as a round, mine is voice 2');
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'Voice: as a round, mine is voice 2' })).toBeVisible();
+    await page.goto(page.url().replace(/along$/, 'paper'));
+    await expect(page.getByRole('button', { name: 'Voice: voice 2' })).toBeVisible();
+    await page.goto(page.url().replace(/paper$/, 'about'));
     await page.getByLabel('Voices').selectOption('3');
     await expect(page.getByText('cannot be shared out among 3 voices', { exact: false })).toBeVisible();
     await page.getByLabel('Its form, letters with the number of their bars').fill('A4 B9');

@@ -30,6 +30,8 @@ export const arrangementSchema = z.strictObject({
     .array(z.strictObject({ from: z.number().int().min(0).max(99_999), to: z.number().int().min(0).max(99_999), rhythm: z.enum(phraseRhythms) }))
     .max(100, 'At most 100 phrases of a tune can have another rhythm.')
     .default([]),
+  /** Which voice of a round is the student's, from 1; 0 for none in particular. */
+  voice: z.number().int().min(0).max(12).default(0),
   /** Version of the tune's text that it was made for. */
   tuneVersion: z.number().int().min(1).default(1),
 });

@@ -79,6 +79,7 @@ describe('a phrase in another rhythm', () => {
 
   it('is named in what is played otherwise', () => {
     expect(arrangementText({ ...asWritten, rhythms: [{ from: 1, to: 4, rhythm: 'even' }] })).toBe('4 bars in another rhythm');
+    expect(arrangementText({ ...asWritten, voice: 3 })).toBe('voice 3 of the round');
   });
 });
 

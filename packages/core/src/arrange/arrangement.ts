@@ -28,15 +28,17 @@ export interface ArrangementOf {
   readonly instead: Readonly<Record<string, NoteId>>;
   /** Bars in another rhythm than is written. */
   readonly rhythms: readonly RhythmOfBars[];
+  /** Which voice of a round is theirs, from 1; 0 for none in particular. */
+  readonly voice: number;
 }
 
-export const asWritten: ArrangementOf = { semitones: 0, folds: [], layers: {}, ornaments: {}, graces: {}, instead: {}, rhythms: [] };
+export const asWritten: ArrangementOf = { semitones: 0, folds: [], layers: {}, ornaments: {}, graces: {}, instead: {}, rhythms: [], voice: 0 };
 
 const barsIn = (stretches: readonly { readonly from: number; readonly to: number }[]): number =>
   stretches.reduce((sum, { from, to }) => sum + to - from + 1, 0);
 
 /** "up a fourth, 2 bars folded, 3 ornaments added": what of a tune is played otherwise than it is written; "as written" where nothing is. */
-export function arrangementText({ semitones, folds, layers, ornaments, graces, instead, rhythms }: ArrangementOf): string {
+export function arrangementText({ semitones, folds, layers, ornaments, graces, instead, rhythms, voice }: ArrangementOf): string {
   const [bars, inOther] = [barsIn(folds), barsIn(rhythms)];
   const [added, replaced] = [new Set([...Object.keys(ornaments), ...Object.keys(graces)]).size, Object.keys(instead).length];
   const simpler = Object.values(layers).filter((kind) => kind !== 'full').length;
@@ -47,6 +49,7 @@ export function arrangementText({ semitones, folds, layers, ornaments, graces, i
     ...(added === 0 ? [] : [`${count(added, 'ornament')} added`]),
     ...(simpler === 0 ? [] : [`${count(simpler, 'embellishment')} at another layer`]),
     ...(replaced === 0 ? [] : [`${count(replaced, 'note')} played as another`]),
+    ...(voice === 0 ? [] : [`voice ${voice} of the round`]),
   ];
   return listed(parts) || 'as written';
 }

@@ -7,9 +7,9 @@ import { howHard, LieWeigher, type HowHard } from './lie';
 
 /**
  * Which reader a kept tune was read by. It grows when what is read of a text changes; what is kept of older readings is worked out again then.
- * 1: texts with abcjs; 2: the score; 3: theme notes, melody, form and how hard it is.
+ * 1: texts with abcjs; 2: the score; 3: theme notes, melody, form and how hard it is; 4: no meter where none is written.
  */
-export const readerVersion = 3;
+export const readerVersion = 4;
 
 /** What lists need of a tune beyond its title and meter. */
 export interface TuneFacts {

@@ -109,6 +109,12 @@ describe('chunks', () => {
   it('says what is not there', () => {
     expect(chunkOf(practiceChanter, tune, { kind: 'notes', first: 900, last: 903 })).toEqual({ kind: 'none', reason: 'There are no notes in this place.' });
     expect(chunkOf(practiceChanter, tune, bars(40))).toEqual({ kind: 'none', reason: 'There is no bar 40 with notes: the tune has 8.' });
+    const quiet = 'X:1\nT:Quiet\nM:2/4\nL:1/8\nK:HP\n';
+    expect(chunkOf(practiceChanter, tuneOf(`${quiet}z4|z4|]\n`), bars(1))).toEqual({ kind: 'none', reason: 'Bar 1: only rests. No finger moves.' });
+    expect(chunkOf(practiceChanter, tuneOf(`${quiet}C,4|D,4|]\n`), bars(1, 2))).toMatchObject({
+      reason: expect.stringMatching(/^Bars 1 and 2: none of its notes/) as string,
+    });
+    expect(usualRange(tuneOf('X:1\nT:Free\nL:1/8\nK:HP\nABcdefga|]\n'), 1)).toEqual(bars(1));
     expect(chunkOf(practiceChanter, tuneOf('X:1\nT:Empty\nM:2/4\nK:HP\n'), bars(1)).kind).toBe('none');
   });
 

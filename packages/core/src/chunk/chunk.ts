@@ -47,6 +47,13 @@ export function chunkOf(instrument: Instrument, tune: Tune, range: ChunkRange, c
   const sources = cuts.flatMap(({ first, end }) => Array.from({ length: end - first }, (_, at) => first + at));
   const title = titleOf(instrument, tune, range);
   const read = readTune(instrument, scoreOf(tune, cuts, title), { chordNote });
+  if (read.notes.every(({ written }) => written.kind !== 'note')) {
+    const isSilent = read.notes.every(({ written }) => written.kind === 'rest');
+    return {
+      kind: 'none',
+      reason: isSilent ? `${title}: only rests. No finger moves.` : `${title}: none of its notes is on this instrument. Another key may help.`,
+    };
+  }
   return { kind: 'chunk', chunk: { title, tune: read, sources, leadIn: lead === undefined ? 0 : lead.end - lead.first, leftOut: chosen.leftOut } };
 }
 
@@ -244,7 +251,9 @@ export function usualRange({ bars, notes }: Tune, bar: number): ChunkRange {
     found === undefined
       ? 0
       : notes.slice(found.first, found.end).filter(({ written, isTiedFromPrevious }) => written.kind !== 'rest' && !isTiedFromPrevious).length;
-  return count > mostChunkNotes && found !== undefined && found.meter.beats > 1 ? { kind: 'half', bar, half: 'first' } : { kind: 'bars', from: bar, to: bar };
+  return count > mostChunkNotes && found !== undefined && found.meter.beats > 1 && found.meter.bar > 0
+    ? { kind: 'half', bar, half: 'first' }
+    : { kind: 'bars', from: bar, to: bar };
 }
 
 /** Chain drills through a tune: each chunk by itself, then all up to it: 1, 1+2, 1+2+3. */

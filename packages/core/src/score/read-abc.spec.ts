@@ -155,6 +155,10 @@ describe('meters', () => {
     expect(readMeter(text)).toEqual(meter);
   });
 
+  it('a text without M: has no meter, as the standard says', () => {
+    expect(readAbc('X:1\nL:1/8\nK:C\nA2 B2 c4 e2|A3|\n')).toMatchObject({ faults: [], score: { meter: { bar: 0, text: 'free' }, notices: [] } });
+  });
+
   it.each([['x'], ['0/4'], ['4/0'], ['4/4/4'], ['-3/4'], ['9999/4']])('there is no meter %s', (text) => {
     expect(readMeter(text)).toBeUndefined();
   });

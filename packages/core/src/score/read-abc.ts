@@ -1,7 +1,7 @@
 import { abcLines, type AbcLine } from './abc-lines';
 import { abcTokens } from './abc-tokens';
 import { plainKey, readClef, readKey } from './key';
-import { commonTime, freeMeter, readMeter, usualUnit } from './meter';
+import { freeMeter, readMeter, usualUnit } from './meter';
 import { partOrder } from './part-order';
 import { plainText } from './plain-text';
 import { readTempo } from './tempo';
@@ -76,8 +76,6 @@ class AbcReader {
   private continuesLine = false;
 
   read(text: string): AbcReading {
-    const isMetered = /^M:/m.test(text);
-    if (!isMetered) this.meter = commonTime;
     for (const line of abcLines(text)) {
       this.line = line;
       if (line.kind === 'directive') this.readDirective(line.text);

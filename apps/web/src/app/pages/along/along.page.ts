@@ -1,6 +1,6 @@
 import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { noArrangement, type Arrangement } from '@zelpit/contract';
+import { noArrangement, type KeptArrangement } from '@zelpit/contract';
 import { arrangedTune, bentNotes, changesOfTune, countUnit, pathOfTune, PathCosts, roundOf, usualGraceNoteMs, type Feel, type PlayedNote } from '@zelpit/core';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -59,7 +59,8 @@ export class AlongPage implements OnDestroy {
   readonly id = input.required<string>();
 
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
-  private readonly arrangement = signal<Arrangement>(noArrangement);
+  private readonly kept = signal<KeptArrangement>({ arrangement: noArrangement, version: 0 });
+  private readonly arrangement = computed(() => this.kept().arrangement);
   protected readonly fault = signal('');
   protected readonly feel = signal<Feel>('straight');
   protected readonly clicks = signal(1);
@@ -68,8 +69,8 @@ export class AlongPage implements OnDestroy {
   /** "all", "part 0", "section 2" */
   protected readonly what = signal('all');
   protected readonly pausesAfterPhrases = signal(false);
-  /** Which voice of a round is the student's own, from 1; 0 where nobody sings along. */
-  protected readonly voice = signal(0);
+  /** Which voice of a round is the student's own, from 1; 0 where nobody sings along. Kept with how the student plays the tune. */
+  protected readonly voice = computed(() => this.arrangement().voice);
   /** The phrase that comes next where it pauses. */
   private readonly phrase = signal(0);
   protected readonly isPaused = signal(false);
@@ -216,6 +217,18 @@ export class AlongPage implements OnDestroy {
     this.again();
   }
 
+  protected chooseVoice(voice: number): void {
+    const [student, { arrangement, version }] = [this.state.student(), this.kept()];
+    const tuneVersion = version === 0 ? (this.opened()?.detail.version ?? 1) : arrangement.tuneVersion;
+    const changed = { ...arrangement, voice, tuneVersion };
+    this.kept.set({ arrangement: changed, version });
+    this.again();
+    if (student === undefined) return;
+    this.arrangements
+      .save(this.id(), student.id, changed, version)
+      .subscribe({ next: (kept) => this.kept.set(kept), error: (error: unknown) => this.notices.fault(error) });
+  }
+
   protected togglePauses(): void {
     this.pausesAfterPhrases.update((on) => !on);
     this.isPaused.set(false);
@@ -310,11 +323,9 @@ export class AlongPage implements OnDestroy {
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
     });
-    this.arrangement.set(noArrangement);
+    this.kept.set({ arrangement: noArrangement, version: 0 });
     if (student === undefined) return;
-    this.arrangements
-      .get(id, student)
-      .subscribe({ next: ({ arrangement }) => this.arrangement.set(arrangement), error: (error: unknown) => this.notices.fault(error) });
+    this.arrangements.get(id, student).subscribe({ next: (kept) => this.kept.set(kept), error: (error: unknown) => this.notices.fault(error) });
   }
 }
 

@@ -430,7 +430,7 @@ export class ArrangePage implements OnDestroy {
     const { semitones, folds, ornaments, graces, rhythms } = this.draft();
     const tuneVersion = opened.detail.version;
     const forOne = (theirs: Arrangement): Arrangement => ({
-      ...{ semitones, folds, ornaments, graces, rhythms, tuneVersion, layers: theirs.layers },
+      ...{ semitones, folds, ornaments, graces, rhythms, tuneVersion, layers: theirs.layers, voice: theirs.voice },
       instead: theirs.semitones === semitones && JSON.stringify(theirs.folds) === JSON.stringify(folds) ? theirs.instead : {},
     });
     this.arrangements.saveForAll(this.id(), this.classmates(), forOne).subscribe({
@@ -447,7 +447,7 @@ export class ArrangePage implements OnDestroy {
   protected leaveAsWritten(): void {
     this.density.set('none');
     this.isSimplified.set(false);
-    this.draft.set({ ...noArrangement, tuneVersion: this.opened()?.detail.version ?? 1 });
+    this.draft.set({ ...noArrangement, voice: this.draft().voice, tuneVersion: this.opened()?.detail.version ?? 1 });
   }
 
   /** The tune as this student has it, onto the sheet. */

@@ -208,7 +208,8 @@ export class ChunkPage implements OnDestroy {
     const texts: Readonly<Record<RowKind, string>> = { bare: 'bare notes.', one: 'one grace note.', full: 'in full, slowly.', count: 'with the count.' };
     const next = this.nextRow();
     const otherwise = row.kind === 'bare' ? (this.step()?.otherwise ?? '') : '';
-    const click = row.kind === 'count' ? 'The click is on: tap the beats along.' : 'One change at a time, no click yet.';
+    const slowly = this.changes().length === 0 ? 'No finger moves here: keep the note steady.' : 'One change at a time, no click yet.';
+    const click = row.kind === 'count' ? 'The click is on: tap the beats along.' : slowly;
     const then = next === undefined ? 'Then join it to the next bar.' : `${capitalCount} clean, then row ${next.number}.`;
     return { first: `Row ${row.number}: ${texts[row.kind]} ${then}`, second: otherwise || click };
   });

@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import { arrangedTune, excerptOf, hardestPair, newNotesOf, roundOf, type Form, type Tune } from '@zelpit/core';
@@ -139,7 +139,7 @@ export class TunePaperPage implements OnDestroy {
     return opened === undefined || played === undefined ? [] : newNotesOf(opened.instrument, played, opened.held?.knownNotes ?? []);
   });
   /** Which voice of a round this page is for, from 1. */
-  protected readonly voice = signal(1);
+  protected readonly voice = linkedSignal(() => Math.max(1, this.arrangement().voice));
   private readonly round = computed(() => {
     const [opened, played] = [this.opened(), this.played()];
     const round = opened?.detail.about.round;
@@ -183,7 +183,12 @@ export class TunePaperPage implements OnDestroy {
     const note = this.roundText();
     const members = this.ofClass();
     if (members !== undefined) {
-      const pages = sharedMusic(members.map(({ alias, arrangement }) => ({ alias, music: arrangedTune(instrument, opened.tune, arrangement) })));
+      const pages = sharedMusic(
+        members.map(({ alias, arrangement }) => ({
+          alias: this.aliasWithVoice(alias, arrangement),
+          music: arrangedTune(instrument, opened.tune, arrangement),
+        })),
+      );
       return {
         ...{
           title: detail.title,
@@ -207,6 +212,11 @@ export class TunePaperPage implements OnDestroy {
       lines: [{ kind: 'tune', home, other, repetitions: 1, tempo: null, point: '', code: this.code(), excerpt }],
     };
   });
+
+  /** "Oda (voice 2)" in a round. */
+  private aliasWithVoice(alias: string, { voice }: Arrangement): string {
+    return this.round() === undefined || voice === 0 ? alias : `${alias} (voice ${voice})`;
+  }
 
   private readonly release = inject(KeyService).use('sheetPaper', {
     save: () => void this.savePdf(),
