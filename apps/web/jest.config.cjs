@@ -8,6 +8,7 @@ module.exports = {
   moduleNameMapper: {
     '^@zelpit/core$': '<rootDir>/../../packages/core/src/index.ts',
     '^@zelpit/core/music-files$': '<rootDir>/../../packages/core/src/music-files.ts',
+    '^@zelpit/core/([a-z-]+)$': '<rootDir>/../../packages/core/src/$1/index.ts',
     '^@zelpit/contract$': '<rootDir>/../../packages/contract/src/index.ts',
     '/sound-worker$': '<rootDir>/src/testing/sound-worker.stub.ts',
   },

@@ -1,4 +1,6 @@
-import { noteIdSchema, ornamentKinds, phraseRhythms } from '@zelpit/core';
+import { noteIdSchema } from '@zelpit/core/fingering';
+import { ornamentKinds } from '@zelpit/core/movement';
+import { phraseRhythms } from '@zelpit/core/score';
 import * as z from 'zod';
 import { idSchema } from './problem';
 import { route, staff } from './route';

@@ -1,4 +1,4 @@
-import { keptFingeringSchema } from '@zelpit/core';
+import { keptFingeringSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { modelIdSchema } from './model-id';
 import { pageOf, pageQuerySchema } from './page';

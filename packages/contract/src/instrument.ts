@@ -1,4 +1,4 @@
-import { noteIdSchema, tuningSchema } from '@zelpit/core';
+import { noteIdSchema, tuningSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { modelIdSchema } from './model-id';

@@ -1,4 +1,4 @@
-import { instrumentSchema } from '@zelpit/core';
+import { instrumentSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { pageOf, pageQuerySchema } from './page';

@@ -1,4 +1,4 @@
-import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, ornamentChoicesSchema, syllableSetSchema } from '@zelpit/core';
+import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, ornamentChoicesSchema, syllableSetSchema } from '@zelpit/core/movement';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { pageOf, pageQuerySchema } from './page';

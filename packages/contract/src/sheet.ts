@@ -1,4 +1,6 @@
-import { excerptSchema, exerciseSchema, lineFingeringSchema, noteIdSchema } from '@zelpit/core';
+import { excerptSchema } from '@zelpit/core/excerpt';
+import { noteIdSchema } from '@zelpit/core/fingering';
+import { exerciseSchema, lineFingeringSchema } from '@zelpit/core/line';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { typedText } from './text';

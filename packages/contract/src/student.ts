@@ -1,4 +1,4 @@
-import { movementIdSchema } from '@zelpit/core';
+import { movementIdSchema } from '@zelpit/core/movement';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { typedText } from './text';

@@ -1,4 +1,4 @@
-import { noteIdSchema } from '@zelpit/core';
+import { noteIdSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';

@@ -1,4 +1,5 @@
-import { longestTune, noteIdSchema } from '@zelpit/core';
+import { noteIdSchema } from '@zelpit/core/fingering';
+import { longestTune } from '@zelpit/core/tune';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { findSchema, pageOf, pageQuerySchema } from './page';

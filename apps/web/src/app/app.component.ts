@@ -1,6 +1,5 @@
-import { Component, effect, inject, untracked, type OnDestroy } from '@angular/core';
+import { Component, effect, inject, Injector, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterOutlet } from '@angular/router';
-import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
 import { PendingWork } from './kernel/saving/pending-work.service';
 import { SessionService } from './kernel/session/session.service';
 import { SessionToken } from './kernel/session/session-token';
@@ -15,7 +14,7 @@ import { ThemeService } from './kernel/theme/theme.service';
   template: `<router-outlet /><zp-notices />`,
 })
 export class AppComponent implements OnDestroy {
-  private readonly modal = inject(NgbModal);
+  private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   private readonly keys = inject(KeyService);
   private readonly session = inject(SessionService);
@@ -53,7 +52,7 @@ export class AppComponent implements OnDestroy {
   }
 
   private async showKeys(): Promise<void> {
-    const { KeysComponent } = await import('./kernel/keys/keys.component');
-    if (!this.modal.hasOpenModals()) this.modal.open(KeysComponent, { ariaLabelledBy: 'keys-title', size: 'lg' });
+    const { showKeys } = await import('./kernel/keys/show-keys');
+    showKeys(this.injector);
   }
 }

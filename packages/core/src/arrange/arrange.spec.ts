@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { instrumentById, practiceChanter, type Instrument } from '../fingering';
 import { formOf } from '../form';
-import { writeAbc } from '../score';
+import { phraseRhythms, writeAbc, type PhraseRhythm } from '../score';
 import { levels, RiskTable } from '../timing';
 import { changesOfTune, readTune, type Articulation, type Tune } from '../tune';
 import {
@@ -19,10 +19,8 @@ import {
   outsideOf,
   proposalOf,
   proposedKey,
-  phraseRhythms,
   shiftsOf,
   simplifiedFor,
-  type PhraseRhythm,
   type KeyRow,
 } from '.';
 

@@ -1,10 +1,9 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { gracesAt, decoratedNotes, withGraces } from '../chunk';
+import { gracesAt, decoratedNotes, withGraces } from '../excerpt';
 import type { LayerKind, OrnamentKind } from '../movement';
-import { keyOfFifths, semitoneOf, type Key, type Score, type ScoreEvent, type ScorePitch } from '../score';
+import { inRhythm, keyOfFifths, semitoneOf, type Key, type RhythmOfBars, type Score, type ScoreEvent, type ScorePitch } from '../score';
 import { keyWay, pitchOfNote, readTune, type Tune, type TuneNote } from '../tune';
 import { count, listed } from '../words';
-import { inRhythm, type RhythmOfBars } from './phrase-rhythm';
 
 /** Bars that are played an octave lower or higher, as counted aloud. */
 export interface Fold {

@@ -1,6 +1,6 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { changeName, kindPhrase, supportHint } from '../change';
-import { layerName } from '../chunk';
+import { layerName } from '../excerpt';
 import { MovementReader, usualMovementSettings, type MovementDefinition } from '../movement';
 import type { Level } from '../timing';
 import { movementsOfTune, type Tune, type TuneChange, type TuneChanges, type TuneMovement } from '../tune';

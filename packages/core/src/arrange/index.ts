@@ -16,5 +16,4 @@ export {
 export { embellish, type Embellishment, type EmbellishWishes } from './embellish';
 export { simplifiedFor, type Had, type Simplified, type Simpler } from './simplify';
 export { hardPlaces, newNotesOf, type BarDifficulty, type HardPlaces } from './hard-places';
-export { phraseRhythms, type PhraseRhythm, type RhythmOfBars } from './phrase-rhythm';
 export { factsOf, melodyText, readerVersion, type TuneFacts } from './tune-facts';

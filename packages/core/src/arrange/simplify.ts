@@ -1,5 +1,5 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { decoratedNotes, layerName, type DecoratedNote } from '../chunk';
+import { decoratedNotes, layerName, type DecoratedNote } from '../excerpt';
 import type { LayerKind, MovementDefinition, MovementLayer } from '../movement';
 import type { Tune } from '../tune';
 

@@ -3,26 +3,10 @@ import { changeBetween } from '../change';
 import { instrumentById, instruments, practiceChanter, type Instrument } from '../fingering';
 import { writeAbc } from '../score';
 import { readTune, type Tune } from '../tune';
-import {
-  chainOf,
-  changeSentences,
-  chunkOf,
-  countOfTune,
-  excerptOf,
-  excerptTitle,
-  hardestPair,
-  joined,
-  marked,
-  rowsOf,
-  rowsOfExcerpt,
-  scriptOf,
-  scriptText,
-  tuneAtRow,
-  tuneOfExcerpt,
-  usualRange,
-  type Chunk,
-  type ChunkRange,
-} from '.';
+import { chainOf, chunkOf, joined, marked, type Chunk } from '.';
+import { changeSentences, scriptOf, scriptText } from '../script';
+import { countOfTune, usualRange, type ChunkRange } from '../form';
+import { excerptOf, excerptTitle, hardestPair, rowsOf, rowsOfExcerpt, tuneAtRow, tuneOfExcerpt } from '../excerpt';
 
 const march = `X:1
 T:The Paper Lighthouse

@@ -1,15 +1,8 @@
+import type { ChunkRange } from '../form';
 import { noteOf, type Instrument } from '../fingering';
 import { readTune, type ChordNote, type Tune } from '../tune';
 import type { Draft, Score, ScoreBar, ScoreEvent, ScorePitch } from '../score';
 import { capital, listed } from '../words';
-
-/** What of a tune is taken at one time, by bars as counted aloud, or by notes. */
-export type ChunkRange =
-  | { readonly kind: 'bars'; readonly from: number; readonly to: number }
-  /** Half of one bar: up to the middle beat, or from it on. */
-  | { readonly kind: 'half'; readonly bar: number; readonly half: 'first' | 'second' }
-  /** Notes of the tune from `first` up to and including `last`, by index. */
-  | { readonly kind: 'notes'; readonly first: number; readonly last: number };
 
 /** A piece of a tune with what leads into it, as a tune of its own. */
 export interface Chunk {
@@ -236,24 +229,6 @@ export function joined({ notes, bars }: Tune, range: ChunkRange): ChunkRange | u
 export function marked(sources: readonly number[], end: 'first' | 'last', note: number): ChunkRange {
   const [first, last] = [sources.at(0) ?? note, sources.at(-1) ?? note];
   return end === 'first' ? { kind: 'notes', first: note, last: Math.max(note, last) } : { kind: 'notes', first: Math.min(first, note), last: note };
-}
-
-/** More theme notes than that are taken half a bar at a time. */
-export const mostChunkNotes = 6;
-
-/**
- * What a teacher takes of a bar: the bar, or where it has many notes its first half.
- * @param bar as counted aloud
- */
-export function usualRange({ bars, notes }: Tune, bar: number): ChunkRange {
-  const found = bars.find((each) => each.number === bar && each.end > each.first);
-  const count =
-    found === undefined
-      ? 0
-      : notes.slice(found.first, found.end).filter(({ written, isTiedFromPrevious }) => written.kind !== 'rest' && !isTiedFromPrevious).length;
-  return count > mostChunkNotes && found !== undefined && found.meter.beats > 1 && found.meter.bar > 0
-    ? { kind: 'half', bar, half: 'first' }
-    : { kind: 'bars', from: bar, to: bar };
 }
 
 /** Chain drills through a tune: each chunk by itself, then all up to it: 1, 1+2, 1+2+3. */

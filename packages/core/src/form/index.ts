@@ -4,3 +4,5 @@ export { countAloud, countUnit, hasTwoCounts, meterText, usualCount, type CountD
 export { contentOf, measuresOf, type Measure } from './measures';
 export { isRound, mostVoices, roundOf, type Round, type RoundEntry } from './round';
 export type { Stretch } from './part-lengths';
+export { mostChunkNotes, usualRange, type ChunkRange } from './chunk-range';
+export { countOfTune, type PlacedCount } from './count-of-tune';

@@ -3,25 +3,8 @@ import * as fc from 'fast-check';
 import { crossesOf } from '../change';
 import { instrumentById, instruments, noteOf, practiceChanter as chanter } from '../fingering';
 import { levels, RiskTable } from '../timing';
-import {
-  bar,
-  barsOf,
-  beatsOfLine,
-  coverageOf,
-  describedLine,
-  exerciseSchema,
-  exercisesOf,
-  lineAbc,
-  lineTitle,
-  linesOf,
-  modeSteps,
-  notesOfLine,
-  pairsOfLine,
-  scaleFrom,
-  type ExerciseKind,
-  type ExerciseWish,
-  type Mode,
-} from '.';
+import { bar, beatsOfLine, describedLine, exerciseSchema, lineAbc, lineTitle, modeSteps, notesOfLine, pairsOfLine, type Mode } from '.';
+import { barsOf, coverageOf, exercisesOf, linesOf, scaleFrom, type ExerciseKind, type ExerciseWish } from '../line-sets';
 import { cut, exerciseMusic } from './exercise-music';
 
 const table = new RiskTable(chanter, levels.learner, 500);

@@ -1,6 +1,6 @@
 import { countAloud, type CountWay } from '../form';
 import type { Instrument } from '../fingering';
-import { wordsAt, type LineWords } from '../chunk';
+import { wordsAt, type LineWords } from '../excerpt';
 import { readMeter } from '../score';
 import { noteHeads } from './exercise-music';
 import { bar, quarter, type LineNote } from './exercise';

@@ -2,7 +2,8 @@ import { changeName } from '../change';
 import { chartedPattern, chosenOf, instrumentById, type ChosenFingering } from '../fingering';
 import { changesOfTune, readTune } from '../tune';
 import { lineOfChange, tenMinuteSheet } from '../plan';
-import { asFingered, assertLine, coverageOf, describedLine, lineTitle, pairKey, pairsOfLine, startingTempo } from '.';
+import { asFingered, assertLine, describedLine, lineTitle, pairKey, pairsOfLine, startingTempo } from '.';
+import { coverageOf } from '../line-sets';
 
 const recorder = instrumentById('recorder-soprano-baroque');
 /** Another way of B flat, in which other fingers lie. */

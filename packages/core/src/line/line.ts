@@ -1,6 +1,6 @@
 import { adviceFor, changeBetween, troubleOf, type Advice, type Change, type Trouble } from '../change';
 import { assertChosen, chosenFingeringSchema, noteOf, patternKey, wayName, withChosen, type ChosenFingering, type Instrument, type NoteId } from '../fingering';
-import { beatsOfExcerpt, excerptTitle, layersOfExcerpt, longestExcerpt, tuneAtRow, underTune, type Excerpt, type LineWords, type RowKind } from '../chunk';
+import { beatsOfExcerpt, excerptTitle, layersOfExcerpt, longestExcerpt, tuneAtRow, underTune, type Excerpt, type LineWords, type RowKind } from '../excerpt';
 import { ZelpitFault } from '../fault';
 import { readAbc, writeAbc } from '../score';
 import type { Tune } from '../tune';

@@ -42,5 +42,4 @@ export {
   type TapChoice,
 } from './ornaments';
 export { isNeighbourOrnament, neighbourOrnaments, trillBetween, type NeighbourOrnament, type NeighbourWay, type TrillPair } from './trills';
-export { proofreadMovement, type MovementProof } from './proof-movement';
 export { judgeMovement, type JudgedMovement, type PlayedElement, type StrayPattern } from './judge-movement';

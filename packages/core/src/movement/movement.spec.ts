@@ -17,8 +17,10 @@ import {
   timedSteps,
   usualMovementSettings,
   type CompiledMovement,
+  type MovementDefinition,
   type MovementSettings,
 } from '.';
+import { writtenVariants } from './recognise';
 import { levels, RiskTable } from '../timing';
 
 const ids = chanter.notes.map(({ id }) => id);
@@ -276,6 +278,28 @@ describe('findMovements', () => {
     expect(findMovements(chanter, 'zzzzzzzzz')).toEqual([]);
     expect(findMovements(chanter, '')).toHaveLength(pipeMovements.length);
     expect(movementsOf(instrumentById('ocarina-12-c-split'))).toEqual([]);
+  });
+});
+
+describe('ways of writing a movement', () => {
+  it('are left out only where they make no difference', () => {
+    const lowest = chanter.notes[0].id;
+    const formOf = (movement: MovementDefinition, before: NoteId | null, after: NoteId, settings: MovementSettings): string => {
+      const made = compileMovement(chanter, movement, before, after, settings);
+      return made.kind === 'unplayable' ? '' : made.written;
+    };
+    const missed: string[] = [];
+    for (const movement of movementsOf(chanter)) {
+      for (const before of [null, ...chanter.notes.map(({ id }) => id)]) {
+        for (const { id: after } of chanter.notes) {
+          const way = { lowest, movement, before, after };
+          const kept = new Set(writtenVariants.filter(({ matters }) => matters(way)).map(({ settings }) => formOf(movement, before, after, settings)));
+          const all = writtenVariants.map(({ settings }) => formOf(movement, before, after, settings)).filter((form) => form !== '');
+          if (all.some((form) => !kept.has(form))) missed.push(`${movement.id} ${before ?? ''} ${after}`);
+        }
+      }
+    }
+    expect(missed).toEqual([]);
   });
 });
 

@@ -4,15 +4,37 @@ import { isTapAlone, usualMovementSettings, type MovementDefinition, type Moveme
 import { lightTapNotes } from './movements.data';
 import { editDistance, movementsOf } from './movements';
 
-/** Settings under which movements are written in another way, and how that is said. */
-const variants: readonly { readonly settings: MovementSettings; readonly text: string }[] = [
-  { settings: usualMovementSettings, text: '' },
-  { settings: { ...usualMovementSettings, fromLowest: 'full' }, text: 'in full after the lowest note' },
-  { settings: { ...usualMovementSettings, classical: true }, text: 'with a classical ending' },
-  { settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' }, text: 'in full after the lowest note, with a classical ending' },
-  { settings: { ...usualMovementSettings, thumbDown: 'plain' }, text: 'no grace note coming down' },
-  { settings: { ...usualMovementSettings, lightTaps: lightTapNotes }, text: 'with a light tap' },
+interface Way {
+  readonly lowest: NoteId;
+  readonly movement: MovementDefinition;
+  readonly before: NoteId | null;
+  readonly after: NoteId;
+}
+
+/** Settings under which movements are written in another way, how that is said, and where they can make a difference at all. */
+export const writtenVariants: readonly { readonly settings: MovementSettings; readonly text: string; readonly matters: (way: Way) => boolean }[] = [
+  { settings: usualMovementSettings, text: '', matters: () => true },
+  { settings: { ...usualMovementSettings, fromLowest: 'full' }, text: 'in full after the lowest note', matters: (way) => startsLowest(way) },
+  { settings: { ...usualMovementSettings, classical: true }, text: 'with a classical ending', matters: (way) => endsLowest(way) },
+  {
+    settings: { ...usualMovementSettings, classical: true, fromLowest: 'full' },
+    text: 'in full after the lowest note, with a classical ending',
+    matters: (way) => startsLowest(way) && endsLowest(way),
+  },
+  {
+    settings: { ...usualMovementSettings, thumbDown: 'plain' },
+    text: 'no grace note coming down',
+    matters: ({ movement: { parts } }) => parts.length === 1 && parts[0].part === 'opener',
+  },
+  {
+    settings: { ...usualMovementSettings, lightTaps: lightTapNotes },
+    text: 'with a light tap',
+    matters: ({ movement: { parts } }) => parts.some((part) => part.part === 'tap' && part.weight === undefined),
+  },
 ];
+
+const startsLowest = ({ before, lowest }: Way): boolean => before === lowest;
+const endsLowest = ({ movement, after, lowest }: Way): boolean => movement.arrivals !== undefined && after === lowest;
 
 type Played = Extract<CompiledMovement, { kind: 'compiled' }>;
 
@@ -81,8 +103,9 @@ export class MovementReader {
     const ranks = new Map<Candidate, number>();
     // Where the note before is not the one that the rule expects, the movement may still be written in full.
     for (const start of before === null ? [null] : [before, null]) {
-      for (const { settings, text } of variants) {
+      for (const { settings, text, matters } of writtenVariants) {
         for (const movement of this.movements) {
+          if (!matters({ lowest: this.instrument.notes[0].id, movement, before: start, after })) continue;
           // A tap by itself is none where its note does not sound yet, not one with a wrong start.
           if (start !== before && isTapAlone(movement)) continue;
           const played = compileMovement(this.instrument, movement, start, after, settings);

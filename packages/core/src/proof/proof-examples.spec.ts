@@ -1,5 +1,5 @@
 import { instruments, type Instrument } from '../fingering';
-import { proofreadMovement } from '../movement';
+import { proofreadMovement } from '../proofreading';
 import { proofExamples, proofread, proofText } from '.';
 
 function answer(instrument: Instrument, text: string): string {

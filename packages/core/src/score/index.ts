@@ -27,3 +27,4 @@ export { abcLetter } from './abc-letter';
 export { excerptAbc, writeAbc } from './write-abc';
 export { heardVoice, type HeardBar, type HeardNote, type HeardVoice } from './heard-notes';
 export { keyOfFifths } from './key';
+export { inRhythm, phraseRhythms, type PhraseRhythm, type RhythmOfBars } from './phrase-rhythm';

@@ -1,4 +1,5 @@
-import { scaledGeometry, sizeRatio, soundSourceOf, type Instrument } from '@zelpit/core';
+import { scaledGeometry, sizeRatio, soundSourceOf } from '@zelpit/core/acoustics';
+import type { Instrument } from '@zelpit/core/fingering';
 
 /** A copy of an instrument that stands by itself: its geometry at its own size in it. */
 export function copiedInstrument(instrument: Instrument, name: string): Instrument {

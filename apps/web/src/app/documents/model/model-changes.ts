@@ -1,4 +1,4 @@
-import { equalRatio, pattern, ratioOf, type Instrument, type Note, type Pattern, type SoundSource } from '@zelpit/core';
+import { equalRatio, pattern, ratioOf, type Instrument, type Note, type Pattern, type SoundSource } from '@zelpit/core/fingering';
 
 type Change = (instrument: Instrument) => Partial<Instrument>;
 

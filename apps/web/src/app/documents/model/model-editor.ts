@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { OwnModel } from '@zelpit/contract';
-import type { Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { KeptDocument } from '../../kernel/saving/kept-document';
 import { modelKind, type ModelDraft } from './model-kind';

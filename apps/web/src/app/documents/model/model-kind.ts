@@ -1,5 +1,6 @@
 import type { OwnModel } from '@zelpit/contract';
-import { count, instrumentProblems, type Instrument } from '@zelpit/core';
+import { instrumentProblems, type Instrument } from '@zelpit/core/fingering';
+import { count } from '@zelpit/core/words';
 import { map, of, type Observable } from 'rxjs';
 import type { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { changedIn, type Comparison, type Piece } from '../../kernel/saving/pieces';

@@ -1,4 +1,4 @@
-import { writeInstrumentFile, type Instrument } from '@zelpit/core';
+import { writeInstrumentFile, type Instrument } from '@zelpit/core/fingering';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 
 /** An instrument as the content of a file. */

@@ -2,8 +2,8 @@ import { Component, computed, inject, input, signal, type OnDestroy, type OnInit
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { sheetLimits, type SheetSummary } from '@zelpit/contract';
-import type { Instrument } from '@zelpit/core';
-import { count } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { count } from '@zelpit/core/words';
 import { Attempt } from '../../kernel/api/attempt';
 import { KeyService } from '../../kernel/keys/key.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';

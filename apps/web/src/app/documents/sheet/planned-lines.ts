@@ -1,5 +1,8 @@
 import { sheetLimits, type MusicItemInput, type MusicKind, type SheetLineInput } from '@zelpit/contract';
-import { plannedLine, type Drill, type Instrument, type Line } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import type { Line } from '@zelpit/core/line';
+import type { Drill } from '@zelpit/core/line-sets';
+import { plannedLine } from '@zelpit/core/plan';
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 /** An item as it goes onto a sheet for the first time. */

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { MusicItemInput, SheetDetail, WordsItemInput } from '@zelpit/contract';
-import { count } from '@zelpit/core';
+import { count } from '@zelpit/core/words';
 import { KeptDocument } from '../../kernel/saving/kept-document';
 import type { DraftLine } from './line-input';
 import type { PlannedItem } from './planned-lines';

@@ -1,5 +1,7 @@
 import type { Arrangement } from '@zelpit/contract';
-import { arrangedTune, arrangementText, pathOfTune, PathCosts } from '@zelpit/core';
+import { arrangedTune, arrangementText } from '@zelpit/core/arrange';
+import { PathCosts } from '@zelpit/core/timing';
+import { pathOfTune } from '@zelpit/core/tune';
 import type { OpenedTune } from './tunes.service';
 
 type Played = Pick<OpenedTune, 'instrument' | 'tune' | 'path' | 'articulation' | 'pins'>;

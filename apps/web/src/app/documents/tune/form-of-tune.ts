@@ -1,4 +1,4 @@
-import { formOf, measuresOf, readForm, type Form } from '@zelpit/core';
+import { formOf, measuresOf, readForm, type Form } from '@zelpit/core/form';
 import type { OpenedTune } from './tunes.service';
 
 /** The form of a tune: as a teacher corrected it, where that still adds up with the text; else as it is found. */

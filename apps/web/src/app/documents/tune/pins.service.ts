@@ -1,6 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { tuneRoutes, type TuneDetail, type TunePin } from '@zelpit/contract';
-import { patternKey, type Pins } from '@zelpit/core';
+import { patternKey } from '@zelpit/core/fingering';
+import type { Pins } from '@zelpit/core/timing';
 import { catchError, map, switchMap, tap, throwError, type Observable } from 'rxjs';
 import { ApiFault, ApiService } from '../../kernel/api/api.service';
 import { NoticeService } from '../../kernel/notices/notice.service';

@@ -2,7 +2,7 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { noTuneNotes, problemType, type TunePin } from '@zelpit/contract';
-import { patternKey } from '@zelpit/core';
+import { patternKey } from '@zelpit/core/fingering';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { PinnedFingers } from './pins.service';
 

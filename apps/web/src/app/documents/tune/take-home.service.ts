@@ -1,6 +1,10 @@
 import { inject, Injectable } from '@angular/core';
 import type { MusicItemInput } from '@zelpit/contract';
-import { arrangedTune, chunkOf, excerptOf, hardestPair, type FormPart, type Form, type Tune } from '@zelpit/core';
+import { arrangedTune } from '@zelpit/core/arrange';
+import { chunkOf } from '@zelpit/core/chunk';
+import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
+import type { FormPart, Form } from '@zelpit/core/form';
+import type { Tune } from '@zelpit/core/tune';
 import { map, type Observable } from 'rxjs';
 import { ArrangementsService } from './arrangements.service';
 import type { OpenedTune } from './tunes.service';

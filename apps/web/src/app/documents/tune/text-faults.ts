@@ -1,5 +1,7 @@
 import type { AbcFaultReport } from '@zelpit/contract';
-import { readBook, ZelpitFault, type Instrument } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
+import type { Instrument } from '@zelpit/core/fingering';
+import { readBook } from '@zelpit/core/tune';
 
 /** What keeps the text of one tune from being saved: places in it, or one sentence. Both are empty where nothing does. */
 export interface TextFaults {

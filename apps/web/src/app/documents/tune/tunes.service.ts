@@ -1,25 +1,22 @@
 import { inject, Injectable } from '@angular/core';
 import { tuneRoutes, type HeldInstrument, type ImportResult, type TuneDetail, type TuneInput, type TuneSave, type TuneSummary } from '@zelpit/contract';
+import { noteReadAs, type Instrument } from '@zelpit/core/fingering';
+import type { PlayedNote } from '@zelpit/core/sound';
+import { PathCosts, type Pins, type RiskTable } from '@zelpit/core/timing';
 import {
   changesOfTune,
   isTongued,
   keyChoices,
   keyThatHelps,
-  noteReadAs,
-  PathCosts,
   pathOfTune,
   readTune,
   type Articulation,
-  type Instrument,
   type KeyChoice,
-  type Pins,
-  type PlayedNote,
-  type RiskTable,
   type Tune,
   type TuneChange,
   type TuneChanges,
   type TunePath,
-} from '@zelpit/core';
+} from '@zelpit/core/tune';
 import { defer, forkJoin, of, switchMap, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';

@@ -24,7 +24,7 @@ export const labelOf = <T>(choices: readonly Choice<T>[], value: T): string => c
     <span ngbDropdown class="chooser" container="body" (openChange)="$event && opening.emit()">
       <button type="button" class="chooser-word" ngbDropdownToggle [attr.aria-label]="purpose() + ': ' + shown()">
         @if (shortens()) {
-          <span [zpShortened]="shown()"></span>
+          <zp-shortened [text]="shown()" />
         } @else {
           @if (figure(); as drawn) {
             <ng-container [ngTemplateOutlet]="drawn" [ngTemplateOutletContext]="{ $implicit: value() }" />

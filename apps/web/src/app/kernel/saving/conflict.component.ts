@@ -1,5 +1,5 @@
 import { Component, computed, input, linkedSignal, output } from '@angular/core';
-import { count } from '@zelpit/core';
+import { count } from '@zelpit/core/words';
 import { firstChoices, type Choices, type Comparison, type Side } from './pieces';
 
 /** Two versions of one document side by side, piece by piece, to choose from. */

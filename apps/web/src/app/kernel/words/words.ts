@@ -1,4 +1,4 @@
-export { capital } from '@zelpit/core';
+export { capital } from '@zelpit/core/words';
 
 /** "9 March 2026". */
 export const dayInWords = (moment: string): string => new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

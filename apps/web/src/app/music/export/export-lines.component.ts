@@ -1,6 +1,8 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { linesAsAbc, pacesOf, playNotes, renderTimeline, waveFile, type Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { linesAsAbc, pacesOf } from '@zelpit/core/line';
+import { playNotes, renderTimeline, waveFile } from '@zelpit/core/sound';
 import { hasMusic } from '@zelpit/contract';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import type { SheetItem, SheetOnPaper } from '../paper/paper-layout';

@@ -1,4 +1,6 @@
-import { beatsOfLine, freeTempo, lineTitle, notesOfLine, quarter, soundingPitch, type Instrument, type NoteId, type PacedLine } from '@zelpit/core';
+import { soundingPitch, type Instrument, type NoteId } from '@zelpit/core/fingering';
+import { beatsOfLine, lineTitle, notesOfLine, quarter, type PacedLine } from '@zelpit/core/line';
+import { freeTempo } from '@zelpit/core/plan';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { Midi } from '@tonejs/midi';
 

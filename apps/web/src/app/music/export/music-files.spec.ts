@@ -1,5 +1,9 @@
 import { Midi } from '@tonejs/midi';
-import { excerptOf, exercisesOf, instrumentById, readTune, type ExerciseKind, type PacedLine } from '@zelpit/core';
+import { excerptOf } from '@zelpit/core/excerpt';
+import { instrumentById } from '@zelpit/core/fingering';
+import type { PacedLine } from '@zelpit/core/line';
+import { exercisesOf, type ExerciseKind } from '@zelpit/core/line-sets';
+import { readTune } from '@zelpit/core/tune';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { midiFile } from './midi-file';
 import { musicXml } from './music-xml';

@@ -1,16 +1,6 @@
-import {
-  lineTitle,
-  noteHeads,
-  notesOfLine,
-  quarter,
-  signsOfLine,
-  tuneAtRow,
-  type Excerpt,
-  type Instrument,
-  type NoteHead,
-  type NoteId,
-  type PacedLine,
-} from '@zelpit/core';
+import { tuneAtRow, type Excerpt } from '@zelpit/core/excerpt';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import { lineTitle, noteHeads, notesOfLine, quarter, signsOfLine, type NoteHead, type PacedLine } from '@zelpit/core/line';
 import { writeMusicXml } from '@zelpit/core/music-files';
 import { XMLBuilder } from 'fast-xml-parser';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';

@@ -1,4 +1,4 @@
-import { type Tune } from '@zelpit/core';
+import type { Tune } from '@zelpit/core/tune';
 import { midiOf, writeMusicXml } from '@zelpit/core/music-files';
 import { midiFiles } from './midi-files';
 

@@ -1,4 +1,4 @@
-import type { Tune } from '@zelpit/core';
+import type { Tune } from '@zelpit/core/tune';
 import type { Engraver } from '../score/engraver.service';
 import { scoreLines } from '../score/score-lines';
 import { fontAsBase64 } from '../paper/font-file';

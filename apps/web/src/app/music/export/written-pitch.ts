@@ -1,4 +1,4 @@
-import { noteOf, type Instrument, type NoteId } from '@zelpit/core';
+import { noteOf, type Instrument, type NoteId } from '@zelpit/core/fingering';
 
 export interface WrittenPitch {
   readonly step: string;

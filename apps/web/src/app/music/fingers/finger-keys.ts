@@ -1,4 +1,4 @@
-import type { FingerId } from '@zelpit/core';
+import type { FingerId } from '@zelpit/core/fingering';
 
 /** Keys that stand for fingers, by their place on the keyboard, so that the layout of letters does not matter. */
 const keys: Readonly<Record<string, readonly [code: string, cap: string]>> = {

@@ -1,5 +1,6 @@
 import { Component, computed, HostListener, input, linkedSignal, model, output, signal } from '@angular/core';
-import type { FingerEvent, FingerId, Instrument } from '@zelpit/core';
+import type { FingerId, Instrument } from '@zelpit/core/fingering';
+import type { FingerEvent } from '@zelpit/core/playing';
 import { capOf, fingerOfCode } from './finger-keys';
 
 /** How a key stands for a finger: pressed it lifts it, or held it is down. */

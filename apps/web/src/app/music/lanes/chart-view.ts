@@ -1,4 +1,4 @@
-import type { Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
 
 /** From where the instrument is looked at. */
 export type ChartView = 'player' | 'facing' | 'mirror' | 'behind';

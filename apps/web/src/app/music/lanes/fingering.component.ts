@@ -1,5 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-import type { Instrument, Pattern } from '@zelpit/core';
+import type { Instrument, Pattern } from '@zelpit/core/fingering';
 import { coverPath, holesText, partOf } from './hole-figure';
 
 const [radius, step, gap, edge] = [6.5, 16, 8, 2];

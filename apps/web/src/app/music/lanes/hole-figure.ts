@@ -1,4 +1,5 @@
-import { coverOf, listed, type Instrument, type Pattern } from '@zelpit/core';
+import { coverOf, type Instrument, type Pattern } from '@zelpit/core/fingering';
+import { listed } from '@zelpit/core/words';
 import type { LaneNames } from './lanes.component';
 
 /** A hole's name: its finger, its number, or both. */

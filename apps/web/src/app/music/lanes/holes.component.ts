@@ -1,5 +1,5 @@
 import { Component, computed, input, output } from '@angular/core';
-import { coverOf, type Instrument, type Pattern } from '@zelpit/core';
+import { coverOf, type Instrument, type Pattern } from '@zelpit/core/fingering';
 import { isOnLeft, isSeenFromBehind, rowOfHole, type ChartView } from './chart-view';
 import { coverPath, labelOf } from './hole-figure';
 

@@ -1,5 +1,6 @@
 import { Component, computed, input } from '@angular/core';
-import { coverSpans, laneLayout, ribbons, type Finger, type Instrument, type LaneNote } from '@zelpit/core';
+import type { Finger, Instrument } from '@zelpit/core/fingering';
+import { coverSpans, laneLayout, ribbons, type LaneNote } from '@zelpit/core/lanes';
 
 /** A finger's own name, the holes that it covers, or both. */
 export type LaneNames = 'fingers' | 'holes' | 'both';

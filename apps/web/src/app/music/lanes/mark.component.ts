@@ -1,5 +1,7 @@
 import { Component, computed, input } from '@angular/core';
-import { markFor, type Instrument, type Trouble } from '@zelpit/core';
+import type { Trouble } from '@zelpit/core/change';
+import type { Instrument } from '@zelpit/core/fingering';
+import { markFor } from '@zelpit/core/lanes';
 
 /** The sign for what is heard: burst with a letter, stair, wave. Lives inside an SVG, centred on (0, 0). */
 @Component({

@@ -1,5 +1,7 @@
 import { Component, computed, input } from '@angular/core';
-import { laneLayout, noteOf, type DescribedLine, type LaneNote, type NoteId } from '@zelpit/core';
+import { noteOf, type NoteId } from '@zelpit/core/fingering';
+import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
+import type { DescribedLine } from '@zelpit/core/line';
 import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';

@@ -1,6 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { Component, input } from '@angular/core';
-import { describedLine, instrumentById, movementById, movementLines, usualMovementSettings, type DescribedLine, type Line } from '@zelpit/core';
+import { instrumentById } from '@zelpit/core/fingering';
+import { describedLine, type DescribedLine, type Line } from '@zelpit/core/line';
+import { movementLines } from '@zelpit/core/line-sets';
+import { movementById, usualMovementSettings } from '@zelpit/core/movement';
 import { ChangeFigureComponent } from './change-figure.component';
 
 @Component({ imports: [ChangeFigureComponent], template: '<svg><g zpChangeFigure [line]="line()" /></svg>' })

@@ -1,16 +1,10 @@
 import { inject, Injectable } from '@angular/core';
-import {
-  asFingered,
-  freeTempo,
-  lineCountInBeats,
-  musicOfLine,
-  usualGraceNoteMs,
-  type Instrument,
-  type Line,
-  type PacedLine,
-  type PlayedNote,
-  type RowKind,
-} from '@zelpit/core';
+import type { RowKind } from '@zelpit/core/excerpt';
+import type { Instrument } from '@zelpit/core/fingering';
+import { asFingered, lineCountInBeats, musicOfLine, type Line, type PacedLine } from '@zelpit/core/line';
+import { freeTempo } from '@zelpit/core/plan';
+import type { PlayedNote } from '@zelpit/core/sound';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
 import { SoundSettings } from '../sound/sound-settings.service';
 import { Transport, type Playable } from '../sound/transport.service';
 

@@ -1,5 +1,5 @@
 import { Component, computed, inject, input, output, type OnDestroy } from '@angular/core';
-import type { PacedLine } from '@zelpit/core';
+import type { PacedLine } from '@zelpit/core/line';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SoundMenuComponent } from '../sound/sound-menu.component';
 import { SoundSettings } from '../sound/sound-settings.service';

@@ -1,5 +1,7 @@
 import { Component, computed, inject, input } from '@angular/core';
-import { cautionsOf, describedLine, hintsFor, lineAbc, notesOfLine, type Line, type Instrument } from '@zelpit/core';
+import { hintsFor } from '@zelpit/core/change';
+import { cautionsOf, type Instrument } from '@zelpit/core/fingering';
+import { describedLine, lineAbc, notesOfLine, type Line } from '@zelpit/core/line';
 import { ChangeFigureComponent, figureSize } from './change-figure.component';
 import { PieceViewComponent } from './piece-view.component';
 import { LineWordsChoice } from '../wording/line-words.service';

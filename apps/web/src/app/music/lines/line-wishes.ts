@@ -1,18 +1,15 @@
+import type { Change } from '@zelpit/core/change';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import { lineTitle, type Exercise, type Mode } from '@zelpit/core/line';
 import {
   exercisesOf,
-  lineTitle,
   linesOf,
-  type Change,
-  type Exercise,
   type ExerciseKind,
   type ExerciseLines,
-  type Instrument,
   type LineSetKind,
-  type Mode,
   type MovementExercise,
-  type NoteId,
   type OrnamentExercise,
-} from '@zelpit/core';
+} from '@zelpit/core/line-sets';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 
 /** Which lines are made of an instrument's notes: sets of changes, and lines with music of their own. */

@@ -1,5 +1,5 @@
 import { Component } from '@angular/core';
-import { restPhrase } from '@zelpit/core';
+import { restPhrase } from '@zelpit/core/plan';
 
 /** What stands wherever lines are practised. */
 @Component({

@@ -1,5 +1,7 @@
 import { Component, computed, inject, input } from '@angular/core';
-import { lineAbc, rowNames, rowsOfExcerpt, tuneAtRow, type Excerpt, type Instrument, type Line, type LineWords } from '@zelpit/core';
+import { rowNames, rowsOfExcerpt, tuneAtRow, type Excerpt, type LineWords } from '@zelpit/core/excerpt';
+import type { Instrument } from '@zelpit/core/fingering';
+import { lineAbc, type Line } from '@zelpit/core/line';
 import { scoreLines } from '../score/score-lines';
 import { StaffLineComponent } from '../score/staff-line.component';
 import { LineWordsChoice } from '../wording/line-words.service';

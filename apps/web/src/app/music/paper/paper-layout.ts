@@ -1,24 +1,11 @@
 import type { MusicItemInput, WordsItemInput } from '@zelpit/contract';
-import {
-  countText,
-  describedLine,
-  laneLayout,
-  lineAbc,
-  pacesOf,
-  rowNames,
-  rowsOfExcerpt,
-  tuneAtRow,
-  changeBetween,
-  changeSentences,
-  noteOf,
-  underTune,
-  type DescribedLine,
-  type NoteId,
-  type Excerpt,
-  type Instrument,
-  type LineWords,
-  type Tune,
-} from '@zelpit/core';
+import { changeBetween } from '@zelpit/core/change';
+import { rowNames, rowsOfExcerpt, tuneAtRow, underTune, type Excerpt, type LineWords } from '@zelpit/core/excerpt';
+import { noteOf, type NoteId, type Instrument } from '@zelpit/core/fingering';
+import { laneLayout } from '@zelpit/core/lanes';
+import { countText, describedLine, lineAbc, pacesOf, type DescribedLine } from '@zelpit/core/line';
+import { changeSentences } from '@zelpit/core/script';
+import type { Tune } from '@zelpit/core/tune';
 import { figureSize } from '../lines/change-figure.component';
 import { scoreLines } from '../score/score-lines';
 import type { PaperSize } from './paper-size';

@@ -1,4 +1,6 @@
-import { excerptOf, instrumentById, readTune } from '@zelpit/core';
+import { excerptOf } from '@zelpit/core/excerpt';
+import { instrumentById } from '@zelpit/core/fingering';
+import { readTune } from '@zelpit/core/tune';
 import { fontRuns, signsWithoutFont } from './font-runs';
 import { paperPages, type SheetOnPaper } from './paper-layout';
 import { paperSizes } from './paper-size';

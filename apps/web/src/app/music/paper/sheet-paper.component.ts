@@ -1,7 +1,10 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { hasMusic } from '@zelpit/contract';
-import { changeBetween, laneLayout, notesOfLine, restPhrase, seamBetween, troubleOf, type LaneNote, type Trouble } from '@zelpit/core';
+import { changeBetween, troubleOf, type Trouble } from '@zelpit/core/change';
+import { laneLayout, seamBetween, type LaneNote } from '@zelpit/core/lanes';
+import { notesOfLine } from '@zelpit/core/line';
+import { restPhrase } from '@zelpit/core/plan';
 import { differingOf } from '../../studio/shelf/instrument-shelf.service';
 import { filter, firstValueFrom } from 'rxjs';
 import { ChangeFigureComponent } from '../lines/change-figure.component';

@@ -1,4 +1,5 @@
-import { excerptAbc, type Tune } from '@zelpit/core';
+import { excerptAbc } from '@zelpit/core/score';
+import type { Tune } from '@zelpit/core/tune';
 
 /** The key of a small text of music. */
 const keyIn = (text: string): string => /^K:(.*)$/m.exec(text)?.[1] ?? '';

@@ -1,21 +1,10 @@
 import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef, type OnDestroy } from '@angular/core';
-import {
-  count,
-  isTongued,
-  noteOf,
-  laneLayout,
-  seamBetween,
-  underTune,
-  type Articulation,
-  type Instrument,
-  type LaneNote,
-  type LineWords,
-  type NoteId,
-  type Trouble,
-  type Tune,
-  type TuneChange,
-  type TunePath,
-} from '@zelpit/core';
+import type { Trouble } from '@zelpit/core/change';
+import { underTune, type LineWords } from '@zelpit/core/excerpt';
+import { noteOf, type Instrument, type NoteId } from '@zelpit/core/fingering';
+import { laneLayout, seamBetween, type LaneNote } from '@zelpit/core/lanes';
+import { isTongued, type Articulation, type Tune, type TuneChange, type TunePath } from '@zelpit/core/tune';
+import { count } from '@zelpit/core/words';
 import { LanesComponent } from '../lanes/lanes.component';
 import { MarkComponent } from '../lanes/mark.component';
 import { Engraver, type Engraving } from './engraver.service';

@@ -1,4 +1,5 @@
-import { instrumentById, readTune } from '@zelpit/core';
+import { instrumentById } from '@zelpit/core/fingering';
+import { readTune } from '@zelpit/core/tune';
 import { scoreLines } from './score-lines';
 
 const chanter = instrumentById('practice-chanter');

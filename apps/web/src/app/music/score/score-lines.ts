@@ -1,4 +1,5 @@
-import { excerptAbc, type Tune } from '@zelpit/core';
+import { excerptAbc } from '@zelpit/core/score';
+import type { Tune } from '@zelpit/core/tune';
 
 /** One line of music of a tune: its own small ABC, and the notes in it. */
 export interface ScoreLine {

@@ -1,5 +1,6 @@
 import { Injectable, signal } from '@angular/core';
-import { isTonguedFamily, type Articulation, type Instrument } from '@zelpit/core';
+import { isTonguedFamily, type Instrument } from '@zelpit/core/fingering';
+import type { Articulation } from '@zelpit/core/tune';
 
 const storageKey = 'zelpit.articulation.';
 

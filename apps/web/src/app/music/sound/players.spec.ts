@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { changesOfTune, instrumentById, readTune } from '@zelpit/core';
+import { instrumentById } from '@zelpit/core/fingering';
+import { changesOfTune, readTune } from '@zelpit/core/tune';
 import { signal } from '@angular/core';
 import { LinePlayer } from '../lines/line-player.service';
 import { TunePlayer } from '../../pages/tune/tune-player';

@@ -1,5 +1,5 @@
 import { Component, computed, inject, input, output } from '@angular/core';
-import type { Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { faultWords, longestFault, shortestFault, SoundSettings, type ChosenFault } from './sound-settings.service';
 import { TipComponent } from '../../kernel/tip/tip.component';

@@ -1,4 +1,5 @@
-import type { Instrument, PlayedNote, PlaySettings, Timeline } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import type { PlayedNote, PlaySettings, Timeline } from '@zelpit/core/sound';
 
 /** What the page asks of the sound worker. */
 export interface SoundRequest {

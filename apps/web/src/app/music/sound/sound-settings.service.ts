@@ -1,5 +1,5 @@
 import { Injectable, signal } from '@angular/core';
-import type { FaultKind } from '@zelpit/core';
+import type { FaultKind } from '@zelpit/core/sound';
 
 export type ChosenFault = FaultKind | 'worst';
 

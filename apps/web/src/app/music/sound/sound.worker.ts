@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { playNotes, renderTimeline, roundOfSamples } from '@zelpit/core';
+import { playNotes, renderTimeline, roundOfSamples } from '@zelpit/core/sound';
 import type { SoundAnswer, SoundRequest } from './sound-messages';
 
 addEventListener('message', ({ data }: MessageEvent<SoundRequest>) => {

@@ -1,5 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { heldTone, renderTimeline, type Instrument, type PlayedNote, type PlaySettings, type Timeline } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { heldTone, renderTimeline, type PlayedNote, type PlaySettings, type Timeline } from '@zelpit/core/sound';
 import { filter, firstValueFrom, fromEvent, map, take } from 'rxjs';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import type { SoundAnswer, SoundRequest } from './sound-messages';

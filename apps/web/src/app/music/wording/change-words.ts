@@ -1,4 +1,6 @@
-import { noteOf, spokenFingers, type Change, type ChangeRisk, type Fingering, type Instrument, type Level, type SoundClass } from '@zelpit/core';
+import { spokenFingers, type Change } from '@zelpit/core/change';
+import { noteOf, type Fingering, type Instrument } from '@zelpit/core/fingering';
+import type { ChangeRisk, Level, SoundClass } from '@zelpit/core/timing';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 import { capital } from '../../kernel/words/words';
 

@@ -1,4 +1,7 @@
-import { comfortHint, listed, moversBetween, noteOf, type Fingering, type Instrument, type NamedPitch, type Pattern, type PatternAnswer } from '@zelpit/core';
+import type { NamedPitch, PatternAnswer } from '@zelpit/core/acoustics';
+import { comfortHint, moversBetween } from '@zelpit/core/change';
+import { noteOf, type Fingering, type Instrument, type Pattern } from '@zelpit/core/fingering';
+import { listed } from '@zelpit/core/words';
 import { capital } from '../../kernel/words/words';
 
 /** "12 cents sharp", "in tune". */

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import type { LineWords } from '@zelpit/core';
+import type { LineWords } from '@zelpit/core/excerpt';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 

@@ -1,4 +1,4 @@
-import type { LayerKind, MovementLayer } from '@zelpit/core';
+import type { LayerKind, MovementLayer } from '@zelpit/core/movement';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 
 /** Tempos for what is played on the click, in beats a minute. */

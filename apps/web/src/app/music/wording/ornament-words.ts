@@ -1,4 +1,4 @@
-import type { NeighbourOrnament, OrnamentKind } from '@zelpit/core';
+import type { NeighbourOrnament, OrnamentKind } from '@zelpit/core/movement';
 
 /** What ornaments are called. */
 export const ornamentNames: Readonly<Record<OrnamentKind, string>> = {

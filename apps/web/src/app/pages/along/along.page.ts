@@ -1,7 +1,11 @@
 import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type KeptArrangement } from '@zelpit/contract';
-import { arrangedTune, bentNotes, changesOfTune, countUnit, pathOfTune, PathCosts, roundOf, usualGraceNoteMs, type Feel, type PlayedNote } from '@zelpit/core';
+import { arrangedTune } from '@zelpit/core/arrange';
+import { countUnit, roundOf } from '@zelpit/core/form';
+import { bentNotes, type Feel, type PlayedNote } from '@zelpit/core/sound';
+import { PathCosts, usualGraceNoteMs } from '@zelpit/core/timing';
+import { changesOfTune, pathOfTune } from '@zelpit/core/tune';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';

@@ -1,5 +1,7 @@
 import { afterRenderEffect, Component, computed, inject, input, signal, viewChild, type ElementRef } from '@angular/core';
-import { laneLayout, type Instrument, type LaneNote, type Tune } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
+import type { Tune } from '@zelpit/core/tune';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 import { Engraver, type Engraving } from '../../music/score/engraver.service';
 import { rowStaves } from '../../music/score/row-staves';

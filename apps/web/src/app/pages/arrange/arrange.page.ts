@@ -4,30 +4,24 @@ import { noArrangement, type Arrangement } from '@zelpit/contract';
 import {
   arrangedTune,
   commonKeys,
-  count,
   embellish,
-  excerptOf,
-  formOf,
-  hardestPair,
   instrumentsFor,
   keyRows,
   LieWeigher,
-  pathOfTune,
-  PathCosts,
   proposalOf,
   proposedKey,
-  readTune,
   simplifiedFor,
   soundsAbove,
-  usualGraceNoteMs,
-  writeAbc,
-  type Density,
   type Embellishment,
   type KeyRow,
-  type OrnamentKind,
-  type PhraseRhythm,
-  type Tune,
-} from '@zelpit/core';
+} from '@zelpit/core/arrange';
+import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
+import { formOf } from '@zelpit/core/form';
+import type { OrnamentKind } from '@zelpit/core/movement';
+import { writeAbc, type PhraseRhythm } from '@zelpit/core/score';
+import { PathCosts, usualGraceNoteMs } from '@zelpit/core/timing';
+import { pathOfTune, readTune, type Density, type Tune } from '@zelpit/core/tune';
+import { count } from '@zelpit/core/words';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';

@@ -1,5 +1,6 @@
 import { Component, computed, input, output } from '@angular/core';
-import type { Instrument, KeyRow } from '@zelpit/core';
+import type { KeyRow } from '@zelpit/core/arrange';
+import type { Instrument } from '@zelpit/core/fingering';
 
 /** Heights beside the instrument's own that the table has room for, in semitones. */
 const beyond = 5;

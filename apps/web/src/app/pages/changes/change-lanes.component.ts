@@ -1,20 +1,11 @@
 import { Component, computed, input, output } from '@angular/core';
-import {
-  centsOfRatio,
-  ChangeEar,
-  changeTimeline,
-  loudnessAt,
-  loudnessShown,
-  noteOf,
-  ribbons,
-  type Change,
-  type ChangePlay,
-  type CoverSpan,
-  type FingerId,
-  type InBetweenSound,
-  type Instrument,
-  type SoundClass,
-} from '@zelpit/core';
+import { loudnessAt, loudnessShown } from '@zelpit/core/acoustics';
+import type { Change } from '@zelpit/core/change';
+import { noteOf, type FingerId, type Instrument } from '@zelpit/core/fingering';
+import { ribbons, type CoverSpan } from '@zelpit/core/lanes';
+import { centsOfRatio } from '@zelpit/core/pitch';
+import { changeTimeline, type ChangePlay } from '@zelpit/core/sound';
+import { ChangeEar, type InBetweenSound, type SoundClass } from '@zelpit/core/timing';
 import { loudText, soundText } from '../../music/wording/change-words';
 
 const [left, right, top, pitch, thickness] = [112, 24, 40, 34, 12];

@@ -1,4 +1,5 @@
-import type { ChangeRisk, Difficulty, Fingering, Instrument, TimingParameters } from '@zelpit/core';
+import type { Fingering, Instrument } from '@zelpit/core/fingering';
+import type { ChangeRisk, Difficulty, TimingParameters } from '@zelpit/core/timing';
 
 /** What the page asks of the worker that computes the map. */
 export interface ChangeMapRequest {

@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
-import { RiskTable, wayIdOf } from '@zelpit/core';
+import { wayIdOf } from '@zelpit/core/fingering';
+import { RiskTable } from '@zelpit/core/timing';
 import type { ChangeMapAnswer, ChangeMapRequest } from './change-map-messages';
 
 addEventListener('message', ({ data: { id, instrument, ways, timing } }: MessageEvent<ChangeMapRequest>) => {

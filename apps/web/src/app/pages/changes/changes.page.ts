@@ -1,43 +1,36 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { scaleSqrt } from 'd3-scale';
+import { loudnessShown } from '@zelpit/core/acoustics';
 import {
-  count,
   adviceFor,
-  bestLead,
   changeName,
   changeOfFingerings,
-  changeTimeline,
   comfortHint,
   hintsFor,
-  graceNotesOver,
-  inBetweenSounds,
   isGlide,
   kindPhrase,
   leadOf,
-  levels,
-  loudnessShown,
   mirrorCheck,
-  normalPool,
-  patternKey,
-  RiskTable,
   troubleOf,
-  wayIdOf,
-  wayName,
-  waysOf,
   type Change,
-  type ChangePlay,
-  type Fingering,
+} from '@zelpit/core/change';
+import { patternKey, wayIdOf, wayName, waysOf, type Fingering, type Instrument, type NoteId, type Pattern, isTonguedFamily } from '@zelpit/core/fingering';
+import { changeTimeline, type ChangePlay } from '@zelpit/core/sound';
+import {
+  bestLead,
+  graceNotesOver,
+  inBetweenSounds,
+  levels,
+  normalPool,
+  RiskTable,
   type Hiding,
-  type Instrument,
-  type NoteId,
-  type Pattern,
   type TimingParameters,
   graceNoteMs,
-  isTonguedFamily,
   tongueSilenceMs,
   usualGraceNoteMs,
-} from '@zelpit/core';
+} from '@zelpit/core/timing';
+import { count } from '@zelpit/core/words';
 import { ChartState } from '../../studio/state/chart-state.service';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { WideComponent } from '../../kernel/wide/wide.component';

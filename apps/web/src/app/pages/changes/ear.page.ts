@@ -1,6 +1,8 @@
 import { Component, computed, inject, input, linkedSignal, signal, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { blindPair, changeBetween, EarStaircase, mostMinutes, noteOf, type EarThreshold, type NoteId } from '@zelpit/core';
+import { changeBetween } from '@zelpit/core/change';
+import { noteOf, type NoteId } from '@zelpit/core/fingering';
+import { blindPair, EarStaircase, mostMinutes, type EarThreshold } from '@zelpit/core/hearing';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';

@@ -1,5 +1,7 @@
 import { Component, computed, input } from '@angular/core';
-import { glideBetween, noteOf, type Change, type Instrument } from '@zelpit/core';
+import { glideBetween } from '@zelpit/core/acoustics';
+import type { Change } from '@zelpit/core/change';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 

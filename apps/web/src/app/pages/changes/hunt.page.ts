@@ -1,21 +1,12 @@
 import { Component, computed, inject, input, linkedSignal, signal, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  count,
-  barsOf,
-  chartedFingering,
-  levels,
-  noteOf,
-  notesOfLine,
-  ownScale,
-  seededNormal,
-  oneChangeOf,
-  simulatedPlaying,
-  studentTimeline,
-  type Fingering,
-  type Level,
-  type NoteId,
-} from '@zelpit/core';
+import { chartedFingering, noteOf, type Fingering, type NoteId } from '@zelpit/core/fingering';
+import { notesOfLine } from '@zelpit/core/line';
+import { barsOf, ownScale } from '@zelpit/core/line-sets';
+import { oneChangeOf, simulatedPlaying } from '@zelpit/core/playing';
+import { studentTimeline } from '@zelpit/core/sound';
+import { levels, seededNormal, type Level } from '@zelpit/core/timing';
+import { count } from '@zelpit/core/words';
 import type { TuneSummary } from '@zelpit/contract';
 import { WideComponent } from '../../kernel/wide/wide.component';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';

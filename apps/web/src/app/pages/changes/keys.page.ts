@@ -1,29 +1,24 @@
 import { Component, computed, inject, input, linkedSignal, signal, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { changeBetween, type Change } from '@zelpit/core/change';
+import { chartedFingering, noteOf, type FingerId, type NoteId } from '@zelpit/core/fingering';
+import { scaleFrom } from '@zelpit/core/line-sets';
 import {
-  count,
   canBeSensed,
-  changeBetween,
-  changeTimeline,
-  chartedFingering,
   fewestRepetitions,
   fingersDown,
   fitTiming,
   judgePlaying,
-  levels,
-  noteOf,
-  scaleFrom,
-  seededNormal,
   simulatedPlaying,
   timingOf,
-  type Change,
   type FingerEvent,
-  type FingerId,
   type FittedTiming,
-  type NoteId,
   type PlayedChange,
   type Verdict,
-} from '@zelpit/core';
+} from '@zelpit/core/playing';
+import { changeTimeline } from '@zelpit/core/sound';
+import { levels, seededNormal } from '@zelpit/core/timing';
+import { count } from '@zelpit/core/words';
 import type { Student } from '@zelpit/contract';
 import { Attempt } from '../../kernel/api/attempt';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';

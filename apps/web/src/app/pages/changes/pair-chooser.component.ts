@@ -1,5 +1,8 @@
 import { Component, computed, input, model } from '@angular/core';
-import { canBeSensed, changeBetween, ownScale, troubleOf, type Instrument, type NoteId } from '@zelpit/core';
+import { changeBetween, troubleOf } from '@zelpit/core/change';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import { ownScale } from '@zelpit/core/line-sets';
+import { canBeSensed } from '@zelpit/core/playing';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 
 /** "C to E": two notes of an instrument, each to be chosen. */

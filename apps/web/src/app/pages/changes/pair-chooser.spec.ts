@@ -1,4 +1,6 @@
-import { canBeSensed, changeBetween, instruments } from '@zelpit/core';
+import { changeBetween } from '@zelpit/core/change';
+import { instruments } from '@zelpit/core/fingering';
+import { canBeSensed } from '@zelpit/core/playing';
 import { pairFrom } from './pair-chooser.component';
 
 describe('pairFrom', () => {

@@ -1,18 +1,8 @@
 import { Component, computed, effect, inject, input, output, signal, type Signal } from '@angular/core';
-import {
-  count,
-  chartedPattern,
-  coverOf,
-  moversBetween,
-  patternKey,
-  patternsNear,
-  PatternSound,
-  soundingPitch,
-  type Foot,
-  type Instrument,
-  type NoteId,
-  type Pattern,
-} from '@zelpit/core';
+import { patternsNear, PatternSound, type Foot } from '@zelpit/core/acoustics';
+import { moversBetween } from '@zelpit/core/change';
+import { chartedPattern, coverOf, patternKey, soundingPitch, type Instrument, type NoteId, type Pattern } from '@zelpit/core/fingering';
+import { count } from '@zelpit/core/words';
 import { SessionService } from '../../kernel/session/session.service';
 import { capital } from '../../kernel/words/words';
 import { Transport } from '../../music/sound/transport.service';

@@ -1,19 +1,10 @@
 import { Component, computed, inject, linkedSignal, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import {
-  count,
-  geometryOf,
-  measuredPatterns,
-  noteOf,
-  soundingPitch,
-  unexplained,
-  ZelpitFault,
-  type FitStep,
-  type Instrument,
-  type MeasuredNote,
-  type NoteId,
-} from '@zelpit/core';
+import { geometryOf, measuredPatterns, unexplained, type FitStep, type MeasuredNote } from '@zelpit/core/acoustics';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { noteOf, soundingPitch, type Instrument, type NoteId } from '@zelpit/core/fingering';
+import { count } from '@zelpit/core/words';
 import { Attempt } from '../../kernel/api/attempt';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';

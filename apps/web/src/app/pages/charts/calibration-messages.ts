@@ -1,4 +1,5 @@
-import type { FitStep, Instrument, MeasuredNote } from '@zelpit/core';
+import type { FitStep, MeasuredNote } from '@zelpit/core/acoustics';
+import type { Instrument } from '@zelpit/core/fingering';
 
 /** What the page asks of the calibration worker. */
 export interface CalibrationRequest {

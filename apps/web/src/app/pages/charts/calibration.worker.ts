@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { fitGeometry, measuredPatterns, startOfCalibration } from '@zelpit/core';
+import { fitGeometry, measuredPatterns, startOfCalibration } from '@zelpit/core/acoustics';
 import type { CalibrationAnswer, CalibrationRequest } from './calibration-messages';
 
 /** How well pitches are measured, in cents. */

@@ -1,5 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { readTune, type Instrument, type NoteId } from '@zelpit/core';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import { readTune } from '@zelpit/core/tune';
 import type { TuneSummary } from '@zelpit/contract';
 import { firstValueFrom } from 'rxjs';
 import { TunesService } from '../../documents/tune/tunes.service';

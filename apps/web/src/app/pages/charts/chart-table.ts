@@ -1,4 +1,4 @@
-import { holeSign, soundingPitch, waysOf, type Fingering, type Instrument } from '@zelpit/core';
+import { holeSign, soundingPitch, waysOf, type Fingering, type Instrument } from '@zelpit/core/fingering';
 import { csvFormatRows } from 'd3-dsv';
 
 /** A cell that a spreadsheet shows as text and does not take for a formula. */

@@ -2,26 +2,23 @@ import { DatePipe } from '@angular/common';
 import { Component, computed, effect, inject, input, linkedSignal, resource, signal, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { solvedCover, usualFoot, type Foot } from '@zelpit/core/acoustics';
 import {
   cautionsOf,
   chartedFingering,
   isSameFingers,
   isSameToPlay,
-  laneLayout,
   noteOf,
   patternKey,
-  solvedCover,
   soundingPitch,
   teachingOrders,
-  usualFoot,
   withHands,
   type Fingering,
-  type Foot,
-  type LaneNote,
   type NoteId,
   type Pattern,
   type TeachingOrder,
-} from '@zelpit/core';
+} from '@zelpit/core/fingering';
+import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { LanesComponent, type LaneNames } from '../../music/lanes/lanes.component';
 import { SessionService } from '../../kernel/session/session.service';

@@ -1,22 +1,21 @@
 import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
-  count,
-  centsOfRatio,
   chartedFingering,
   chartedPattern,
   isSameToPlay,
-  heldTone,
-  laneLayout,
   noteOf,
   ratioOf,
   soundingPitch,
   withTuning,
   type Instrument,
-  type LaneNote,
   type NoteId,
   type Tuning,
-} from '@zelpit/core';
+} from '@zelpit/core/fingering';
+import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
+import { centsOfRatio } from '@zelpit/core/pitch';
+import { heldTone } from '@zelpit/core/sound';
+import { count } from '@zelpit/core/words';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';

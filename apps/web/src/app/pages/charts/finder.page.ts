@@ -1,17 +1,9 @@
 import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  count,
-  chartedPattern,
-  noteOf,
-  patternsNear,
-  soundingPitch,
-  ZelpitFault,
-  type FinderOrder,
-  type FoundPattern,
-  type Instrument,
-  type NoteId,
-} from '@zelpit/core';
+import { patternsNear, type FinderOrder, type FoundPattern } from '@zelpit/core/acoustics';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { chartedPattern, noteOf, soundingPitch, type Instrument, type NoteId } from '@zelpit/core/fingering';
+import { count } from '@zelpit/core/words';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { typedNumber } from '../../kernel/words/words';

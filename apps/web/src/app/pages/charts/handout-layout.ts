@@ -1,4 +1,4 @@
-import { chartedFingering, noteOf, notesThatDiffer, type Instrument, type NoteId } from '@zelpit/core';
+import { chartedFingering, noteOf, notesThatDiffer, type Instrument, type NoteId } from '@zelpit/core/fingering';
 import { isSeenFromBehind, rowOfHole, type ChartView } from '../../music/lanes/chart-view';
 import { labelOf } from '../../music/lanes/hole-figure';
 import type { LaneNames } from '../../music/lanes/lanes.component';

@@ -1,6 +1,6 @@
 import { Component, computed, inject, linkedSignal, signal, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { noteOf, teachingOrders, type NoteId } from '@zelpit/core';
+import { noteOf, teachingOrders, type NoteId } from '@zelpit/core/fingering';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { differingOf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import type { LaneNames } from '../../music/lanes/lanes.component';

@@ -1,4 +1,4 @@
-import { instrumentById, instruments, withKeptFingerings } from '@zelpit/core';
+import { instrumentById, instruments, withKeptFingerings } from '@zelpit/core/fingering';
 import { chartCsv } from './chart-table';
 import { coverPath } from '../../music/lanes/hole-figure';
 import { handoutFigures, handoutLayout, handoutTop, type Handout, type HandoutSettings } from './handout-layout';

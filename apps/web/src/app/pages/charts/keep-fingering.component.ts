@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { chartedFingering, chartedPattern, noteOf, type Fingering, type Instrument, type NoteId, type Pattern } from '@zelpit/core';
+import { chartedFingering, chartedPattern, noteOf, type Fingering, type Instrument, type NoteId, type Pattern } from '@zelpit/core/fingering';
 import { Attempt } from '../../kernel/api/attempt';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { NoticeService } from '../../kernel/notices/notice.service';

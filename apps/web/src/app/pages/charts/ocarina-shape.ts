@@ -1,4 +1,4 @@
-import type { Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
 import type { ChartView } from '../../music/lanes/chart-view';
 
 /** A hole at its place on the body; lengths in hole pitches. */

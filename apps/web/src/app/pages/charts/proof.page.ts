@@ -1,7 +1,8 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
-import { mostLines, proofExamples, proofread, proofreadMovement, proofText } from '@zelpit/core';
+import { mostLines, proofExamples, proofread, proofText } from '@zelpit/core/proof';
+import { proofreadMovement } from '@zelpit/core/proofreading';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';

@@ -1,23 +1,12 @@
 import { afterRenderEffect, Component, computed, inject, input, output, signal, viewChild, type ElementRef } from '@angular/core';
-import {
-  countOfTune,
-  laneLayout,
-  layerAt,
-  layerName,
-  rowNames,
-  seamBetween,
-  type Chunk,
-  type ChunkRow,
-  type CountWay,
-  type DecoratedNote,
-  type Instrument,
-  type LaneNote,
-  type LayerKind,
-  type NoteId,
-  type RowKind,
-  type ScriptStep,
-  type TunePath,
-} from '@zelpit/core';
+import type { Chunk } from '@zelpit/core/chunk';
+import { layerAt, layerName, rowNames, type ChunkRow, type DecoratedNote, type RowKind } from '@zelpit/core/excerpt';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import { countOfTune, type CountWay } from '@zelpit/core/form';
+import { laneLayout, seamBetween, type LaneNote } from '@zelpit/core/lanes';
+import type { LayerKind } from '@zelpit/core/movement';
+import type { ScriptStep } from '@zelpit/core/script';
+import type { TunePath } from '@zelpit/core/tune';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 import { MarkComponent } from '../../music/lanes/mark.component';
 import { Engraver, type Engraving } from '../../music/score/engraver.service';

@@ -1,7 +1,10 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
-import { chunkOf, excerptOf, hardestPair, layersOfExcerpt, rowsOf, scriptOf, scriptText, type LayerKind } from '@zelpit/core';
+import { chunkOf } from '@zelpit/core/chunk';
+import { excerptOf, hardestPair, layersOfExcerpt, rowsOf } from '@zelpit/core/excerpt';
+import type { LayerKind } from '@zelpit/core/movement';
+import { scriptOf, scriptText } from '@zelpit/core/script';
 import { messageOf } from '../../kernel/api/api.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';
 import { KeyService } from '../../kernel/keys/key.service';

@@ -1,5 +1,11 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { countUnit, hasTwoCounts, usualGraceNoteMs, type Change, type CountWay, type Instrument, type PlayedNote, type RowKind, type Tune } from '@zelpit/core';
+import type { Change } from '@zelpit/core/change';
+import type { RowKind } from '@zelpit/core/excerpt';
+import type { Instrument } from '@zelpit/core/fingering';
+import { countUnit, hasTwoCounts, type CountWay } from '@zelpit/core/form';
+import type { PlayedNote } from '@zelpit/core/sound';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
+import type { Tune } from '@zelpit/core/tune';
 import { playedNotesOf, type OpenedTune } from '../../documents/tune/tunes.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';

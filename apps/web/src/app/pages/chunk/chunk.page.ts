@@ -1,34 +1,16 @@
 import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
-import {
-  arrangementText,
-  chainOf,
-  chunkOf,
-  excerptOf,
-  hardestPair,
-  hasTwoCounts,
-  joined,
-  marked,
-  layersOfExcerpt,
-  pathOfTune,
-  proofScript,
-  PathCosts,
-  rowNames,
-  rowsOf,
-  scriptOf,
-  scriptText,
-  usualCount,
-  usualRange,
-  type ChunkRange,
-  type CountWay,
-  type Excerpt,
-  type LayerKind,
-  type NoteId,
-  type RowKind,
-  type ScriptStep,
-  type Tune,
-} from '@zelpit/core';
+import { arrangementText } from '@zelpit/core/arrange';
+import { chainOf, chunkOf, joined, marked } from '@zelpit/core/chunk';
+import { excerptOf, hardestPair, layersOfExcerpt, rowNames, rowsOf, type Excerpt, type RowKind } from '@zelpit/core/excerpt';
+import type { NoteId } from '@zelpit/core/fingering';
+import { usualRange, type ChunkRange, hasTwoCounts, usualCount, type CountWay } from '@zelpit/core/form';
+import type { LayerKind } from '@zelpit/core/movement';
+import { proofScript } from '@zelpit/core/proofreading';
+import { scriptOf, scriptText, type ScriptStep } from '@zelpit/core/script';
+import { PathCosts } from '@zelpit/core/timing';
+import { pathOfTune, type Tune } from '@zelpit/core/tune';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';

@@ -1,4 +1,4 @@
-import type { ChunkRange } from '@zelpit/core';
+import type { ChunkRange } from '@zelpit/core/form';
 import { besides, rangeOf, stretchOf } from './stretch';
 
 const ranges: readonly ChunkRange[] = [

@@ -1,4 +1,4 @@
-import type { ChunkRange } from '@zelpit/core';
+import type { ChunkRange } from '@zelpit/core/form';
 
 /** A stretch as the address has it: "1-2" for bars, "6a" and "6b" for the halves of a bar, "n5-9" for notes, the first being 1. Bar 1 where it is none. */
 export function rangeOf(stretch: string): ChunkRange {

@@ -2,7 +2,7 @@ import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { resetHours } from '@zelpit/contract';
-import { count } from '@zelpit/core';
+import { count } from '@zelpit/core/words';
 import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';

@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, linkedSignal, output, type OnInit } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { asPlayed, isWrittenInTwoOctaves, noteOf, schoolQuestions, ZelpitFault, type Instrument, type NoteId, type Tuning } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { asPlayed, isWrittenInTwoOctaves, noteOf, schoolQuestions, type Instrument, type NoteId, type Tuning } from '@zelpit/core/fingering';
 import type { HeldInstrument } from '@zelpit/contract';
 import { Attempt } from '../../kernel/api/attempt';
 import { typedNumber } from '../../kernel/words/words';

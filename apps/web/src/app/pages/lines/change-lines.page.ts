@@ -1,21 +1,11 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  count,
-  barsOf,
-  coverageOf,
-  describedLine,
-  lineAbc,
-  linesOf,
-  lineTitle,
-  physicalPurpose,
-  plannedLine,
-  type Change,
-  type Line,
-  type LineSetKind,
-  type Mode,
-  type NoteId,
-} from '@zelpit/core';
+import type { Change } from '@zelpit/core/change';
+import type { NoteId } from '@zelpit/core/fingering';
+import { describedLine, lineAbc, lineTitle, type Line, type Mode } from '@zelpit/core/line';
+import { barsOf, coverageOf, linesOf, physicalPurpose, type LineSetKind } from '@zelpit/core/line-sets';
+import { plannedLine } from '@zelpit/core/plan';
+import { count } from '@zelpit/core/words';
 import { hasMusic, sheetLimits, type MusicKind, type SheetDetail, type SheetSummary } from '@zelpit/contract';
 import { kindOf } from '../../documents/sheet/planned-lines';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';

@@ -1,6 +1,8 @@
 import { Component, computed, effect, inject, input, type OnDestroy, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { count, changesToPractise, expectedMinutes, heldPhrase, lineOfChange, lineTitle, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core';
+import { lineTitle } from '@zelpit/core/line';
+import { changesToPractise, expectedMinutes, heldPhrase, lineOfChange, plannedLine, tenMinuteSheet, type PlannedLine } from '@zelpit/core/plan';
+import { count } from '@zelpit/core/words';
 import { messageOf } from '../../kernel/api/api.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { KeyService } from '../../kernel/keys/key.service';

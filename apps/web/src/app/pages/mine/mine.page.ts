@@ -1,6 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { countText, lineTitle, paceText } from '@zelpit/core';
+import { countText, lineTitle, paceText } from '@zelpit/core/line';
 import { hasMusic, type SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';

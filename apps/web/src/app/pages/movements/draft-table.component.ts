@@ -1,5 +1,6 @@
 import { Component, computed, input } from '@angular/core';
-import { movementTable, noteOf, type CompiledMovement, type Instrument, type MovementDefinition, type MovementSettings } from '@zelpit/core';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
+import { movementTable, type CompiledMovement, type MovementDefinition, type MovementSettings } from '@zelpit/core/movement';
 import { WideComponent } from '../../kernel/wide/wide.component';
 
 /** A movement that is being made, from every note into every note; where a law forbids it, the reason. */

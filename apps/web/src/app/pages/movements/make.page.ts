@@ -1,25 +1,21 @@
 import { Component, computed, effect, inject, input, signal, untracked, viewChild, type ElementRef } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { chartedPattern, noteOf, practiceChanter, type NoteId, type Pattern } from '@zelpit/core/fingering';
 import {
-  count,
-  chartedPattern,
   compileMovement,
   lettersOfPatterns,
-  milliseconds,
   movementFile,
   movementFromWritten,
-  noteOf,
   partText,
-  practiceChanter,
   readMovementFile,
   readWrittenForm,
   writtenForm,
-  ZelpitFault,
   type MovementDefinition,
   type MovementPart,
-  type NoteId,
-  type Pattern,
-} from '@zelpit/core';
+} from '@zelpit/core/movement';
+import { milliseconds } from '@zelpit/core/pitch';
+import { count } from '@zelpit/core/words';
 import { concatMap, from, toArray } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';

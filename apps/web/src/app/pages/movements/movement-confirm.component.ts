@@ -1,6 +1,6 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { partText } from '@zelpit/core';
+import { partText } from '@zelpit/core/movement';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { Attempt } from '../../kernel/api/attempt';
 import { NoticeService } from '../../kernel/notices/notice.service';

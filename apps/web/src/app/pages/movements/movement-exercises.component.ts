@@ -1,5 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { drillOf, lineAbc, movementLines, type Line, type Drill, type DrillKind, type MovementExercise } from '@zelpit/core';
+import { lineAbc, type Line } from '@zelpit/core/line';
+import { drillOf, movementLines, type Drill, type DrillKind, type MovementExercise } from '@zelpit/core/line-sets';
 import { movementExerciseChoices } from '../../music/lines/line-wishes';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { LinesOntoSheetComponent } from '../../documents/sheet/lines-onto-sheet.component';

@@ -1,19 +1,16 @@
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
+import { noteOf, type NoteId } from '@zelpit/core/fingering';
 import {
   compileMovement,
   innerChanges,
   movementById,
-  movementOnClick,
-  movementTimeline,
-  noteOf,
   paceOf,
   usualPace,
   type CompiledMovement,
   type MovementDefinition,
-  type MovementFault,
   type MovementPace,
-  type NoteId,
-} from '@zelpit/core';
+} from '@zelpit/core/movement';
+import { movementOnClick, movementTimeline, type MovementFault } from '@zelpit/core/sound';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
 import { Transport } from '../../music/sound/transport.service';
 import { StudioState } from '../../studio/state/studio-state.service';

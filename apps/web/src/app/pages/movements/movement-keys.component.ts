@@ -1,16 +1,7 @@
 import { Component, computed, input, linkedSignal, type OnDestroy } from '@angular/core';
-import {
-  chartedPattern,
-  fingersDown,
-  judgeMovement,
-  noteOf,
-  type CompiledMovement,
-  type FingerEvent,
-  type FingerId,
-  type Instrument,
-  type JudgedMovement,
-  type MovementPace,
-} from '@zelpit/core';
+import { chartedPattern, noteOf, type FingerId, type Instrument } from '@zelpit/core/fingering';
+import { judgeMovement, type CompiledMovement, type JudgedMovement, type MovementPace } from '@zelpit/core/movement';
+import { fingersDown, type FingerEvent } from '@zelpit/core/playing';
 import { FingerPadsComponent } from '../../music/fingers/finger-pads.component';
 
 /** The theme note stands when nothing moved for so long, in ms. */

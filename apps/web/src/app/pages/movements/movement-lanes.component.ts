@@ -1,15 +1,7 @@
 import { Component, computed, input } from '@angular/core';
-import {
-  chartedPattern,
-  noteOf,
-  ribbons,
-  timedSteps,
-  withFingers,
-  type CompiledMovement,
-  type CoverSpan,
-  type Instrument,
-  type MovementPace,
-} from '@zelpit/core';
+import { chartedPattern, noteOf, withFingers, type Instrument } from '@zelpit/core/fingering';
+import { ribbons, type CoverSpan } from '@zelpit/core/lanes';
+import { timedSteps, type CompiledMovement, type MovementPace } from '@zelpit/core/movement';
 
 const [left, right, top, pitch, thickness] = [112, 16, 64, 32, 12];
 /** How much of the notes around a movement is drawn, in ms. */

@@ -1,5 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { fittingLayers, layersOf, writtenForm } from '@zelpit/core';
+import { fittingLayers, layersOf, writtenForm } from '@zelpit/core/movement';
 import { ChooserComponent, labelOf, type Choice } from '../../kernel/chooser/chooser.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { MovementInHand } from './movement-in-hand.service';

@@ -1,6 +1,6 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { MovementDefinition } from '@zelpit/core';
+import type { MovementDefinition } from '@zelpit/core/movement';
 import { Attempt } from '../../kernel/api/attempt';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { MovementInHand } from './movement-in-hand.service';

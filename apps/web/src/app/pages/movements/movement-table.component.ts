@@ -1,5 +1,7 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { count, elementsOf, innerChanges, leastTime, movementRisk, movementTable, type CompiledMovement, type NoteId } from '@zelpit/core';
+import type { NoteId } from '@zelpit/core/fingering';
+import { elementsOf, innerChanges, leastTime, movementRisk, movementTable, type CompiledMovement } from '@zelpit/core/movement';
+import { count } from '@zelpit/core/words';
 import { WideComponent } from '../../kernel/wide/wide.component';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { inHundred } from '../../music/wording/change-words';

@@ -1,5 +1,7 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { countOf, movementHints, movementSupport, noteOf, syllablesOf, type InnerChange, type MovementFault } from '@zelpit/core';
+import { noteOf } from '@zelpit/core/fingering';
+import { countOf, movementHints, movementSupport, syllablesOf, type InnerChange } from '@zelpit/core/movement';
+import type { MovementFault } from '@zelpit/core/sound';
 import { inHundred } from '../../music/wording/change-words';
 import { StaffLineComponent } from '../../music/score/staff-line.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';

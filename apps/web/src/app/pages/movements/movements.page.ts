@@ -1,6 +1,7 @@
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { count, elementsOf, findMovements, leastTime } from '@zelpit/core';
+import { elementsOf, findMovements, leastTime } from '@zelpit/core/movement';
+import { count } from '@zelpit/core/words';
 import { inHundred } from '../../music/wording/change-words';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { SessionService } from '../../kernel/session/session.service';

@@ -1,33 +1,25 @@
 import { Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { isOverblown } from '@zelpit/core/acoustics';
+import { noteOf, type FingerId, type Instrument, type NoteId } from '@zelpit/core/fingering';
+import { lineAbc, type Line } from '@zelpit/core/line';
+import { ornamentLines, ownScale, wholeScale, type OrnamentExercise } from '@zelpit/core/line-sets';
 import {
-  count,
   compileOrnament,
-  isOverblown,
-  lineAbc,
   neighbourOrnaments,
-  neighbourTimeline,
-  noteOf,
   ornamentKinds,
   ornamentChoicesSchema,
-  ornamentLines,
   ornamentText,
-  ornamentTimeline,
   tapChoices,
-  ownScale,
-  wholeScale,
   usualOrnaments,
-  type Line,
   type CompiledOrnament,
-  type FingerId,
-  type Instrument,
   type NeighbourOrnament,
   type NeighbourWay,
-  type NoteId,
   type OrnamentChoices,
-  type OrnamentExercise,
   type OrnamentKind,
   type OrnamentSettings,
-} from '@zelpit/core';
+} from '@zelpit/core/movement';
+import { neighbourTimeline, ornamentTimeline } from '@zelpit/core/sound';
+import { count } from '@zelpit/core/words';
 import { WideComponent } from '../../kernel/wide/wide.component';
 import { Attempt } from '../../kernel/api/attempt';
 import { wayText } from '../../music/wording/change-words';

@@ -1,6 +1,7 @@
 import { Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { lightTapNotes, practiceChanter, type MovementSettings, type NoteId, type SyllableSet } from '@zelpit/core';
+import { practiceChanter, type NoteId } from '@zelpit/core/fingering';
+import { lightTapNotes, type MovementSettings, type SyllableSet } from '@zelpit/core/movement';
 import { ApiFault } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';

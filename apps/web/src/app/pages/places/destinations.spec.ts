@@ -1,4 +1,4 @@
-import { practiceChanter } from '@zelpit/core';
+import { practiceChanter } from '@zelpit/core/fingering';
 import { destinationsFor, groupsFor, type Known } from './destinations';
 
 const known: Known = {

@@ -1,4 +1,5 @@
-import { findMovements, type Instrument, type MovementDefinition } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { findMovements, type MovementDefinition } from '@zelpit/core/movement';
 
 /** A page to go to. */
 export interface Page {

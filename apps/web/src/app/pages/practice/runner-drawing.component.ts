@@ -1,5 +1,8 @@
 import { Component, computed, input } from '@angular/core';
-import { excerptTitle, laneLayout, musicOfLine, noteOf, type Instrument, type LaneNote, type Line, type RowKind } from '@zelpit/core';
+import { excerptTitle, type RowKind } from '@zelpit/core/excerpt';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
+import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
+import { musicOfLine, type Line } from '@zelpit/core/line';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 
 /** A beat is at least this wide, and wider where notes are short. */

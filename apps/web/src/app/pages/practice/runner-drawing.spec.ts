@@ -1,5 +1,5 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { instrumentById } from '@zelpit/core';
+import { instrumentById } from '@zelpit/core/fingering';
 import { RunnerDrawingComponent } from './runner-drawing.component';
 
 async function drawing(beat: number | undefined, times = 4): Promise<ComponentFixture<RunnerDrawingComponent>> {

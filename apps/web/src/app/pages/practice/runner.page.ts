@@ -1,6 +1,8 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { beatsOfLine, countText, describedLine, musicOfLine, pacesOf, restPhrase, rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core';
+import { rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core/excerpt';
+import { beatsOfLine, countText, describedLine, musicOfLine, pacesOf } from '@zelpit/core/line';
+import { restPhrase } from '@zelpit/core/plan';
 import { hasMusic, type OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';

@@ -1,15 +1,8 @@
 import { Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
-import {
-  movementLines,
-  ornamentLines,
-  usualOrnaments,
-  type Instrument,
-  type Line,
-  type Mode,
-  type MovementExercise,
-  type NoteId,
-  type OrnamentExercise,
-} from '@zelpit/core';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import type { Line, Mode } from '@zelpit/core/line';
+import { movementLines, ornamentLines, type MovementExercise, type OrnamentExercise } from '@zelpit/core/line-sets';
+import { usualOrnaments } from '@zelpit/core/movement';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { plannedForSheet, type PlannedSheetLine } from '../../documents/sheet/planned-lines';
 import { asksFor, lineWishes, modes, movementExerciseChoices, ornamentExerciseChoices, wishedLines, type LineWish } from '../../music/lines/line-wishes';

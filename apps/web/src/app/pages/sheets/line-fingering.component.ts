@@ -1,5 +1,6 @@
 import { Component, computed, input, output } from '@angular/core';
-import { chosenOf, isSameWay, noteOf, notesOfLine, waysOf, type ChosenFingering, type Fingering, type Instrument, type Line } from '@zelpit/core';
+import { chosenOf, isSameWay, noteOf, waysOf, type ChosenFingering, type Fingering, type Instrument } from '@zelpit/core/fingering';
+import { notesOfLine, type Line } from '@zelpit/core/line';
 import { wayText } from '../../music/wording/change-words';
 import { FingeringComponent } from '../../music/lanes/fingering.component';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';

@@ -1,5 +1,7 @@
 import { Component, computed, inject, input, output } from '@angular/core';
-import { layeredNotes, lineAtLayer, noteOf, shortNotes, withLayer, type Exercise, type Instrument, type LayerKind, type MovementLayer } from '@zelpit/core';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
+import { layeredNotes, lineAtLayer, shortNotes, withLayer, type Exercise } from '@zelpit/core/line';
+import type { LayerKind, MovementLayer } from '@zelpit/core/movement';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { layersText, layerWords } from '../../music/wording/movement-words';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';

@@ -1,18 +1,7 @@
 import { Component, computed, inject, input, output } from '@angular/core';
-import {
-  decoratedNotes,
-  layerAt,
-  layerName,
-  layersOfExcerpt,
-  noteOf,
-  rowNames,
-  rowsOfExcerpt,
-  tuneOfExcerpt,
-  type Excerpt,
-  type Instrument,
-  type LayerKind,
-  type RowKind,
-} from '@zelpit/core';
+import { decoratedNotes, layerAt, layerName, layersOfExcerpt, rowNames, rowsOfExcerpt, tuneOfExcerpt, type Excerpt, type RowKind } from '@zelpit/core/excerpt';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
+import type { LayerKind } from '@zelpit/core/movement';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 

@@ -2,7 +2,9 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { hasMusic, sheetLimits } from '@zelpit/contract';
-import { count, countText, expectedMinutes, lineTitle, paceText } from '@zelpit/core';
+import { countText, lineTitle, paceText } from '@zelpit/core/line';
+import { expectedMinutes } from '@zelpit/core/plan';
+import { count } from '@zelpit/core/words';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { ExportLinesComponent } from '../../music/export/export-lines.component';

@@ -1,7 +1,7 @@
 import { Component, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Student, TuneOfStudent } from '@zelpit/contract';
-import { arrangementText } from '@zelpit/core';
+import { arrangementText } from '@zelpit/core/arrange';
 import { messageOf } from '../../kernel/api/api.service';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { StudioState } from '../../studio/state/studio-state.service';

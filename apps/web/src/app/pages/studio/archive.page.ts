@@ -1,6 +1,6 @@
 import { Component, inject, signal } from '@angular/core';
 import { archiveRoutes, type ArchiveResult } from '@zelpit/contract';
-import { count } from '@zelpit/core';
+import { count } from '@zelpit/core/words';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';

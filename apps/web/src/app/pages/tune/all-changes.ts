@@ -1,4 +1,4 @@
-import type { TuneChange } from '@zelpit/core';
+import type { TuneChange } from '@zelpit/core/tune';
 import type { OpenedTune } from '../../documents/tune/tunes.service';
 
 /** Worst first; those that grace notes or the tongue hide come after those that are heard. */

@@ -1,5 +1,8 @@
 import { afterRenderEffect, Component, computed, ElementRef, inject, input, output } from '@angular/core';
-import { likenessText, markFor, type Form, type Instrument, type Tune, type TuneChange } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { likenessText, type Form } from '@zelpit/core/form';
+import { markFor } from '@zelpit/core/lanes';
+import type { Tune, TuneChange } from '@zelpit/core/tune';
 import { MarkComponent } from '../../music/lanes/mark.component';
 
 /** More bars than this stand closer. */

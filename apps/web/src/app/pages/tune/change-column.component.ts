@@ -1,5 +1,8 @@
 import { Component, input, output } from '@angular/core';
-import { changeName, count, type Instrument, type TuneChange } from '@zelpit/core';
+import { changeName } from '@zelpit/core/change';
+import type { Instrument } from '@zelpit/core/fingering';
+import type { TuneChange } from '@zelpit/core/tune';
+import { count } from '@zelpit/core/words';
 import { MarkComponent } from '../../music/lanes/mark.component';
 import type { ChangeGroup } from './change-groups';
 

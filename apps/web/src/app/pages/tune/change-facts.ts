@@ -1,19 +1,8 @@
-import {
-  count,
-  changeName,
-  fingerOf,
-  heardPhrases,
-  kindPhrase,
-  leadOf,
-  MovementReader,
-  placePhrase,
-  type Change,
-  type FingerId,
-  type Instrument,
-  type MovementDefinition,
-  type Place,
-  type TuneChange,
-} from '@zelpit/core';
+import { changeName, heardPhrases, kindPhrase, leadOf, type Change } from '@zelpit/core/change';
+import { fingerOf, type FingerId, type Instrument } from '@zelpit/core/fingering';
+import { MovementReader, type MovementDefinition } from '@zelpit/core/movement';
+import { placePhrase, type Place, type TuneChange } from '@zelpit/core/tune';
+import { count } from '@zelpit/core/words';
 
 /** What the band says of a change, in words. */
 export interface ChangeFacts {

@@ -1,4 +1,5 @@
-import { changesOfTune, practiceChanter, readTune, type TuneChange } from '@zelpit/core';
+import { practiceChanter } from '@zelpit/core/fingering';
+import { changesOfTune, readTune, type TuneChange } from '@zelpit/core/tune';
 import { changeGroups, inColumns } from './change-groups';
 
 const tune = readTune(practiceChanter, 'X:1\nT:Up and Over\nM:4/4\nL:1/4\nK:HP\nAced|fgae|cdBA|GceA|dfBg|ecaG|\n');

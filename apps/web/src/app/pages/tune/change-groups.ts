@@ -1,4 +1,6 @@
-import { noteOf, type Instrument, type Trouble, type TuneChange } from '@zelpit/core';
+import type { Trouble } from '@zelpit/core/change';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
+import type { TuneChange } from '@zelpit/core/tune';
 import { capital } from '../../kernel/words/words';
 
 /** Changes that sound wrong in the same way. */

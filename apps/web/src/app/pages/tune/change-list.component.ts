@@ -1,5 +1,6 @@
 import { Component, computed, input, output } from '@angular/core';
-import type { Instrument, TuneChange, TuneChanges } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import type { TuneChange, TuneChanges } from '@zelpit/core/tune';
 import { ChangeColumnComponent } from './change-column.component';
 import { changeGroups, inColumns } from './change-groups';
 

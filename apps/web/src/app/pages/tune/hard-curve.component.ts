@@ -1,5 +1,5 @@
 import { Component, computed, input, output } from '@angular/core';
-import type { BarDifficulty } from '@zelpit/core';
+import type { BarDifficulty } from '@zelpit/core/arrange';
 import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX } from 'd3-shape';
 

@@ -1,4 +1,5 @@
-import { MovementReader, writtenOrnaments, type MovementDefinition } from '@zelpit/core';
+import { MovementReader, type MovementDefinition } from '@zelpit/core/movement';
+import { writtenOrnaments } from '@zelpit/core/tune';
 import type { OpenedTune } from '../../documents/tune/tunes.service';
 import { writtenNames } from '../../music/wording/ornament-words';
 

@@ -1,6 +1,9 @@
 import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { newNotesOf, noteOf, usualGraceNoteMs, type PlayedNote } from '@zelpit/core';
+import { newNotesOf } from '@zelpit/core/arrange';
+import { noteOf } from '@zelpit/core/fingering';
+import type { PlayedNote } from '@zelpit/core/sound';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
 import { messageOf } from '../../kernel/api/api.service';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -27,7 +30,7 @@ const grace = 700;
       <zp-sentence class="one-line">
         <span>New notes in </span>
         @if (opened(); as tune) {
-          <a class="chooser-word" [routerLink]="['/tunes', id()]" [zpShortened]="tune.detail.title"></a>
+          <a class="chooser-word" [routerLink]="['/tunes', id()]"><zp-shortened [text]="tune.detail.title" /></a>
         } @else {
           <span class="quiet">a tune</span>
         }

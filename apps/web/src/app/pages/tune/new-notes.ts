@@ -1,4 +1,5 @@
-import { count, noteOf, type NoteId } from '@zelpit/core';
+import { noteOf, type NoteId } from '@zelpit/core/fingering';
+import { count } from '@zelpit/core/words';
 import type { OpenedTune } from '../../documents/tune/tunes.service';
 import { capital } from '../../kernel/words/words';
 

@@ -1,7 +1,10 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { tuneUses, type TuneNotes, type TuneUse } from '@zelpit/contract';
-import { formOf, formText, hardPlaces, newNotesOf, noteOf, isRound, measuresOf, meterText, readForm, roundOf, ZelpitFault, type Form } from '@zelpit/core';
+import { hardPlaces, newNotesOf } from '@zelpit/core/arrange';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { noteOf } from '@zelpit/core/fingering';
+import { formOf, formText, isRound, measuresOf, meterText, readForm, roundOf, type Form } from '@zelpit/core/form';
 import { messageOf } from '../../kernel/api/api.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';

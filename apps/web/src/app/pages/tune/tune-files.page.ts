@@ -1,6 +1,6 @@
 import { Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { waveFile } from '@zelpit/core';
+import { waveFile } from '@zelpit/core/sound';
 import { lossesOf, type TuneFormat } from '@zelpit/core/music-files';
 import { messageOf } from '../../kernel/api/api.service';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';

@@ -1,23 +1,15 @@
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { isOverblown } from '@zelpit/core/acoustics';
+import { noteOf, speaksHighQuestion } from '@zelpit/core/fingering';
+import { wholeScale } from '@zelpit/core/line-sets';
+import { compileOrnament, isNeighbourOrnament, neighbourOrnaments, usualOrnaments, type OrnamentSettings, MovementReader } from '@zelpit/core/movement';
+import { neighbourTimeline, ornamentTimeline } from '@zelpit/core/sound';
 import {
-  compileOrnament,
-  count,
   eighthMsOf,
-  isNeighbourOrnament,
-  isOverblown,
-  neighbourOrnaments,
-  neighbourTimeline,
-  noteOf,
-  ornamentTimeline,
-  speaksHighQuestion,
-  usualOrnaments,
-  wholeScale,
   writtenOrnaments,
-  type OrnamentSettings,
   type TuneNote,
   type WrittenOrnament,
-  MovementReader,
   movementsOfTune,
   placePhrase,
   proposeSeparations,
@@ -26,7 +18,8 @@ import {
   type RightForm,
   type Separation,
   type TuneMovement,
-} from '@zelpit/core';
+} from '@zelpit/core/tune';
+import { count } from '@zelpit/core/words';
 import { WideComponent } from '../../kernel/wide/wide.component';
 import { messageOf } from '../../kernel/api/api.service';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';

@@ -1,7 +1,10 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
-import { arrangedTune, excerptOf, hardestPair, newNotesOf, roundOf, type Form, type Tune } from '@zelpit/core';
+import { arrangedTune, newNotesOf } from '@zelpit/core/arrange';
+import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
+import { roundOf, type Form } from '@zelpit/core/form';
+import type { Tune } from '@zelpit/core/tune';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { fileNameOf, saveFile } from '../../kernel/files/save-file';

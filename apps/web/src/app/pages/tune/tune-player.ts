@@ -1,5 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { usualGraceNoteMs, type PlayedNote, type PlaySettings, type TuneChange } from '@zelpit/core';
+import type { PlayedNote, PlaySettings } from '@zelpit/core/sound';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
+import type { TuneChange } from '@zelpit/core/tune';
 import { playedNotesOf, type OpenedTune } from '../../documents/tune/tunes.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport, type Playable } from '../../music/sound/transport.service';

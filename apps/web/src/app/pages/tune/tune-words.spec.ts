@@ -1,4 +1,5 @@
-import { changesOfTune, instrumentById, readTune, type TuneChange } from '@zelpit/core';
+import { instrumentById } from '@zelpit/core/fingering';
+import { changesOfTune, readTune, type TuneChange } from '@zelpit/core/tune';
 import { changeFacts } from './change-facts';
 import { changeGroups } from './change-groups';
 

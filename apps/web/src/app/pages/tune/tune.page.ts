@@ -1,27 +1,10 @@
-import { Component, computed, effect, ElementRef, inject, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
+import { Component, computed, effect, ElementRef, inject, Injector, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import {
-  cautionsOf,
-  findingText,
-  isTonguedFamily,
-  keyNameOf,
-  noteOf,
-  noteReadAs,
-  troubleOfTune,
-  usualRange,
-  patternKey,
-  placePhrase,
-  changesToPractise,
-  tenMinuteSheet,
-  type Pattern,
-  type NoteId,
-  type Articulation,
-  type Form,
-  type FormPart,
-  type KeyChoice,
-  type TuneChange,
-} from '@zelpit/core';
+import { cautionsOf, isTonguedFamily, noteOf, noteReadAs, patternKey, type Pattern, type NoteId } from '@zelpit/core/fingering';
+import { usualRange, type Form, type FormPart } from '@zelpit/core/form';
+import { changesToPractise, tenMinuteSheet } from '@zelpit/core/plan';
+import { findingText, keyNameOf, troubleOfTune, placePhrase, type Articulation, type KeyChoice, type TuneChange } from '@zelpit/core/tune';
 import type { TuneDetail, TuneSummary } from '@zelpit/contract';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -44,9 +27,8 @@ import { lastTune } from '../../documents/tune/last-tune';
 import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
-import { switchMap } from 'rxjs';
+import { from, switchMap } from 'rxjs';
 import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
-import { TakeHome } from '../../documents/tune/take-home.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
 import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
@@ -97,7 +79,7 @@ export class TunePage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
   private readonly pins = inject(PinnedFingers);
   private readonly onto = inject(OntoSheet);
-  private readonly home = inject(TakeHome);
+  private readonly injector = inject(Injector);
   private readonly timings = inject(PlayerTimings);
   private readonly state = inject(StudioState);
   private readonly book = inject(MovementBook);
@@ -486,9 +468,12 @@ export class TunePage implements OnDestroy {
     const [opened, student] = [this.opened(), this.state.student()];
     if (opened === undefined || student === undefined) return;
     const what = { student, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } };
-    this.home
-      .itemOf(opened, student.id, this.tempo(), this.form(), part)
-      .pipe(switchMap((item) => this.onto.put(what, [item])))
+    // What makes it is fetched when somebody takes a tune home.
+    from(import('../../documents/tune/take-home.service'))
+      .pipe(
+        switchMap(({ TakeHome }) => this.injector.get(TakeHome).itemOf(opened, student.id, this.tempo(), this.form(), part)),
+        switchMap((item) => this.onto.put(what, [item])),
+      )
       .subscribe({
         next: ({ sheet, undo }) => {
           const name = part === undefined ? 'The tune' : `Part ${part.letter}`;

@@ -1,4 +1,5 @@
-import type { ChordNote, ScoreVoice } from '@zelpit/core';
+import type { ScoreVoice } from '@zelpit/core/score';
+import type { ChordNote } from '@zelpit/core/tune';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 
 /** The voices of a tune to choose from. The first stands under no name, so that a text whose voices are renamed keeps being read by its first. */

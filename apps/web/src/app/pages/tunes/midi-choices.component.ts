@@ -1,5 +1,7 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
-import { excerptAbc, readTune, usualGraceNoteMs, writeAbc } from '@zelpit/core';
+import { excerptAbc, writeAbc } from '@zelpit/core/score';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
+import { readTune } from '@zelpit/core/tune';
 import { type MidiChoices, type OpenedMidi } from '@zelpit/core/music-files';
 import { playedNotesOf } from '../../documents/tune/tunes.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';

@@ -1,5 +1,5 @@
 import type { MidiLine } from '@zelpit/core/music-files';
-import { count } from '@zelpit/core';
+import { count } from '@zelpit/core/words';
 import type { Choice } from '../../kernel/chooser/chooser.component';
 
 /** Lines of a MIDI file to choose the melody from, the likeliest first. */

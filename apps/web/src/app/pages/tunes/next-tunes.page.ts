@@ -1,23 +1,16 @@
 import { Component, computed, effect, ElementRef, inject, signal, untracked, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { tuneRoutes, tuneUses, type TuneOpenings, type TuneSummary, type TuneUse } from '@zelpit/contract';
-import {
-  changeBetween,
-  changeSentences,
-  chartedFingering,
-  count,
-  laneLayout,
-  noteOf,
-  readTune,
-  scaleDegree,
-  usualGraceNoteMs,
-  type HowHard,
-  type Instrument,
-  type LaneNote,
-  type NoteId,
-  type PlayedNote,
-  movementsOf,
-} from '@zelpit/core';
+import type { HowHard } from '@zelpit/core/arrange';
+import { changeBetween } from '@zelpit/core/change';
+import { chartedFingering, noteOf, scaleDegree, type Instrument, type NoteId } from '@zelpit/core/fingering';
+import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
+import { movementsOf } from '@zelpit/core/movement';
+import { changeSentences } from '@zelpit/core/script';
+import type { PlayedNote } from '@zelpit/core/sound';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
+import { readTune } from '@zelpit/core/tune';
+import { count } from '@zelpit/core/words';
 import { forkJoin } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';

@@ -1,4 +1,4 @@
-import { ZelpitFault } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
 import { openMidi, type OpenedMidi } from '@zelpit/core/music-files';
 import { midiFiles } from '../../music/export/midi-files';
 

@@ -2,7 +2,8 @@ import { Component, computed, type ElementRef, inject, signal, viewChild } from 
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
-import { count, ZelpitFault } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { count } from '@zelpit/core/words';
 import { type OpenedMidi } from '@zelpit/core/music-files';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';

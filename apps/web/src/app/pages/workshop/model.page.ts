@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { holeSign, instrumentProblems, mostHoles, ratioOf, ZelpitFault, equalRatio, type Instrument, type Note, type Pattern } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { holeSign, instrumentProblems, mostHoles, ratioOf, equalRatio, type Instrument, type Note, type Pattern } from '@zelpit/core/fingering';
 import { FingeringComponent } from '../../music/lanes/fingering.component';
 import { WideComponent } from '../../kernel/wide/wide.component';
 import { ConflictComponent } from '../../kernel/saving/conflict.component';

@@ -3,7 +3,8 @@ import { Component, inject, signal, type ElementRef, viewChild } from '@angular/
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import type { OwnModel } from '@zelpit/contract';
-import { instrumentJsonSchema, longestInstrumentFile, readInstrumentFile, ZelpitFault } from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { instrumentJsonSchema, longestInstrumentFile, readInstrumentFile } from '@zelpit/core/fingering';
 import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { saveFile } from '../../kernel/files/save-file';

@@ -1,4 +1,5 @@
-import { instrumentById, instrumentProblems, instruments, noteOf, PatternSound, readInstrumentFile, writeInstrumentFile, type Instrument } from '@zelpit/core';
+import { PatternSound } from '@zelpit/core/acoustics';
+import { instrumentById, instrumentProblems, instruments, noteOf, readInstrumentFile, writeInstrumentFile, type Instrument } from '@zelpit/core/fingering';
 import * as changes from '../../documents/model/model-changes';
 import { copiedInstrument } from '../../documents/model/copied-instrument';
 import { compareModels } from '../../documents/model/model-kind';

@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { movementRoutes, type KeptMovement, type MovementChoices, type MovementChoicesShown } from '@zelpit/contract';
-import { movementsOf, pipeMovements, usualMovementSettings, type Instrument, type MovementDefinition } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { movementsOf, pipeMovements, usualMovementSettings, type MovementDefinition } from '@zelpit/core/movement';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 

@@ -9,17 +9,8 @@ import {
   type OwnModel,
   type StudioFingering,
 } from '@zelpit/contract';
-import {
-  asPlayed,
-  instrumentById,
-  instruments,
-  patternKey,
-  withKeptFingerings,
-  ZelpitFault,
-  type Instrument,
-  notesThatDiffer,
-  type NoteId,
-} from '@zelpit/core';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { asPlayed, instrumentById, instruments, patternKey, withKeptFingerings, type Instrument, notesThatDiffer, type NoteId } from '@zelpit/core/fingering';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService, type Sending } from '../../kernel/api/api.service';
 import type { Choice } from '../../kernel/chooser/chooser.component';

@@ -2,7 +2,8 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import type { HeldInstrument, OwnModel } from '@zelpit/contract';
-import { asPlayed, describedLine, practiceChanter } from '@zelpit/core';
+import { asPlayed, practiceChanter } from '@zelpit/core/fingering';
+import { describedLine } from '@zelpit/core/line';
 import { InstrumentShelf } from './instrument-shelf.service';
 
 const own = (id: string, name: string): OwnModel => ({

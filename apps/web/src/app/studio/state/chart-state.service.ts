@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { instruments, type Instrument } from '@zelpit/core';
+import { instruments, type Instrument } from '@zelpit/core/fingering';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { otherModelOf } from '../shelf/instrument-shelf.service';
 import { StudioState } from './studio-state.service';

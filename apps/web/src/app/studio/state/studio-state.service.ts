@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import type { Instrument } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
 import { studentRoutes, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';

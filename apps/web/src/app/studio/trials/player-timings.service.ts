@@ -1,5 +1,6 @@
 import { computed, effect, inject, Injectable, untracked } from '@angular/core';
-import { levels, RiskTable, type Instrument, type TimingParameters } from '@zelpit/core';
+import type { Instrument } from '@zelpit/core/fingering';
+import { levels, RiskTable, type TimingParameters } from '@zelpit/core/timing';
 import { SessionService } from '../../kernel/session/session.service';
 import { StudioState } from '../state/studio-state.service';
 import { TrialsService } from './trials.service';

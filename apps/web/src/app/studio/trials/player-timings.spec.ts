@@ -3,7 +3,7 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Trial } from '@zelpit/contract';
-import { levels } from '@zelpit/core';
+import { levels } from '@zelpit/core/timing';
 import { SessionService } from '../../kernel/session/session.service';
 import { StudioState } from '../state/studio-state.service';
 import { PlayerTimings } from './player-timings.service';

@@ -13,8 +13,8 @@ import {
   type MovementSettings,
   type Tap,
 } from '../movement';
-import type { Line } from './line';
-import { bar, filled, quarter, type Exercise, type LineNote } from './exercise';
+import type { Line } from '../line';
+import { bar, filled, quarter, type Exercise, type LineNote } from '../line';
 import type { ExerciseLines } from './exercise-sets';
 
 /**

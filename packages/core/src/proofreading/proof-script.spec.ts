@@ -1,6 +1,8 @@
 import { practiceChanter } from '../fingering';
 import { readTune } from '../tune';
-import { chunkOf, proofScript, scriptOf, scriptText } from '.';
+import { chunkOf } from '../chunk';
+import { proofScript } from '.';
+import { scriptOf, scriptText } from '../script';
 
 const tune = readTune(practiceChanter, 'X:1\nT:Made up\nM:2/4\nL:1/8\nK:HP\ne|a>f ec|A2 c2|]\n');
 const found = chunkOf(practiceChanter, tune, { kind: 'bars', from: 1, to: 1 });

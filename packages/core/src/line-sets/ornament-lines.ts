@@ -1,7 +1,7 @@
 import { chartedFingering, chartedPattern, fingerCoverage, noteOf, scaleDegree, type FingerId, type Instrument, type NoteId } from '../fingering';
 import { compileOrnament, type OrnamentKind, type OrnamentSettings, type OrnamentStep } from '../movement';
-import type { Line } from './line';
-import { bar, filled, quarter, type LineNote } from './exercise';
+import type { Line } from '../line';
+import { bar, filled, quarter, type LineNote } from '../line';
 import { ownScale, type ExerciseLines } from './exercise-sets';
 
 /** Ornaments that have lines of their own. */

@@ -1,5 +1,6 @@
 import { instrumentById, practiceChanter as chanter } from '../fingering';
-import { movementFromWritten, proofreadMovement, readWrittenForm, usualMovementSettings } from '.';
+import { movementFromWritten, readWrittenForm, usualMovementSettings } from '../movement';
+import { proofreadMovement } from '.';
 
 const text = (line: string): string | undefined => {
   const proof = proofreadMovement(chanter, line);

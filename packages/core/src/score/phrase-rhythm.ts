@@ -1,4 +1,4 @@
-import type { Meter, ScoreBar, ScoreEvent } from '../score';
+import type { Meter, ScoreBar, ScoreEvent } from './score';
 
 /** How the notes that fill a beat share it: evenly, the first longer ("dot and cut"), or the first shorter ("cut and dot"). */
 export const phraseRhythms = ['even', 'dotted', 'cut'] as const;

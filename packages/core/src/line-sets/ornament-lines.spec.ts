@@ -1,7 +1,8 @@
 import abcjs from 'abcjs';
 import { instrumentById, instruments } from '../fingering';
 import { usualOrnaments } from '../movement';
-import { exerciseSchema, lineAbc, notesOfLine, ornamentExercises, ornamentLines, type OrnamentExercise } from '.';
+import { exerciseSchema, lineAbc, notesOfLine } from '../line';
+import { ornamentExercises, ornamentLines, type OrnamentExercise } from '.';
 
 const whistle = instrumentById('whistle-d');
 const lines = (kind: OrnamentExercise) => ornamentLines(whistle, kind, usualOrnaments);

@@ -2,7 +2,7 @@ import { holeNumbers, noteNameIn, type Instrument, type NoteId, type NoteNaming 
 import type { CountWay } from '../form';
 import { syllablesOf, type SyllableSet } from '../movement';
 import type { Tune } from '../tune';
-import { countOfTune } from './script';
+import { countOfTune } from '../form';
 
 /**
  * What stands under the notes of music: nothing, the letter of each note, the holes that it covers, the count, the words of the tune, or a syllable for each element of a

@@ -1,9 +1,9 @@
 import { changeBetween, type Change } from '../change';
 import { noteOf, scaleDegree, soundingPitch, type Instrument, type NoteId } from '../fingering';
 import { capital } from '../words';
-import type { Line } from './line';
-import { modeSteps, signsOfScale, type Mode } from './key-signature';
-import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from './exercise';
+import type { Line } from '../line';
+import { modeSteps, signsOfScale, type Mode } from '../line';
+import { bar, filled, mostLineNotes, pairsIn, quarter, type Exercise, type LineNote } from '../line';
 import { linesOf, type LineSet } from './line-sets';
 import { centsOfRatio } from '../pitch';
 

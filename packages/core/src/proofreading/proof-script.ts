@@ -1,7 +1,7 @@
 import { noteOf, type FingerId, type Instrument } from '../fingering';
 import type { Tune } from '../tune';
 import { capital } from '../words';
-import type { ScriptStep } from './script';
+import type { ScriptStep } from '../script';
 
 type Does = 'lift' | 'lower';
 

@@ -1,10 +1,10 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { notesMeant, readNote } from '../proof';
 import { capital } from '../words';
-import { compileMovement, type CompiledMovement } from './compile';
-import { usualMovementSettings, type MovementDefinition, type MovementSettings } from './definition';
-import { findMovements, movementsOf } from './movements';
-import { MovementReader } from './recognise';
+import { compileMovement, type CompiledMovement } from '../movement';
+import { usualMovementSettings, type MovementDefinition, type MovementSettings } from '../movement';
+import { findMovements, movementsOf } from '../movement';
+import { MovementReader } from '../movement';
 
 interface Studio {
   readonly own: readonly MovementDefinition[];

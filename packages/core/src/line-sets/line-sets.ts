@@ -1,6 +1,6 @@
 import { changeBetween, type Change } from '../change';
 import { scaleDegree, type Instrument, type NoteId } from '../fingering';
-import { pairKey, pairsOfLine, type Line } from './line';
+import { pairKey, pairsOfLine, type Line } from '../line';
 
 /** Which lines a page is made of. */
 export type LineSetKind = 'crosses-with' | 'crosses-once' | 'crosses-by-note' | 'lift-only' | 'lower-only' | 'neighbours';

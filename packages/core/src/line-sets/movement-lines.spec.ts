@@ -1,22 +1,9 @@
 import abcjs from 'abcjs';
-import type { LineWords } from '../chunk';
+import type { LineWords } from '../excerpt';
 import { practiceChanter as chanter } from '../fingering';
 import { movementById, pipeMovements, usualMovementSettings, type MovementDefinition } from '../movement';
-import {
-  drillOf,
-  exerciseSchema,
-  layeredNotes,
-  lineAbc,
-  lineAtLayer,
-  movementExercises,
-  movementLines,
-  notesOfLine,
-  shortNotes,
-  withLayer,
-  wordRows,
-  type Exercise,
-  type MovementExercise,
-} from '.';
+import { drillOf, movementExercises, movementLines, type MovementExercise } from '.';
+import { exerciseSchema, layeredNotes, lineAbc, lineAtLayer, notesOfLine, shortNotes, withLayer, wordRows, type Exercise } from '../line';
 
 const lines = (id: MovementDefinition['id'], kind: MovementExercise, before = 'e', after = 'c') =>
   movementLines(chanter, { kind, movement: movementById(id), before, after, settings: usualMovementSettings });

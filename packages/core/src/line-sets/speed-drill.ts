@@ -1,5 +1,5 @@
 import { ZelpitFault } from '../fault';
-import type { CountedLine } from './line';
+import type { CountedLine } from '../line';
 
 /** How fast a line is practised: as it is, slow then a little faster then in full, or quicker until the first slip. */
 export type DrillKind = 'as-it-is' | 'three-speeds' | 'speed-drill';

@@ -1,11 +1,11 @@
 import { adviceFor, changeName, changeOfFingerings, hintsFor, leadOf, spokenFingers, troubleOf, type Change, type Trouble } from '../change';
 import { chartedFingering, coverOf, fingerCoverage, noteOf, type FingerId, type Fingering, type Instrument } from '../fingering';
-import { countAloud, usualCount, type CountWay } from '../form';
+import { countOfTune, usualCount, type CountWay } from '../form';
 import { graceSteps, type GraceStep } from '../movement';
 import type { Tune, TuneFingerings, TuneNote } from '../tune';
 import { capital, count, listed } from '../words';
-import type { Chunk } from './chunk';
-import { layerName, type DecoratedNote } from './note-layers';
+import type { Chunk } from '../chunk';
+import { layerName, type DecoratedNote } from '../excerpt';
 
 /** One thing that a teacher says of a chunk. */
 export interface ScriptStep {
@@ -196,84 +196,23 @@ const moving = (instrument: Instrument, change: Change | undefined): string =>
 
 /** Where the beats fall, with the words of the count. */
 function beatStep(instrument: Instrument, tune: Tune, leadIn: number, way: CountWay): readonly ScriptStep[] {
-  const falls: string[] = [];
-  const said: string[] = [];
-  for (const bar of tune.bars) {
-    if (bar.meter.bar === 0 || bar.end === bar.first) continue;
-    const starts = startsIn(tune, bar.first, bar.end, bar.meter.beat);
-    const words = countAloud(
-      bar.meter,
-      starts.map(({ at }) => at),
-      way,
-      bar.offset,
-      bar.offset + bar.length,
-    );
-    said.push(words.map(({ text }) => text).join(' '));
-    for (const { at, text, isBeat } of words) {
-      if (!isBeat) continue;
-      const on = starts.find((each) => Math.abs(each.at - at) < 1e-6);
-      if (on === undefined) falls.push(`${text} while the note before is held`);
-      else if (on.note.index >= leadIn) falls.push(`${text} on ${soundName(instrument, on.note)}`);
-    }
-  }
+  const words = countOfTune(tune, way);
+  const falls = words.flatMap(({ text, isBeat, note }) => {
+    if (!isBeat || (note !== undefined && note < leadIn)) return [];
+    return [note === undefined ? `${text} while the note before is held` : `${text} on ${soundName(instrument, tune.notes[note])}`];
+  });
+  const said = [...new Set(words.map(({ bar }) => bar))].map((bar) =>
+    words
+      .filter((word) => word.bar === bar)
+      .map(({ text }) => text)
+      .join(' '),
+  );
   if (falls.length === 0) return [];
   const sentences = [`${capital(listed(falls))}.`, `Count: ${said.join(', ')}.`, 'Tap your foot on each number.'];
   return [{ kind: 'beats', title: 'Where the beats fall', sentences, otherwise: '', lead: '', listen: '', note: Math.min(leadIn, tune.notes.length - 1) }];
 }
 
-interface Start {
-  readonly at: number;
-  readonly note: TuneNote;
-}
-
-/** Notes that begin in a stretch, from the bar line, in whole notes; what is tied goes on. */
-function startsIn({ notes }: Tune, first: number, end: number, beat: number): readonly Start[] {
-  return notes
-    .slice(first, end)
-    .filter(({ isTiedFromPrevious }) => !isTiedFromPrevious)
-    .map((note) => ({ at: (note.beat - 1) * beat, note }));
-}
-
 function soundName(instrument: Instrument, { written }: TuneNote): string {
   if (written.kind === 'note') return noteOf(instrument, written.note).schoolName;
   return written.kind === 'rest' ? 'a rest' : written.text;
-}
-
-/** The words of the count of a tune, by bar, each with the note that begins on it. */
-export interface PlacedCount {
-  readonly bar: number;
-  readonly at: number;
-  readonly text: string;
-  readonly isBeat: boolean;
-  /** Index of the note that begins there; undefined where none does. */
-  readonly note: number | undefined;
-  /** The note during which it is said, and how far into it, 0 to 1. */
-  readonly within: { readonly note: number; readonly share: number } | undefined;
-}
-
-/** Every word of the count through a tune as it is written. */
-export function countOfTune(tune: Tune, way: CountWay = usualCount): readonly PlacedCount[] {
-  return tune.bars.flatMap((bar, index): PlacedCount[] => {
-    if (bar.meter.bar === 0 || bar.end === bar.first) return [];
-    const starts = startsIn(tune, bar.first, bar.end, bar.meter.beat);
-    const words = countAloud(
-      bar.meter,
-      starts.map(({ at }) => at),
-      way,
-      bar.offset,
-      bar.offset + bar.length,
-    );
-    return words.map(({ at, text, isBeat }) => {
-      const on = starts.find((each) => Math.abs(each.at - at) < 1e-6)?.note.index;
-      return { bar: index, at, text, isBeat, note: on, within: on === undefined ? withinOf(tune, bar, at) : undefined };
-    });
-  });
-}
-
-function withinOf({ notes }: Tune, { first, end, meter }: Tune['bars'][number], at: number): PlacedCount['within'] {
-  for (let index = end - 1; index >= first; index -= 1) {
-    const start = (notes[index].beat - 1) * meter.beat;
-    if (start < at - 1e-6) return { note: index, share: Math.min(1, (at - start) / notes[index].duration) };
-  }
-  return undefined;
 }

@@ -1,0 +1,2 @@
+export { proofreadMovement, type MovementProof } from './proof-movement';
+export { proofScript } from './proof-script';

@@ -1,0 +1,1 @@
+export { changeSentences, scriptOf, scriptText, type ScriptStep } from './script';
