@@ -22,6 +22,7 @@ const coreOrder = [
   'line',
   'line-sets',
   'plan',
+  'practice',
   'sound',
   'hearing',
 ];

@@ -2,6 +2,7 @@ export * from './account';
 export * from './archive';
 export * from './arrangement';
 export * from './archive-sign';
+export * from './attempt';
 export * from './audit';
 export * from './fingering';
 export * from './instrument';

@@ -12,6 +12,7 @@ export * from './line';
 export * from './line-sets';
 export * from './movement';
 export * from './pitch';
+export * from './practice';
 export * from './plan';
 export * from './playing';
 export * from './proof';

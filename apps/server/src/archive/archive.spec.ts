@@ -6,6 +6,7 @@ import { loadDemo } from '../demo/load-demo';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 import { bring, take } from '../testing/archive-visits';
 import { emptyArchive } from '../testing/empty-archive';
+import { newAttempt } from '../attempts/attempt.matrix.spec-support';
 import { things } from '../things/things';
 import { readArchive, writeArchive } from './archive-file';
 
@@ -55,6 +56,10 @@ async function fill(visitor: Visitor): Promise<void> {
   const ear = { kind: 'ear', from: 'c', to: 'e', thresholdMs: 21.4, lowMs: 18, highMs: 25, right: 31, asked: 40 };
   await visitor.post('/api/trials', { studentId: id, model: 'practice-chanter', result: ear }).expect(201);
   await visitor.post('/api/trials', { studentId: null, model: made.id, result: ear }).expect(201);
+  for (const title of ['B to E', 'Bar 1']) {
+    const { body: attempt } = await visitor.post('/api/attempts', newAttempt({ student: id, title })).expect(201);
+    await visitor.post(`/api/attempts/${(attempt as { id: string }).id}/correction`, { rating: 'not-yet', note: 'D was late' }).expect(200);
+  }
   const own = { id: 'stair', names: ['stair'], parts: [{ part: 'opener' }, { part: 'grace', written: 'd' }], after: [], simpler: [] };
   await visitor.post('/api/movements', { movement: 'stair', definition: own }).expect(201);
   await visitor.post('/api/movements', { movement: 'grip', definition: null }).expect(201);
@@ -116,7 +121,7 @@ describe('the archive of a studio', () => {
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
     expect(answer.body).toEqual({
-      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1 },
+      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1, attempt: 2 },
       newCodes: 0,
       putAway: 0,
     });
@@ -192,7 +197,7 @@ describe('an archive', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum does not match'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 6 }), true, 'This backup was made by a newer Zelpit'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 7 }), true, 'This backup was made by a newer Zelpit'],
     [
       'with a movement that the chanter cannot play',
       (parts) =>
@@ -262,7 +267,7 @@ describe('an archive of an earlier version', () => {
     const head = { format: 'zelpit-studio', version, written: '2026-03-09T14:02:00.000Z', files };
     const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...old };
     const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
-    expect(await readWhole(archive)).toEqual({ ...fourth, 'arrangements.json': [] });
+    expect(await readWhole(archive)).toEqual({ ...fourth, 'arrangements.json': [], 'attempts.json': [] });
   });
 });
 

@@ -50,11 +50,11 @@ describe('the catalogue of the database', () => {
     expect(wrong.sort()).toEqual([...otherKeys].sort());
   });
 
-  it('holds logs in one partition for each year, with one for all the rest', async () => {
-    const parts = await server.dataSource.query<{ name: string }[]>(
-      "SELECT inhrelid::regclass::text AS name FROM pg_inherits WHERE inhparent = 'trial'::regclass",
-    );
-    expect(parts.map(({ name }) => name)).toEqual(expect.arrayContaining([`trial_${new Date().getFullYear()}`, 'trial_other']));
+  it.each(['trial', 'attempt'])('holds the log %s in one partition for each year, with one for all the rest', async (log) => {
+    const parts = await server.dataSource.query<{ name: string }[]>('SELECT inhrelid::regclass::text AS name FROM pg_inherits WHERE inhparent = $1::regclass', [
+      log,
+    ]);
+    expect(parts.map(({ name }) => name)).toEqual(expect.arrayContaining([`${log}_${new Date().getFullYear()}`, `${log}_other`]));
   });
 });
 

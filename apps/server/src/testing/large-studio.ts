@@ -36,6 +36,9 @@ export async function fillStudio(
     INSERT INTO trial (studio_id, id, student_id, model, kind, result, created_at)
       SELECT '${studioId}', gen_random_uuid(), s.id, 'practice-chanter', 'ear', '${ear}', now() - n * interval '1 hour'
       FROM generate_series(1, ${trials}) n JOIN (SELECT id, row_number() OVER () AS place FROM student WHERE studio_id = '${studioId}') s ON s.place = n % ${students} + 1;
+    INSERT INTO attempt (studio_id, id, student_id, title, kind, model, tempo, count, rating, seconds, device, note, by, at)
+      SELECT '${studioId}', gen_random_uuid(), s.id, 'Line ' || n % 40, 'line', 'practice-chanter', 48 + n % 60, 8, 'clean', 60, 'tablet', '', 'student', now() - n * interval '10 minutes'
+      FROM generate_series(1, ${trials}) n JOIN (SELECT id, row_number() OVER () AS place FROM student WHERE studio_id = '${studioId}') s ON s.place = n % ${students} + 1;
     INSERT INTO audit_entry (studio_id, id, who, did, kind, thing_id, thing, last_at)
       SELECT '${studioId}', gen_random_uuid(), 'Ada', 'changed', 'sheet', id, title, updated_at FROM sheet WHERE studio_id = '${studioId}';`);
   await dataSource.query('ANALYZE');

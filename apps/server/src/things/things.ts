@@ -1,4 +1,5 @@
 import { arrangementThing } from '../arrangements/arrangement.thing';
+import { attemptThing } from '../attempts/attempt.thing';
 import { fingeringThing } from '../fingerings/fingering.thing';
 import { instrumentThing } from '../instruments/instrument.thing';
 import { modelThing } from '../models/model.thing';
@@ -20,4 +21,5 @@ export const things: readonly Thing[] = [
   trialThing,
   movementThing,
   arrangementThing,
+  attemptThing,
 ];
