@@ -6,7 +6,7 @@ import { neverSaid, pipingWords, saidBy, wronglySaid } from './words-of-pages';
 async function addresses(page: Page): Promise<readonly string[]> {
   return page.evaluate(async () => {
     const list = async (path: string) => ((await (await fetch(path)).json()) as { items: { id: string }[] }).items;
-    const [[tune], [sheet]] = await Promise.all([list('/api/tunes'), list('/api/sheets')]);
+    const [[tune], [sheet], [student]] = await Promise.all([list('/api/tunes'), list('/api/sheets'), list('/api/students')]);
     const detail = (await (await fetch(`/api/sheets/${sheet.id}`)).json()) as { lines: { code: string }[] };
     return [
       '/tunes',
@@ -39,6 +39,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/instruments',
       '/workshop',
       '/students',
+      `/students/${student.id}/logbook`,
       '/sheets',
       `/sheets/${sheet.id}`,
       `/sheets/${sheet.id}/paper`,

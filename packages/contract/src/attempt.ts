@@ -9,6 +9,9 @@ import { typedText } from './text';
 export const attemptRatings = ['clean', 'nearly', 'not-yet', 'unjudged'] as const;
 export type AttemptRating = (typeof attemptRatings)[number];
 
+/** The remark on every try of the demo's log, which a model of learning wrote. */
+export const madeUpNote = 'made up by a model of learning';
+
 const tempo = z.number().int().min(10, 'A tempo is at least 10 beats a minute.').max(400, 'A tempo is at most 400 beats a minute.');
 
 /** A climb in tempos: what was played on it, in its order. */

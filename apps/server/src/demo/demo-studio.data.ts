@@ -1,4 +1,5 @@
 import type { TuneNotes } from '@zelpit/contract';
+import type { DemoLearner } from './demo-log';
 
 /** The made-up studio of the demo. Nobody in it exists. */
 export const demoStudio = {
@@ -86,3 +87,39 @@ export const demoTuneNotes: Readonly<Record<string, Partial<TuneNotes>>> = {
   'The Tall Kettle': { uses: ['class'], before: 'Owl on the Gatepost', round: { voices: 4, after: null } },
   'Pennies in the Orrin Well': { uses: ['class'] },
 };
+
+/** What the demo's students practised in the last half-year, and how fast they learn. */
+export const demoLearners: readonly DemoLearner[] = [
+  {
+    ...{ alias: 'Pim', model: 'practice-chanter', diligence: 0.62 },
+    items: [
+      { title: 'low A to E', kind: 'line', from: 40, to: 78, weeks: 5, between: [0, 26] },
+      { title: 'B to E', kind: 'line', from: 36, to: 66, weeks: 9, between: [3, 26] },
+      { title: 'C to E', kind: 'line', from: 34, to: 60, weeks: 14, between: [10, 26] },
+      { title: 'Grace note scale', kind: 'scale', from: 44, to: 72, weeks: 7, between: [0, 20] },
+    ],
+  },
+  {
+    ...{ alias: 'Oda', model: 'recorder-soprano-german', diligence: 0.48 },
+    items: [
+      { title: 'B to A', kind: 'line', from: 48, to: 96, weeks: 4, between: [0, 14] },
+      { title: 'C to D', kind: 'line', from: 40, to: 70, weeks: 8, between: [8, 26] },
+      { title: 'Bars 1 and 2 of Two Odd Socks', kind: 'chunk', from: 44, to: 80, weeks: 6, between: [14, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Wren', model: 'whistle-d', diligence: 0.7 },
+    items: [
+      { title: 'G to A', kind: 'line', from: 60, to: 112, weeks: 6, between: [0, 26] },
+      { title: 'The Kettle on Skellow Stair', kind: 'tune', from: 46, to: 84, weeks: 10, between: [6, 26] },
+      { title: 'B to C natural', kind: 'line', from: 38, to: 64, weeks: 8, between: [2, 19] },
+    ],
+  },
+  {
+    ...{ alias: 'Jorun', model: 'ocarina-12-c-split', diligence: 0.34 },
+    items: [
+      { title: 'C to D', kind: 'line', from: 42, to: 76, weeks: 7, between: [4, 26] },
+      { title: 'Scale of five notes', kind: 'scale', from: 40, to: 70, weeks: 9, between: [8, 26] },
+    ],
+  },
+];

@@ -12,9 +12,12 @@ import {
   type Instrument,
   type ReadEntry,
 } from '@zelpit/core';
+import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { hashPassword } from '../accounts/password';
+import { insertAll } from '../archive/archive-part';
+import { AttemptEntity } from '../attempts/attempt.entity';
 import { Database } from '../database/database';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
@@ -23,7 +26,8 @@ import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../fingerings/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
 import { MovementRepository } from '../movements/movement.repository';
-import { demoFingerings, demoInstruments, demoMovements, demoSignIn, demoStudio, demoSyllables, demoTuneNotes } from './demo-studio.data';
+import { demoFingerings, demoInstruments, demoMovements, demoSignIn, demoLearners, demoStudio, demoSyllables, demoTuneNotes } from './demo-studio.data';
+import { demoLog } from './demo-log';
 import { demoBooks } from './demo-tunes.data';
 
 /** Removes the demo studio with all that is in it, and nothing else. */
@@ -79,6 +83,19 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   });
   await fillInstruments(database, { studioId, teacherId, students: added });
   await fillMovements(database, studioId);
+  await fillLog(database, studioId, added);
+}
+
+/** Half a year of practice that ends yesterday, judged by the students themselves; every fifth try in a lesson. */
+async function fillLog(database: Database, studioId: string, students: readonly Student[]): Promise<void> {
+  const rows = demoLearners.flatMap((learner, seed) => {
+    const studentId = students.find(({ alias }) => alias === learner.alias)?.id;
+    if (studentId === undefined) return [];
+    return demoLog(learner, Date.now(), seed + 1).map(({ at, ...attempt }, index) => ({
+      ...{ ...attempt, studioId, id: randomUUID() as string, studentId, at: new Date(at), by: index % 5 === 4 ? ('teacher' as const) : ('student' as const) },
+    }));
+  });
+  await insertAll(database, AttemptEntity, rows);
 }
 
 async function fillMovements(database: Database, studioId: string): Promise<void> {

@@ -182,6 +182,12 @@ export const routes: Routes = [
       },
       { path: 'workshop', title: 'Workshop · Zelpit', loadComponent: () => import('./pages/workshop/workshop.page').then((file) => file.WorkshopPage) },
       { path: 'workshop/:id', title: 'Workshop · Zelpit', loadComponent: () => import('./pages/workshop/model.page').then((file) => file.ModelPage) },
+      {
+        path: 'students/:id/logbook',
+        title: 'Logbook · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/students/logbook.page').then((file) => file.LogbookPage),
+      },
       { path: 'students', title: 'Students · Zelpit', loadComponent: () => import('./pages/students/students.page').then((file) => file.StudentsPage) },
       { path: 'sheets', title: 'Sheets · Zelpit', loadComponent: () => import('./pages/sheets/sheet-list.page').then((file) => file.SheetListPage) },
       {

@@ -11,4 +11,5 @@ export {
   type Rung,
   type RungRating,
 } from './ladder';
-export { logbookOf, type LogbookItem, type LogbookOf, type LoggedAttempt } from './logbook';
+export { attemptsCsv, type CsvAttempt } from './attempts-csv';
+export { logbookOf, logbookText, type LogbookItem, type LogbookOf, type LoggedAttempt } from './logbook';

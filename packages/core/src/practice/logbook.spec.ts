@@ -1,4 +1,4 @@
-import { logbookOf, type LoggedAttempt } from './logbook';
+import { logbookOf, logbookText, type LoggedAttempt } from './logbook';
 
 const at = (text: string): number => Date.parse(`${text}Z`);
 const now = at('2026-12-01T18:00');
@@ -52,5 +52,18 @@ describe('a logbook', () => {
 
   it('is empty where nothing was practised', () => {
     expect(logbookOf([], now, 3)).toMatchObject({ items: [], days: [{ minutes: 0 }, { minutes: 0 }, { minutes: 0 }] });
+  });
+
+  it('says how much, and what moved most', () => {
+    const log = [attempt('2026-11-12T10:00', { tempo: 48 }), attempt('2026-11-30T10:00'), attempt('2026-12-01T10:00', { item: 'l2', title: 'C to E' })];
+    expect(logbookText(logbookOf(log, now), 'Pim')).toEqual({
+      first: '4 minutes in the last seven days, on 2 days.',
+      second: 'Moved most: B to E, from 48 to 60.',
+    });
+    expect(logbookText(logbookOf([], now), 'Pim').first).toBe('Nothing is logged of Pim yet.');
+    expect(logbookText(logbookOf([attempt('2026-10-01T10:00')], now), 'Pim')).toEqual({
+      first: 'Pim logged no practice in the last seven days.',
+      second: 'No tempo was judged clean in two different weeks yet.',
+    });
   });
 });

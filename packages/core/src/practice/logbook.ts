@@ -1,3 +1,5 @@
+import { count } from '../words';
+
 /** One entry of the log, as far as the logbook reads it. */
 export interface LoggedAttempt {
   /** What was practised: the same for all tries of one line. */
@@ -85,4 +87,22 @@ export function logbookOf(attempts: readonly LoggedAttempt[], now: number, shown
       return { day, minutes: Math.round((seconds.get(day) ?? 0) / 60) };
     }),
   };
+}
+
+/** What a teacher wants to know first, in two sentences: how much, and what moved most. */
+export function logbookText({ items, days }: LogbookOf, alias: string): { readonly first: string; readonly second: string } {
+  if (items.length === 0) return { first: `Nothing is logged of ${alias} yet.`, second: 'The log begins with the first line that is practised by its code.' };
+  const week = days.slice(-7);
+  const minutes = week.reduce((sum, day) => sum + day.minutes, 0);
+  const practised = week.filter((day) => day.minutes > 0).length;
+  const first =
+    minutes === 0
+      ? `${alias} logged no practice in the last seven days.`
+      : `${count(minutes, 'minute')} in the last seven days, on ${count(practised, 'day')}.`;
+  const moved = items
+    .flatMap(({ title, weeks }) => (weeks.length < 2 ? [] : [{ title, from: weeks[0].best, to: weeks[weeks.length - 1].best, over: weeks.length }]))
+    .sort((one, other) => other.to - other.from - (one.to - one.from));
+  const [most] = moved;
+  if (most !== undefined && most.to > most.from) return { first, second: `Moved most: ${most.title}, from ${most.from} to ${most.to}.` };
+  return { first, second: moved.length === 0 ? 'No tempo was judged clean in two different weeks yet.' : 'No tempo has gone up yet.' };
 }

@@ -213,7 +213,12 @@ export const keyTable = {
     faster: { ...faster, keys: ['+', '=', 'ArrowUp'] },
     next: { keys: ['PageDown', 'ArrowRight'], cap: 'Page Down', label: 'Next line of the sheet', means: 'next' },
     before: { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Previous line', means: 'before' },
-    row: { keys: [...'1234'], cap: '1 … 4', label: 'Step of a piece: bare, one grace note, in full, with the count', means: 'choose' },
+    row: { keys: [...'1234'], cap: '1 … 4', label: 'Step of a piece; after playing: 1 clean, 2 nearly, 3 not yet', means: 'choose' },
+    ladder: { keys: ['t'], cap: 'T', label: 'Tempo ladder: faster and faster until it slips' },
+    leave: { keys: ['Escape'], cap: 'Esc', label: 'Stop, the ladder too', means: 'leave' },
+  },
+  logbook: {
+    table: { keys: ['t'], cap: 'T', label: 'As a table, or as ribbons' },
   },
   chart: {
     play: { ...space, label: 'Hear the chosen note' },
@@ -261,6 +266,7 @@ export const keysTogether: Readonly<Record<string, readonly KeyPage[]>> = {
   'new notes of a tune': ['everywhere', 'newNotes'],
   'playing along': ['everywhere', 'along'],
   'next tunes': ['everywhere', 'nextTunes'],
+  logbook: ['everywhere', 'logbook'],
   'arranging a tune': ['everywhere', 'arrange'],
   'a bar of a tune': ['everywhere', 'chunk'],
   'movements of a tune': ['everywhere', 'undo', 'tuneMovements'],

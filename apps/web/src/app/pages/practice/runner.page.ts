@@ -3,7 +3,8 @@ import { Router, RouterLink } from '@angular/router';
 import { rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core/excerpt';
 import { beatsOfLine, countText, describedLine, musicOfLine, pacesOf } from '@zelpit/core/line';
 import { restPhrase } from '@zelpit/core/plan';
-import { hasMusic, type OpenedLine } from '@zelpit/contract';
+import type { RungRating } from '@zelpit/core/practice';
+import { hasMusic, type AttemptRating, type OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { LinePlayer } from '../../music/lines/line-player.service';
@@ -12,14 +13,31 @@ import { KeyService } from '../../kernel/keys/key.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
 import { RunnerDrawingComponent } from './runner-drawing.component';
+import { RunnerLadderComponent } from './runner-ladder.component';
+import { RunnerLog } from './runner-log';
 
 const mostPills = 12;
+/** Between two rungs of a ladder, in ms: time for a key, and for the hands. */
+const restMs = 4000;
+
+interface Judgement {
+  readonly text: string;
+  readonly rating: AttemptRating;
+  readonly rung: RungRating;
+}
+
+const judgements: Readonly<Record<string, Judgement>> = {
+  '1': { text: 'Clean', rating: 'clean', rung: 'clean' },
+  '2': { text: 'Nearly', rating: 'nearly', rung: 'nearly' },
+  '3': { text: 'Not yet', rating: 'not-yet', rung: 'slip' },
+};
 
 /** One line to be played along with, both hands on the instrument: count-in, click, the lanes running, one big button. */
 @Component({
   selector: 'zp-runner',
-  imports: [RunnerDrawingComponent, RouterLink],
+  imports: [RunnerDrawingComponent, RunnerLadderComponent, RouterLink],
   templateUrl: './runner.page.html',
+  providers: [RunnerLog],
 })
 export class RunnerPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
@@ -28,6 +46,7 @@ export class RunnerPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly sound = inject(SoundSettings);
   protected readonly transport = inject(Transport);
+  protected readonly log = inject(RunnerLog);
 
   readonly code = input.required<string>();
   protected readonly opened = signal<OpenedLine | undefined>(undefined);
@@ -76,8 +95,12 @@ export class RunnerPage implements OnDestroy {
     if (line === undefined) return undefined;
     // Bare notes and single grace notes are for the fingers: the click comes with the count.
     const isForFingers = this.rows().length > 1 && this.row() !== 'count';
+    const rung = this.log.ladder()?.next;
+    if (rung !== undefined) return { ...line, tempo: rung };
     return { ...line, tempo: isForFingers ? null : pacesOf(line)[this.atSpeed()] };
   });
+  /** True where all times through were played: a slip on a ladder broke them off. */
+  protected readonly isWhole = computed(() => this.isDone() && this.log.lastWords() === '' && this.log.ladderText() === '');
   protected readonly isDrill = computed(() => (this.opened()?.line.speeds?.length ?? 0) > 1);
   protected readonly countText = computed(() => {
     const line = this.line();
@@ -87,11 +110,18 @@ export class RunnerPage implements OnDestroy {
   protected readonly doneText = computed(() => {
     const [line, score] = [this.line(), this.score()];
     const rest = `${restPhrase}. Stop if anything hurts.`;
+    if (this.log.ladderText() !== '') return this.log.ladderText();
+    if (this.log.lastWords() !== '') return `${this.log.lastWords()} ${rest}`;
     if (line === undefined || !this.isDrill()) return `Done. ${rest}`;
     if (score === undefined) return 'A slip at the first speed: start over, slower if you like.';
     const full = this.player.tempoOf({ ...line, tempo: pacesOf(line).at(-1) ?? null });
     if (this.atSpeed() === 0) return `${score} was clean${score === full ? ', the full speed' : ''}. ${rest}`;
     return `${score} was clean. Next ${this.tempo()}.`;
+  });
+  /** The tempo that a ladder climbs to; undefined where the line has none of its own. */
+  protected readonly ceiling = computed(() => {
+    const line = this.line();
+    return line === undefined || this.rows().length > 1 || this.isDrill() ? undefined : (pacesOf(line).at(-1) ?? undefined);
   });
   protected readonly buttonText = computed(() => {
     if (this.line() === undefined) return this.isDone() ? 'Not done yet' : 'Done';
@@ -135,13 +165,20 @@ export class RunnerPage implements OnDestroy {
     faster: () => this.changeTempo(true),
     next: () => this.goTo(1),
     before: () => this.goTo(-1),
-    row: (key) => this.chooseRow(this.rows().find(({ number }) => String(number) === key)?.kind),
+    row: (key) => {
+      if (this.log.isAsking()) this.judge(judgements[key]);
+      else this.chooseRow(this.rows().find(({ number }) => String(number) === key)?.kind);
+    },
+    ladder: () => this.climb(),
+    leave: () => this.stop(),
   });
   private readonly sizes = new ResizeObserver(([entry]) => {
     const { width, height } = entry.contentRect;
     if (height > 0) this.drawingWidth.set(Math.max(300, Math.round((width / height) * 352)));
   });
   private hasStarted = false;
+  private rest: ReturnType<typeof setTimeout> | undefined;
+  protected readonly judgements = Object.entries(judgements).map(([key, judgement]) => ({ key, ...judgement }));
 
   constructor() {
     effect(() => {
@@ -166,20 +203,78 @@ export class RunnerPage implements OnDestroy {
     this.release();
     this.sizes.disconnect();
     this.hasStarted = false;
+    clearTimeout(this.rest);
     this.transport.stop();
+    this.log.flush();
   }
 
   protected toggle(): void {
     if (this.line() === undefined) this.isDone.update((done) => !done);
     else if (this.isPlaying()) {
+      const count = Math.max(0, this.time() - 1);
       this.hasStarted = false;
       this.transport.stop();
-      if (this.isDrill()) this.slip();
-    } else this.start();
+      if (this.log.isClimbing()) this.rungRated('slip');
+      else {
+        this.log.ended(count, false);
+        if (this.isDrill()) this.slip();
+      }
+    } else if (this.log.isClimbing()) this.startRung();
+    else this.start();
+  }
+
+  /** Stops what sounds, or the climb. */
+  protected stop(): void {
+    this.hasStarted = false;
+    clearTimeout(this.rest);
+    const count = Math.max(0, this.time() - 1);
+    const wasPlaying = this.isPlaying();
+    this.transport.stop();
+    if (this.log.ladder() !== undefined) {
+      this.log.endLadder();
+      this.isDone.set(true);
+    } else if (wasPlaying) this.log.ended(count, false);
+  }
+
+  /** A climb in tempos: the next rung comes by itself after a short rest, a slip ends it. */
+  protected climb(): void {
+    const ceiling = this.ceiling();
+    if (ceiling === undefined || this.isPlaying()) return;
+    this.sound.percent.set(100);
+    this.log.startLadder(ceiling);
+    this.startRung();
+  }
+
+  private startRung(): void {
+    clearTimeout(this.rest);
+    this.start();
+  }
+
+  private rungRated(rating: RungRating): void {
+    clearTimeout(this.rest);
+    this.log.rated(rating);
+    if (this.log.isClimbing()) this.startRung();
+    else this.isDone.set(true);
+  }
+
+  /** What was just played, in one word. */
+  protected judge(judgement: Judgement | undefined): void {
+    if (judgement === undefined) return;
+    const { rating, rung } = judgement;
+    if (this.log.ladder() === undefined) this.log.judge(rating);
+    else if (this.log.isClimbing()) this.rungRated(rung);
+    else this.log.judgeRest(rating === 'clean');
   }
 
   /** The last time through has ended: a drill goes on to its next speed, from the last of them back to the first. */
   private finish(): void {
+    if (this.log.isClimbing()) {
+      this.log.rungEnded();
+      this.isDone.set(true);
+      this.rest = setTimeout(() => this.rungRated('unjudged'), restMs);
+      return;
+    }
+    this.log.ended(this.opened()?.line.repetitions ?? 1, true);
     const count = this.opened()?.line.speeds?.length ?? 1;
     if (this.isDrill()) {
       // As it was played: the whole drill can be slowed.
@@ -203,6 +298,8 @@ export class RunnerPage implements OnDestroy {
   }
 
   protected changeTempo(isFaster: boolean): void {
+    // A ladder has tempos of its own.
+    if (this.log.isClimbing()) return;
     if (isFaster) this.sound.faster();
     else this.sound.slower();
     if (this.isPlaying()) this.start();
@@ -220,13 +317,18 @@ export class RunnerPage implements OnDestroy {
     this.isDone.set(false);
     this.hasStarted = false;
     this.sound.hasCountIn.set(true);
+    this.log.lastWords.set('');
+    this.log.began(line.tempo === null ? null : this.player.tempoOf(line));
     this.player.play('runner', this.instrument(), line, line.repetitions, false, this.row());
     this.hasStarted = true;
   }
 
   private open(code: string): void {
     this.hasStarted = false;
+    clearTimeout(this.rest);
     this.transport.stop();
+    this.log.flush();
+    this.log.lastWords.set('');
     this.isDone.set(false);
     this.atSpeed.set(0);
     this.score.set(undefined);
@@ -234,6 +336,7 @@ export class RunnerPage implements OnDestroy {
     this.sheets.lineByCode(code).subscribe({
       next: (opened) => {
         this.opened.set(opened);
+        this.log.open(opened, this.title());
         this.fault.set('');
         this.sheets.get(opened.sheet.id).subscribe({ next: ({ lines }) => this.codes.set(lines.map((line) => line.code)), error: () => this.codes.set([]) });
       },

@@ -1,6 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { Component, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
 import { studentRoutes, type Student, type StudentLink, type Tablet } from '@zelpit/contract';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService, messageOf } from '../../kernel/api/api.service';
@@ -16,7 +17,7 @@ import { StudentTunesComponent } from './student-tunes.component';
 /** Who learns here. */
 @Component({
   selector: 'zp-students',
-  imports: [TipComponent, FormsModule, SentenceComponent, StudentFormComponent, StudentTunesComponent, DatePipe],
+  imports: [TipComponent, FormsModule, RouterLink, SentenceComponent, StudentFormComponent, StudentTunesComponent, DatePipe],
   template: `
     <div class="page">
       <zp-sentence place="Students"><span>Students</span></zp-sentence>
@@ -78,6 +79,7 @@ import { StudentTunesComponent } from './student-tunes.component';
                 >
                   Tunes
                 </button>
+                <a class="word" [routerLink]="['/students', student.id, 'logbook']" [attr.aria-label]="'Logbook of ' + student.alias">Logbook</a>
                 <button type="button" class="word" [attr.aria-label]="'Link for the tablet of ' + student.alias" (click)="makeLink(student)">
                   Tablet link
                 </button>

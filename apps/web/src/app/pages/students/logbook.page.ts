@@ -1,0 +1,243 @@
+import { DatePipe } from '@angular/common';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { attemptRatings, madeUpNote, type Attempt, type AttemptRating } from '@zelpit/contract';
+import { attemptsCsv, logbookOf, logbookText } from '@zelpit/core/practice';
+import { count } from '@zelpit/core/words';
+import { messageOf } from '../../kernel/api/api.service';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
+import { saveFile } from '../../kernel/files/save-file';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { AttemptsService, loggedOf } from '../../studio/attempts/attempts.service';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { LogbookItemComponent } from './logbook-item.component';
+
+const ratingTexts: Readonly<Record<AttemptRating, string>> = { clean: 'clean', nearly: 'nearly', 'not-yet': 'not yet', unjudged: 'nobody judged' };
+const [shownItems, shownTries, weeksShown] = [8, 12, 26];
+const weekMs = 7 * 86_400_000;
+
+/** What a student practised: tempos by week, minutes by day, what has gone stale, the last tries. */
+@Component({
+  selector: 'zp-logbook',
+  imports: [SentenceComponent, ChooserComponent, RouterLink, LogbookItemComponent, DatePipe],
+  template: `
+    <div class="page logbook-page">
+      <zp-sentence place="Students">
+        <span>Logbook of </span>
+        <zp-chooser purpose="Student" [value]="id()" [word]="alias()" [choices]="studentChoices()" (valueChange)="goTo($event)" />
+      </zp-sentence>
+      <section class="band" aria-label="What it says">
+        <div class="band-said">
+          <p class="band-todo">{{ said().first }}</p>
+          <p class="band-else">{{ said().second }}</p>
+        </div>
+        <div class="band-actions">
+          <button type="button" class="btn btn-line" [disabled]="attempts().length === 0" (click)="saveCsv()">Save as CSV</button>
+          <button type="button" class="btn btn-line" [disabled]="attempts().length === 0" (click)="saveJson()">Save as JSON</button>
+        </div>
+      </section>
+      @if (fault()) {
+        <main class="layer page-fill empty">
+          <p class="fault-text" role="alert">{{ fault() }}</p>
+          <a class="btn btn-solid" routerLink="/students">To the students</a>
+        </main>
+      } @else {
+        <main class="layer page-fill logbook-main">
+          @if (isMadeUp()) {
+            <p class="second mb-2">Nobody played this: a model of learning made up the log of this example.</p>
+          }
+          @if (showsTable()) {
+            <table class="table logbook-table">
+              <caption>
+                Every item,
+                {{
+                  count(attempts().length, 'try', 'tries')
+                }}
+              </caption>
+              <thead>
+                <tr>
+                  <th scope="col">item</th>
+                  <th scope="col">best clean tempo</th>
+                  <th scope="col">clean of all tries</th>
+                  <th scope="col">last</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (item of logbook().items; track item.item) {
+                  <tr>
+                    <th scope="row">{{ item.title }}</th>
+                    <td>{{ item.best ?? 'none yet' }}{{ item.isOwnEar ? ', own ear' : '' }}</td>
+                    <td>{{ item.clean }} of {{ item.tries }}</td>
+                    <td>{{ item.lastAt | date: 'd MMM y' }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          } @else {
+            <section aria-label="Fastest clean tempo by week">
+              <h2 class="heading">Fastest clean tempo, by week</h2>
+              @for (item of shown(); track item.item) {
+                <div class="logbook-row">
+                  <span class="logbook-title">{{ item.title }}</span>
+                  <span class="logbook-figure">{{ item.weeks.at(0)?.best ?? '–' }}</span>
+                  <zp-logbook-item [item]="item" [from]="from()" [to]="now" />
+                  <span class="logbook-figure"
+                    ><b>{{ item.best ?? '–' }}</b>
+                    @if (item.isOwnEar) {
+                      <small class="second">own ear</small>
+                    }
+                  </span>
+                </div>
+              } @empty {
+                <p class="second">Begins with the first line that is practised by its code.</p>
+              }
+              @if (logbook().items.length > shown().length) {
+                <p class="second mb-0">{{ logbook().items.length - shown().length }} more in the table.</p>
+              }
+            </section>
+            <section aria-label="Minutes a day">
+              <h2 class="heading">Minutes a day, four weeks</h2>
+              <svg class="logbook-days" viewBox="0 0 560 120" role="img" [attr.aria-label]="minutesText()">
+                @for (bar of bars(); track bar.day) {
+                  <rect [attr.x]="bar.x" [attr.y]="100 - bar.height" width="14" [attr.height]="bar.height" rx="4" fill="currentColor">
+                    <title>{{ bar.day | date: 'EEE d MMM' : 'UTC' }}: {{ count(bar.minutes, 'minute') }}</title>
+                  </rect>
+                }
+                <path class="key-wood" d="M0 101H560" />
+                <text x="0" y="117" class="bar-number">{{ bars().at(0)?.day | date: 'd MMM' : 'UTC' }}</text>
+                <text x="560" y="117" text-anchor="end" class="bar-number">today</text>
+              </svg>
+              @if (stale().length > 0) {
+                <h2 class="heading">Not touched for three weeks</h2>
+                <p class="mb-0">{{ stale() }}</p>
+              }
+            </section>
+            <section class="logbook-tries" aria-label="The last tries">
+              <h2 class="heading">The last tries</h2>
+              <ul class="plain-list">
+                @for (each of lastTries(); track each.id) {
+                  <li>
+                    <span class="second">{{ each.at | date: 'EEE d MMM, HH:mm' }}</span> {{ each.title }}, {{ tempoText(each) }}:
+                    <zp-chooser
+                      [purpose]="'How ' + each.title + ' went on ' + (each.at | date: 'EEE d MMM, HH:mm:ss')"
+                      [value]="each.correction?.rating ?? each.rating"
+                      [choices]="ratingChoices"
+                      (valueChange)="correct(each, $event)"
+                    />
+                    <span class="second ms-1">{{ whoText(each) }}</span>
+                  </li>
+                }
+              </ul>
+            </section>
+          }
+        </main>
+        <section class="strip" aria-label="What is shown">
+          <button type="button" class="word" [attr.aria-pressed]="showsTable()" (click)="showsTable.set(!showsTable())">
+            {{ showsTable() ? 'Show the ribbons' : 'Show it as a table' }} <kbd>T</kbd>
+          </button>
+          <a class="word" [routerLink]="['/sheets']">Sheets</a>
+        </section>
+      }
+    </div>
+  `,
+})
+export class LogbookPage implements OnDestroy {
+  private readonly service = inject(AttemptsService);
+  private readonly notices = inject(NoticeService);
+  private readonly router = inject(Router);
+  protected readonly state = inject(StudioState);
+  readonly id = input.required<string>();
+  protected readonly count = count;
+  protected readonly now = Date.now();
+  protected readonly attempts = signal<readonly Attempt[]>([]);
+  protected readonly fault = signal('');
+  protected readonly showsTable = signal(false);
+  protected readonly ratingChoices: readonly Choice<AttemptRating>[] = attemptRatings.map((value) => ({ value, label: ratingTexts[value] }));
+
+  protected readonly alias = computed(() => this.state.students().find(({ id }) => id === this.id())?.alias ?? 'a student');
+  protected readonly studentChoices = computed((): readonly Choice<string>[] => this.state.students().map(({ id, alias }) => ({ value: id, label: alias })));
+  protected readonly isMadeUp = computed(() => this.attempts().some(({ note }) => note === madeUpNote));
+  protected readonly logbook = computed(() => logbookOf(this.attempts().map(loggedOf), this.now, undefined, -new Date(this.now).getTimezoneOffset()));
+  protected readonly said = computed(() => logbookText(this.logbook(), this.alias()));
+  protected readonly shown = computed(() => this.logbook().items.slice(0, shownItems));
+  protected readonly from = computed(() =>
+    Math.max(this.now - weeksShown * weekMs, Math.min(this.now, ...this.shown().flatMap(({ weeks }) => weeks.map(({ week }) => week)))),
+  );
+  protected readonly stale = computed(() =>
+    this.logbook()
+      .items.filter(({ isStale }) => isStale)
+      .map(({ title }) => title)
+      .join(', '),
+  );
+  protected readonly lastTries = computed(() => this.attempts().slice(0, shownTries));
+  protected readonly bars = computed(() => {
+    const { days } = this.logbook();
+    const most = Math.max(10, ...days.map(({ minutes }) => minutes));
+    return days.map(({ day, minutes }, index) => ({ day, minutes, x: index * 20, height: (minutes / most) * 96 }));
+  });
+  protected readonly minutesText = computed(
+    () =>
+      `Minutes of the last days: ${this.logbook()
+        .days.slice(-7)
+        .map(({ minutes }) => minutes)
+        .join(', ')}`,
+  );
+
+  private readonly release = inject(KeyService).use('logbook', { table: () => this.showsTable.update((on) => !on) });
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => this.load(id));
+    });
+    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  protected goTo(id: string): void {
+    this.state.choose(id);
+    void this.router.navigate(['/students', id, 'logbook'], { replaceUrl: true });
+  }
+
+  protected tempoText({ tempo, ladder }: Attempt): string {
+    if (ladder !== null) return `tempo ladder to ${ladder.rungs.at(-1)?.tempo ?? ladder.start}`;
+    return tempo === null ? 'own pace' : String(tempo);
+  }
+
+  protected whoText({ by, correction }: Attempt): string {
+    if (correction !== null) return `(${correction.who})`;
+    return by === 'student' ? '(own ear)' : '';
+  }
+
+  /** The log stays as it was; the correction stands beside it. */
+  protected correct(attempt: Attempt, rating: AttemptRating): void {
+    this.service.correct(attempt.id, rating).subscribe({
+      next: (corrected) => this.attempts.update((all) => all.map((each) => (each.id === corrected.id ? corrected : each))),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  protected saveCsv(): void {
+    saveFile(`Logbook of ${this.alias()}.csv`, new Blob([attemptsCsv(this.attempts())], { type: 'text/csv' }));
+  }
+
+  protected saveJson(): void {
+    saveFile(`Logbook of ${this.alias()}.json`, new Blob([JSON.stringify(this.attempts(), null, 2)], { type: 'application/json' }));
+  }
+
+  private load(id: string): void {
+    this.attempts.set([]);
+    this.service.of(id).subscribe({
+      next: (attempts) => {
+        this.attempts.set(attempts);
+        this.fault.set('');
+      },
+      error: (error: unknown) => this.fault.set(messageOf(error)),
+    });
+  }
+}
