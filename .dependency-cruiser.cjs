@@ -30,7 +30,7 @@ const coreOrder = [
 /** The floors of the web application from the ground up, each with its folders in order. */
 const webFloors = {
   kernel: ['words', 'files', 'theme', 'api', 'session', 'notices', 'keys', 'sentence', 'chooser', 'tip', 'parts', 'wide', 'saving'],
-  studio: ['shelf', 'state', 'movement-book', 'trials', 'attempts'],
+  studio: ['shelf', 'state', 'movement-book', 'trials', 'attempts', 'lessons'],
   music: ['wording', 'lanes', 'score', 'sound', 'fingers', 'lines', 'paper', 'export'],
   documents: ['sheet', 'tune', 'model'],
 };

@@ -56,7 +56,7 @@ export async function changeDragFigures(): Promise<readonly Figure[]> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${server.address}/sign-in`);
     await page.getByRole('button', { name: 'Sign in to the demo' }).click();
-    await page.waitForURL('**/tunes');
+    await page.waitForURL('**/today');
     await page.goto(`${server.address}/changes?from=c&to=high-a`);
     await page.getByRole('button', { name: /^Instrument: / }).click();
     await page.getByRole('menuitem', { name: 'practice chanter', exact: true }).click();

@@ -55,7 +55,7 @@ export async function chartClickFigures(): Promise<readonly Figure[]> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${server.address}/sign-in`);
     await page.getByRole('button', { name: 'Sign in to the demo' }).click();
-    await page.waitForURL('**/tunes');
+    await page.waitForURL('**/today');
     await page.goto(`${server.address}/charts`);
     await page.getByRole('button', { name: /^Student: / }).click();
     await page.getByRole('menuitem', { name: 'Oda' }).click();

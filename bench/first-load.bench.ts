@@ -69,6 +69,8 @@ export async function firstLoadFigures(): Promise<readonly Figure[]> {
     const page = await context.newPage();
     await page.goto(`${server.address}/sign-in`);
     await page.getByRole('button', { name: 'Sign in to the demo' }).click();
+    await page.waitForURL('**/today');
+    await page.goto(`${server.address}/tunes`);
     await page.getByRole('link', { name: 'The Paper Lighthouse' }).click();
     await page.waitForURL('**/tunes/*');
     const cookies = await context.cookies();

@@ -17,7 +17,7 @@ async function visitor(viewport, colorScheme) {
   await page.addInitScript("localStorage.setItem('zelpit.lanes', 'known')");
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name: 'Sign in to the demo' }).click();
-  await page.waitForURL('**/tunes');
+  await page.waitForURL('**/today');
   const places = await page.evaluate(async () => {
     const get = async (path) => (await fetch(path)).json();
     const list = async (path) => (await get(path)).items;

@@ -7,8 +7,11 @@ async function addresses(page: Page): Promise<readonly string[]> {
   return page.evaluate(async () => {
     const list = async (path: string) => ((await (await fetch(path)).json()) as { items: { id: string }[] }).items;
     const [[tune], [sheet], [student]] = await Promise.all([list('/api/tunes'), list('/api/sheets'), list('/api/students')]);
+    const [lesson] = (await (await fetch('/api/lessons')).json()) as { id: string }[];
     const detail = (await (await fetch(`/api/sheets/${sheet.id}`)).json()) as { lines: { code: string }[] };
     return [
+      '/today',
+      `/lessons/${lesson.id}`,
       '/tunes',
       `/tunes/${tune.id}`,
       `/tunes/${tune.id}/text`,
@@ -184,6 +187,10 @@ test('the whole main job is done by keyboard: from signing in to the PDF', async
   await page.keyboard.type('maren@orrin-stair.example');
   await page.keyboard.press('Tab');
   await page.keyboard.type('clean and slow');
+  await page.keyboard.press('Enter');
+  // The day comes first; from there to the tunes.
+  await expect(page.getByRole('list', { name: 'Lessons of the day' })).toBeVisible();
+  await tabTo(page, page.getByRole('link', { name: 'Tunes', exact: true }).first());
   await page.keyboard.press('Enter');
   const tune = page.getByRole('link', { name: 'The Blue Wheelbarrow' });
   await expect(tune).toBeVisible();

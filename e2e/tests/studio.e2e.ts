@@ -26,6 +26,9 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await expect(owner.getByRole('alert')).toContainText('at least 12 characters');
     await owner.getByLabel(/^Password/).fill(password);
     await owner.getByRole('button', { name: 'Create the studio' }).click();
+    await expect(owner.getByText('No lessons here yet.')).toBeVisible();
+    await expect(owner.getByRole('link', { name: 'Add a student' })).toBeVisible();
+    await owner.goto(`${server.address}/tunes`);
     await expect(owner.getByText('No tunes yet.')).toBeVisible();
 
     await owner.goto(`${server.address}/teachers`);
@@ -42,7 +45,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await expect(teacher.getByRole('heading', { name: 'Join Fell Row.' })).toBeVisible();
     await teacher.getByLabel(/^Password/).fill(password);
     await teacher.getByRole('button', { name: 'Join' }).click();
-    await expect(teacher).toHaveURL(/\/tunes$/);
+    await expect(teacher).toHaveURL(/\/today$/);
     await teacher.goto(`${server.address}/deeds`);
     await expect(teacher).toHaveURL(/\/places$/);
     await expect(teacher.getByRole('link', { name: /Archive/ })).toHaveCount(0);
@@ -70,7 +73,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
     await late.goto(await newestLink(late, server.address));
     await late.getByLabel(/^Password/).fill('another long password');
     await late.getByRole('button', { name: 'Set the password' }).click();
-    await expect(late).toHaveURL(/\/tunes$/);
+    await expect(late).toHaveURL(/\/today$/);
     await owner.reload();
     await expect(owner).toHaveURL(/\/sign-in/);
   } finally {
@@ -130,7 +133,7 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
     await owner.getByLabel('Your e-mail address').fill('ivo@far-shore.example');
     await owner.getByLabel(/^Password/).fill(password);
     await owner.getByRole('button', { name: 'Create the studio' }).click();
-    await expect(owner).toHaveURL(/\/tunes$/);
+    await expect(owner).toHaveURL(/\/today$/);
     await owner.goto(`${server.address}/archive`);
     const bring = async (buffer: Buffer, button: RegExp): Promise<void> => {
       await owner.locator('input[type=file]').setInputFiles({ name: 'studio.zip', mimeType: 'application/zip', buffer });

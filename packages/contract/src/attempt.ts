@@ -26,6 +26,8 @@ export const attemptInputSchema = z.strictObject({
   studentId: idSchema,
   /** Which item of a sheet it was; null for something that stands on none. */
   itemId: idSchema.nullable(),
+  /** In which lesson it was; null at home. */
+  lessonId: idSchema.nullable().default(null),
   /** What it was called then: a log outlives the sheet. */
   title: typedText.trim().min(1, 'Say what was practised.').max(200, 'A title can have at most 200 characters.'),
   kind: z.enum(['line', 'scale', 'movement', 'chunk', 'part', 'tune', 'words']),
@@ -61,6 +63,7 @@ export type Attempt = z.infer<typeof attemptSchema>;
 export const attemptQuerySchema = pageQuerySchema.extend({
   student: idSchema.optional(),
   item: idSchema.optional(),
+  lesson: idSchema.optional(),
   /** Only what began at this moment or later. */
   since: momentSchema.optional(),
 });
@@ -68,7 +71,7 @@ export const attemptQuerySchema = pageQuerySchema.extend({
 /** An attempt in an archive, with its corrections, the oldest first. */
 export const archiveAttemptSchema = z.strictObject({
   student: signSchema,
-  attempt: attemptInputSchema.omit({ studentId: true, itemId: true }),
+  attempt: attemptInputSchema.omit({ studentId: true, itemId: true, lessonId: true }),
   by: z.enum(['student', 'teacher']),
   corrections: z.array(attemptCorrectionInputSchema.extend({ who: z.string().max(200), at: momentSchema })).max(1000),
 });

@@ -7,6 +7,7 @@ import { addStudio, startTestServer, visit, type TestServer, type Visitor } from
 import { bring, take } from '../testing/archive-visits';
 import { emptyArchive } from '../testing/empty-archive';
 import { newAttempt } from '../attempts/attempt.matrix.spec-support';
+import { newLesson } from '../lessons/lesson.matrix.spec-support';
 import { things } from '../things/things';
 import { readArchive, writeArchive } from './archive-file';
 
@@ -60,6 +61,8 @@ async function fill(visitor: Visitor): Promise<void> {
     const { body: attempt } = await visitor.post('/api/attempts', newAttempt({ student: id, title })).expect(201);
     await visitor.post(`/api/attempts/${(attempt as { id: string }).id}/correction`, { rating: 'not-yet', note: 'D was late' }).expect(200);
   }
+  const { body: weekly } = await visitor.post('/api/lessons', newLesson({ student: id })).expect(201);
+  await visitor.post(`/api/lessons/${(weekly as { id: string }).id}/begin`, { on: '2026-12-08' }).expect(200);
   const own = { id: 'stair', names: ['stair'], parts: [{ part: 'opener' }, { part: 'grace', written: 'd' }], after: [], simpler: [] };
   await visitor.post('/api/movements', { movement: 'stair', definition: own }).expect(201);
   await visitor.post('/api/movements', { movement: 'grip', definition: null }).expect(201);
@@ -121,7 +124,7 @@ describe('the archive of a studio', () => {
     const before = await contentOf(ada);
     const answer = await bring(bea, await take(ada)).expect(200);
     expect(answer.body).toEqual({
-      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1, attempt: 2 },
+      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1, attempt: 2, lesson: 2 },
       newCodes: 0,
       putAway: 0,
     });
@@ -267,7 +270,7 @@ describe('an archive of an earlier version', () => {
     const head = { format: 'zelpit-studio', version, written: '2026-03-09T14:02:00.000Z', files };
     const parts = { 'manifest.json': { ...head, checksum: sha256(head) }, ...old };
     const archive = zipSync(Object.fromEntries(Object.entries(parts).map(([name, content]) => [name, strToU8(JSON.stringify(content))])));
-    expect(await readWhole(archive)).toEqual({ ...fourth, 'arrangements.json': [], 'attempts.json': [] });
+    expect(await readWhole(archive)).toEqual({ ...fourth, 'arrangements.json': [], 'attempts.json': [], 'lessons.json': [] });
   });
 });
 

@@ -25,7 +25,7 @@ export const attemptArchive = archivePart({
     for (const each of corrections) byAttempt.set(each.attemptId, [...(byAttempt.get(each.attemptId) ?? []), each]);
     // Two of one moment stand by their titles, so that a backup of the same log is the same.
     const inOrder = [...attempts].sort((one, other) => one.at.getTime() - other.at.getTime() || (one.title < other.title ? -1 : 1));
-    return inOrder.map(({ id, studentId, studioId: _, itemId: __, createdAt: ___, at, by, ...attempt }) => ({
+    return inOrder.map(({ id, studentId, studioId: _, itemId: __, lessonId: ____, createdAt: ___, at, by, ...attempt }) => ({
       student: signs.of(studentId),
       attempt: { ...attempt, at: at.toISOString() },
       by,
@@ -43,7 +43,16 @@ export const attemptArchive = archivePart({
       corrections,
       row: {
         ...attempt,
-        ...{ studioId, id: randomUUID() as string, studentId: idOf(student), itemId: null, by, model: modelOf(attempt.model), at: new Date(attempt.at) },
+        ...{
+          studioId,
+          id: randomUUID() as string,
+          studentId: idOf(student),
+          itemId: null,
+          lessonId: null,
+          by,
+          model: modelOf(attempt.model),
+          at: new Date(attempt.at),
+        },
       },
     }));
     await insertAll(

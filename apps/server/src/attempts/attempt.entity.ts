@@ -9,6 +9,7 @@ export class AttemptEntity {
   @Column({ type: 'uuid', name: 'student_id' }) studentId: string;
   /** The item may be gone from its sheet since. */
   @Column({ type: 'uuid', name: 'item_id', nullable: true }) itemId: string | null;
+  @Column({ type: 'uuid', name: 'lesson_id', nullable: true }) lessonId: string | null;
   @Column({ type: 'text' }) title: string;
   @Column({ type: 'text' }) kind: AttemptInput['kind'];
   @Column({ type: 'text' }) model: string;

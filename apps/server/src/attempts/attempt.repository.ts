@@ -7,6 +7,7 @@ import { AttemptCorrectionEntity, AttemptEntity } from './attempt.entity';
 interface Wanted extends PageQuery {
   readonly student?: string;
   readonly item?: string;
+  readonly lesson?: string;
   readonly since?: string;
 }
 
@@ -15,7 +16,7 @@ interface Row extends Omit<AttemptEntity, 'studioId' | 'createdAt'> {
   readonly correction: { readonly rating: AttemptRating; readonly note: string; readonly who: string; readonly at: string } | null;
 }
 
-const columns = `a.id, a.student_id AS "studentId", a.item_id AS "itemId", a.title, a.kind, a.model, a.tempo, a.count, a.rating, a.ladder, a.seconds, a.device, a.note, a.by, a.at,
+const columns = `a.id, a.student_id AS "studentId", a.item_id AS "itemId", a.lesson_id AS "lessonId", a.title, a.kind, a.model, a.tempo, a.count, a.rating, a.ladder, a.seconds, a.device, a.note, a.by, a.at,
   a.at::text AS exact, c.correction`;
 const lastCorrection = `LEFT JOIN LATERAL (
     SELECT jsonb_build_object('rating', rating, 'note', note, 'who', who, 'at', to_char(created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) AS correction
@@ -29,7 +30,7 @@ export class AttemptRepository {
   constructor(private readonly database: Database) {}
 
   /** Newest first. */
-  async list(studioId: string, { limit, after, student, item, since }: Wanted): Promise<Page<Attempt>> {
+  async list(studioId: string, { limit, after, student, item, lesson, since }: Wanted): Promise<Page<Attempt>> {
     const [at, id] = readCursor(after, 'moment');
     const rows = await this.database.query<Row>(
       `SELECT ${columns} FROM attempt a ${lastCorrection}
@@ -37,9 +38,10 @@ export class AttemptRepository {
          AND ($4::uuid IS NULL OR a.student_id = $4)
          AND ($2::timestamptz IS NULL OR (a.at, a.id) < ($2::timestamptz, $3::uuid))
          AND ($5::uuid IS NULL OR a.item_id = $5)
+         AND ($8::uuid IS NULL OR a.lesson_id = $8)
          AND a.at >= coalesce($6::timestamptz, '-infinity')
        ORDER BY a.at DESC, a.id DESC LIMIT $7`,
-      [studioId, at ?? null, id ?? null, student ?? null, item ?? null, since ?? null, limit + 1],
+      [studioId, at ?? null, id ?? null, student ?? null, item ?? null, since ?? null, limit + 1, lesson ?? null],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.exact, row.id), shown);
   }

@@ -44,7 +44,7 @@ export function demoLog({ model, diligence, items }: DemoLearner, now: number, s
     current.slice(0, 3).forEach((item, place) => {
       const half = item.from + (item.to - item.from) * (1 - Math.exp(-(week - item.between[0]) / item.weeks));
       const chance = (tempo: number): number => 1 / (1 + Math.exp((tempo - half) / 3));
-      const common = { itemId: null, title: item.title, kind: item.kind, model, device: 'tablet', note: madeUpNote } as const;
+      const common = { itemId: null, lessonId: null, title: item.title, kind: item.kind, model, device: 'tablet', note: madeUpNote } as const;
       if (isLadderDay && place === 0 && item.kind !== 'words') {
         let ladder = ladderAt(ladderPlan(item.to, Math.round(half)));
         while (ladder.next !== undefined) {
@@ -64,11 +64,17 @@ export function demoLog({ model, diligence, items }: DemoLearner, now: number, s
       }
       const tempo = Math.max(20, Math.round((half - 4 + random() * 8) / 2) * 2);
       const seconds = 60 + Math.floor(random() * 120);
-      const luck = random();
-      const rating = luck < 0.15 ? 'unjudged' : random() < chance(tempo) ? 'clean' : luck > 0.6 ? 'not-yet' : 'nearly';
+      const rating = ratingOf(random(), random() < chance(tempo));
       log.push({ ...common, tempo, count: 8, rating, seconds, ladder: null, at: new Date(at).toISOString() });
       at += (seconds + 30) * 1000;
     });
   }
   return log;
+}
+
+/** Every seventh try or so nobody judges; what was not clean is called nearly about half the time. */
+function ratingOf(luck: number, isClean: boolean): AttemptInput['rating'] {
+  if (luck < 0.15) return 'unjudged';
+  if (isClean) return 'clean';
+  return luck > 0.6 ? 'not-yet' : 'nearly';
 }

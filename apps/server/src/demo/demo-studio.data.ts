@@ -123,3 +123,11 @@ export const demoLearners: readonly DemoLearner[] = [
     ],
   },
 ];
+
+/** When the demo's students come every week, by days after the day on which the demo is filled. */
+export const demoLessons = [
+  { alias: 'Pim', after: 0, time: '16:00', minutes: 30 },
+  { alias: 'Oda', after: 0, time: '16:40', minutes: 30 },
+  { alias: 'Wren', after: 1, time: '17:00', minutes: 45 },
+  { alias: 'Jorun', after: 3, time: '15:30', minutes: 30 },
+] as const;

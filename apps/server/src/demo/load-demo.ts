@@ -19,6 +19,7 @@ import { hashPassword } from '../accounts/password';
 import { insertAll } from '../archive/archive-part';
 import { AttemptEntity } from '../attempts/attempt.entity';
 import { Database } from '../database/database';
+import { LessonRepository } from '../lessons/lesson.repository';
 import { SheetRepository } from '../sheets/sheet.repository';
 import { StudentRepository } from '../students/student.repository';
 import { keptTuneOf } from '../tunes/kept-tune';
@@ -26,9 +27,21 @@ import { TuneRepository } from '../tunes/tune.repository';
 import { FingeringRepository } from '../fingerings/fingering.repository';
 import { InstrumentRepository } from '../instruments/instrument.repository';
 import { MovementRepository } from '../movements/movement.repository';
-import { demoFingerings, demoInstruments, demoMovements, demoSignIn, demoLearners, demoStudio, demoSyllables, demoTuneNotes } from './demo-studio.data';
+import {
+  demoFingerings,
+  demoInstruments,
+  demoMovements,
+  demoSignIn,
+  demoLearners,
+  demoLessons,
+  demoStudio,
+  demoSyllables,
+  demoTuneNotes,
+} from './demo-studio.data';
 import { demoLog } from './demo-log';
 import { demoBooks } from './demo-tunes.data';
+
+const dayMs = 86_400_000;
 
 /** Removes the demo studio with all that is in it, and nothing else. */
 export async function removeDemo(dataSource: DataSource): Promise<void> {
@@ -84,6 +97,18 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   await fillInstruments(database, { studioId, teacherId, students: added });
   await fillMovements(database, studioId);
   await fillLog(database, studioId, added);
+  await fillLessons(database, studioId, added);
+}
+
+/** Weekly lessons for two months, so that there is a day to look at whenever the demo is filled. */
+async function fillLessons(database: Database, studioId: string, students: readonly Student[]): Promise<void> {
+  const lessons = new LessonRepository(database);
+  const weeksBefore = 8;
+  for (const { alias, after, time, minutes } of demoLessons) {
+    const student = students.find((each) => each.alias === alias);
+    const on = new Date(Date.now() + (after - 7 * weeksBefore) * dayMs).toISOString().slice(0, 10);
+    if (student !== undefined) await lessons.add(studioId, { studentId: student.id, on, time, minutes, repeats: 'weekly', until: null, note: '' });
+  }
 }
 
 /** Half a year of practice that ends yesterday, judged by the students themselves; every fifth try in a lesson. */

@@ -17,7 +17,7 @@ export const routes: Routes = [
     path: '',
     canActivateChild: [signedIn],
     children: [
-      { path: '', pathMatch: 'full', redirectTo: 'tunes' },
+      { path: '', pathMatch: 'full', redirectTo: 'today' },
       { path: 'places', title: 'All pages · Zelpit', loadComponent: () => import('./pages/places/places.page').then((file) => file.PlacesPage) },
       {
         path: 'tunes',
@@ -182,6 +182,13 @@ export const routes: Routes = [
       },
       { path: 'workshop', title: 'Workshop · Zelpit', loadComponent: () => import('./pages/workshop/workshop.page').then((file) => file.WorkshopPage) },
       { path: 'workshop/:id', title: 'Workshop · Zelpit', loadComponent: () => import('./pages/workshop/model.page').then((file) => file.ModelPage) },
+      { path: 'today', title: 'Today · Zelpit', data: withStudio, loadComponent: () => import('./pages/lessons/today.page').then((file) => file.TodayPage) },
+      {
+        path: 'lessons/:id',
+        title: 'Lesson · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/lessons/lesson.page').then((file) => file.LessonPage),
+      },
       {
         path: 'students/:id/logbook',
         title: 'Logbook · Zelpit',

@@ -6,7 +6,7 @@ import { SessionService } from '../session/session.service';
 export type PlaceName = 'Today' | 'Tunes' | 'Fingers' | 'Students' | 'Studio';
 
 const places: readonly { readonly name: PlaceName; readonly to: string }[] = [
-  { name: 'Today', to: '/places' },
+  { name: 'Today', to: '/today' },
   { name: 'Tunes', to: '/tunes' },
   { name: 'Fingers', to: '/charts' },
   { name: 'Students', to: '/students' },

@@ -77,7 +77,7 @@ export class LinkPage {
     const { purpose } = this.link() as Link;
     const name = purpose === 'invitation' ? { name: this.name } : {};
     const password = purpose === 'student' ? {} : { password: this.password };
-    const to = purpose === 'student' ? '/mine' : '/tunes';
+    const to = purpose === 'student' ? '/mine' : '/today';
     this.attempt.run(this.session.takeLink({ token: this.token, ...name, ...password }), () => void this.router.navigateByUrl(to));
   }
 

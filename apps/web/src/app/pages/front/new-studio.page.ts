@@ -48,6 +48,6 @@ export class NewStudioPage {
 
   protected create(): void {
     const { studio, name, email, password } = this;
-    this.attempt.run(this.session.createStudio({ studio, name, email, password }), () => void this.router.navigate(['/tunes']));
+    this.attempt.run(this.session.createStudio({ studio, name, email, password }), () => void this.router.navigate(['/today']));
   }
 }

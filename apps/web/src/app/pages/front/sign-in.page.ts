@@ -75,7 +75,7 @@ export class SignInPage {
   protected signIn(): void {
     this.attempt.run(
       this.session.signIn({ email: this.email, password: this.password }),
-      () => void this.router.navigateByUrl(this.to()?.startsWith('/') === true ? (this.to() as string) : '/tunes'),
+      () => void this.router.navigateByUrl(this.to()?.startsWith('/') === true ? (this.to() as string) : '/today'),
       () => {
         // The token may have gone with an old session: fetch a new one for the next try.
         this.session.expire();

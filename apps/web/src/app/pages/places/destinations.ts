@@ -51,7 +51,7 @@ const forOwners: readonly Page[] = [
 /** The pages of a teacher in five groups; only an owner sees all of the studio's. */
 export function groupsFor(isOwner: boolean, goOn: readonly Page[]): readonly PageGroup[] {
   return [
-    { name: 'Today', pages: goOn },
+    { name: 'Today', pages: [{ name: 'Lessons of the day', to: '/today' }, ...goOn] },
     { name: 'Tunes', pages: tunes },
     { name: 'Fingers', pages: [...fingers, ...onCharts] },
     { name: 'Students', pages: students },

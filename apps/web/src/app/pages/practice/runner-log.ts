@@ -123,9 +123,9 @@ export class RunnerLog {
     this.ladder.set(undefined);
     if (last === undefined) return;
     const score = ladderScore(ladder);
-    const isWhole = score !== undefined && score >= plan.ceiling;
-    const isUnjudged = rungs.every(({ rating }) => rating === 'unjudged');
-    const rating = isWhole ? 'clean' : isUnjudged ? 'unjudged' : 'not-yet';
+    const isUnjudged = rungs.every((rung) => rung.rating === 'unjudged');
+    const below = isUnjudged ? 'unjudged' : 'not-yet';
+    const rating = score !== undefined && score >= plan.ceiling ? 'clean' : below;
     this.log({
       ...{ startedAt: this.climbedSince, seconds: Math.round((Date.now() - this.climbedSince) / 1000), tempo: last.tempo, count: rungs.length, rating },
       ladder: { ...plan, rungs: rungs.map((rung) => ({ ...rung })) },
@@ -141,7 +141,14 @@ export class RunnerLog {
     const opened = this.opened;
     if (opened === undefined) return;
     const input: AttemptInput = {
-      ...{ ...attempt, studentId: opened.student.id, itemId: opened.line.id, title: this.title.slice(0, 200) || 'A line', kind: opened.line.kind },
+      ...{
+        ...attempt,
+        studentId: opened.student.id,
+        itemId: opened.line.id,
+        lessonId: null,
+        title: this.title.slice(0, 200) || 'A line',
+        kind: opened.line.kind,
+      },
       ...{ model: opened.instrument, device: deviceOf(window.innerWidth), note: '', at: new Date(startedAt).toISOString() },
     };
     this.attempts.add(input).subscribe({

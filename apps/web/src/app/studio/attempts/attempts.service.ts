@@ -21,6 +21,11 @@ export class AttemptsService {
     return this.api.all(attemptRoutes.attempts, { query: { student, ...(item !== undefined && { item }) } });
   }
 
+  /** All that was judged in a lesson, newest first. */
+  ofLesson(lesson: string): Observable<Attempt[]> {
+    return this.api.all(attemptRoutes.attempts, { query: { lesson } });
+  }
+
   correct(id: string, rating: AttemptRating, note = ''): Observable<Attempt> {
     return this.api.call(attemptRoutes.correctAttempt, { id, body: { rating, note } });
   }

@@ -1,0 +1,96 @@
+import type { Lesson, LessonInput, PlanItem } from '@zelpit/contract';
+import { randomUUID } from 'node:crypto';
+import type { Database } from '../database/database';
+import type { SaveOutcome } from '../http/save-outcome';
+import { LessonEntity } from './lesson.entity';
+
+type Row = Omit<LessonEntity, 'studioId' | 'createdAt'> & { readonly student: string };
+
+const columns = `lesson.id, lesson.student_id AS "studentId", student.alias AS student, lesson.weekly_id AS "weeklyId", to_char(lesson.day, 'YYYY-MM-DD') AS "on", lesson.time,
+  lesson.minutes, lesson.repeats, to_char(lesson.until, 'YYYY-MM-DD') AS until, lesson.note, lesson.plan, lesson.begun_at AS "begunAt", lesson.ended_at AS "endedAt", lesson.version`;
+const withStudent = 'JOIN student ON student.studio_id = lesson.studio_id AND student.id = lesson.student_id AND student.deleted_at IS NULL';
+
+const shown = ({ begunAt, endedAt, ...row }: Row): Lesson => ({ ...row, begunAt: begunAt?.toISOString() ?? null, endedAt: endedAt?.toISOString() ?? null });
+
+/** Lessons of a studio. */
+export class LessonRepository {
+  constructor(private readonly database: Database) {}
+
+  /** Those of some days by day and time: single ones and held ones, and each day of a weekly one that was not held there. */
+  async between(studioId: string, from: string, to: string, student: string | undefined): Promise<Lesson[]> {
+    const rows = await this.database.query<Row>(
+      `SELECT ${columns} FROM lesson ${withStudent}
+       WHERE lesson.studio_id = $1 AND lesson.repeats = 'once' AND lesson.day BETWEEN $2::date AND $3::date AND ($4::uuid IS NULL OR lesson.student_id = $4)
+       UNION ALL
+       SELECT ${columns.replace('to_char(lesson.day,', 'to_char(each.day,')} FROM lesson ${withStudent}
+       CROSS JOIN LATERAL (
+         SELECT day::date FROM generate_series(lesson.day + 7 * greatest(0, ceil(($2::date - lesson.day) / 7.0)::int), least($3::date, coalesce(lesson.until, $3::date)), interval '7 days') day
+       ) each
+       WHERE lesson.studio_id = $1 AND lesson.repeats = 'weekly' AND ($4::uuid IS NULL OR lesson.student_id = $4)
+         AND NOT EXISTS (SELECT 1 FROM lesson held WHERE held.studio_id = $1 AND held.weekly_id = lesson.id AND held.day = each.day)
+       ORDER BY 5, 6, 3`,
+      [studioId, from, to, student ?? null],
+    );
+    return rows.map(shown);
+  }
+
+  async get(studioId: string, id: string): Promise<Lesson | undefined> {
+    const [row] = await this.database.query<Row>(`SELECT ${columns} FROM lesson ${withStudent} WHERE lesson.studio_id = $1 AND lesson.id = $2`, [studioId, id]);
+    return row === undefined ? undefined : shown(row);
+  }
+
+  async add(studioId: string, input: LessonInput, beside: { readonly weeklyId?: string; readonly plan?: readonly PlanItem[] } = {}): Promise<string> {
+    const id = randomUUID();
+    await this.database.query(
+      `INSERT INTO lesson (studio_id, id, student_id, weekly_id, day, time, minutes, repeats, until, note, plan, version)
+       VALUES ($1, $2, $3, $4, $5::date, $6, $7, $8, $9::date, $10, $11::jsonb, 1) ON CONFLICT (studio_id, weekly_id, day) DO NOTHING`,
+      [
+        ...[studioId, id, input.studentId, beside.weeklyId ?? null, input.on, input.time, input.minutes, input.repeats, input.until, input.note],
+        JSON.stringify(beside.plan ?? []),
+      ],
+    );
+    return id;
+  }
+
+  async save(
+    studioId: string,
+    id: string,
+    version: number,
+    { plan, ...lesson }: Omit<LessonInput, 'studentId'> & { readonly plan: readonly PlanItem[] },
+  ): Promise<SaveOutcome> {
+    const { affected } = await this.database.of(LessonEntity).update({ studioId, id, version }, { ...lesson, plan: [...plan], version: version + 1 });
+    return affected === 1 ? 'saved' : 'stale';
+  }
+
+  async drop(studioId: string, id: string): Promise<boolean> {
+    return (await this.database.of(LessonEntity).delete({ studioId, id })).affected === 1;
+  }
+
+  /** The lesson of a weekly one on a day, where it was held. */
+  async heldOn(studioId: string, weeklyId: string, day: string): Promise<string | undefined> {
+    const [row] = await this.database.query<{ id: string }>('SELECT id FROM lesson WHERE studio_id = $1 AND weekly_id = $2 AND day = $3::date', [
+      studioId,
+      weeklyId,
+      day,
+    ]);
+    return row?.id;
+  }
+
+  /** Marks a lesson as begun, once; its plan stays where it has one. */
+  async begin(studioId: string, id: string, plan: readonly PlanItem[]): Promise<void> {
+    await this.database.query(
+      `UPDATE lesson SET begun_at = coalesce(begun_at, now()), ended_at = NULL, plan = CASE WHEN jsonb_array_length(plan) = 0 THEN $3::jsonb ELSE plan END, version = version + 1
+       WHERE studio_id = $1 AND id = $2`,
+      [studioId, id, JSON.stringify(plan)],
+    );
+  }
+
+  async end(studioId: string, id: string): Promise<boolean> {
+    const rows = await this.database.query<{ id: string }>(
+      `WITH ended AS (UPDATE lesson SET ended_at = now(), version = version + 1 WHERE studio_id = $1 AND id = $2 AND begun_at IS NOT NULL RETURNING id)
+       SELECT id FROM ended`,
+      [studioId, id],
+    );
+    return rows.length === 1;
+  }
+}
