@@ -1,5 +1,6 @@
 import { hasMusic, lessonRoutes, mostLessonDays, type Lesson, type LessonInput, type PlanItem } from '@zelpit/contract';
 import { describedLine } from '@zelpit/core';
+import type { Database } from '../database/database';
 import { idOf, respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
@@ -19,29 +20,29 @@ function assertDays({ on, until, repeats }: Pick<LessonInput, 'on' | 'until' | '
   if (until !== null && until < on) throw new HttpProblem('not-understood', 'The last day of a weekly lesson comes before its first.');
 }
 
+/** What stands on the student's last sheet. */
+async function proposedPlan(database: Database, studioId: string, student: string): Promise<readonly PlanItem[]> {
+  const [sheets, models] = [new SheetRepository(database), new ModelRepository(database)];
+  const [last] = (await sheets.list({ studioId }, { limit: 1, student })).items;
+  const sheet = last === undefined ? undefined : await sheets.get({ studioId }, last.id);
+  if (sheet === undefined) return [];
+  const instrument = await models.known(studioId, sheet.instrument);
+  return sheet.lines.slice(0, 50).map((line): PlanItem => {
+    const title = hasMusic(line) ? describedLine(instrument, line).title : line.text;
+    return {
+      ...{ itemId: line.id, title: title.slice(0, longestTitle), kind: line.kind, model: sheet.instrument, times: Math.min(100, line.repetitions) },
+      tempo: hasMusic(line) ? line.tempo : null,
+    };
+  });
+}
+
 export function serveLessons(endpoints: Endpoints, { database }: ThingParts): void {
   const [lessons, students] = [new LessonRepository(database), new StudentRepository(database)];
-  const [sheets, models] = [new SheetRepository(database), new ModelRepository(database)];
 
   const lessonOr404 = async (studioId: string, id: string): Promise<Lesson> => {
     const lesson = await lessons.get(studioId, id);
     if (lesson === undefined) throw notFound('lesson');
     return lesson;
-  };
-
-  /** What stands on the student's last sheet. */
-  const proposedPlan = async (studioId: string, student: string): Promise<readonly PlanItem[]> => {
-    const [last] = (await sheets.list({ studioId }, { limit: 1, student })).items;
-    const sheet = last === undefined ? undefined : await sheets.get({ studioId }, last.id);
-    if (sheet === undefined) return [];
-    const instrument = await models.known(studioId, sheet.instrument);
-    return sheet.lines.slice(0, 50).map((line): PlanItem => {
-      const title = hasMusic(line) ? describedLine(instrument, line).title : line.text;
-      return {
-        ...{ itemId: line.id, title: title.slice(0, longestTitle), kind: line.kind, model: sheet.instrument, times: Math.min(100, line.repetitions) },
-        tempo: hasMusic(line) ? line.tempo : null,
-      };
-    });
   };
 
   endpoints.serve(lessonRoutes.lessons, async ({ visitor: { studioId }, query }) => {
@@ -80,7 +81,7 @@ export function serveLessons(endpoints: Endpoints, { database }: ThingParts): vo
     const lesson = await lessonOr404(studioId, idOf(request, 'lesson'));
     const isOn = lesson.repeats === 'once' ? lesson.on === on : isDayOf(lesson, on);
     if (!isOn) throw new HttpProblem('not-possible', `This lesson is not on ${on}.`);
-    const plan = lesson.plan.length > 0 ? lesson.plan : await proposedPlan(studioId, lesson.studentId);
+    const plan = lesson.plan.length > 0 ? lesson.plan : await proposedPlan(database, studioId, lesson.studentId);
     const id = lesson.repeats === 'once' ? lesson.id : await heldFrom(studioId, lesson, on);
     await lessons.begin(studioId, id, plan);
     return respond(200, await lessonOr404(studioId, id));
