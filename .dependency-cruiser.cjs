@@ -53,6 +53,13 @@ module.exports = {
     ...upwards('core', core, coreOrder),
     ...upwards('web', web, webOrder),
     {
+      name: 'web-and-contract-take-the-core-by-folder',
+      comment: 'The whole core would come with the first page.',
+      severity: 'error',
+      from: { path: '^(apps/web/src|packages/contract/src)/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^packages/core/src/index\\.ts$' },
+    },
+    {
       name: 'web-floors-know-no-page',
       severity: 'error',
       from: { path: `^${web}/(${Object.keys(webFloors).join('|')})/`, pathNot: '\\.spec\\.ts$' },

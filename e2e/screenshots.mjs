@@ -31,6 +31,7 @@ async function visitor(viewport, colorScheme) {
       hymn: idOf('Hymn for the Lamplighter'),
       song: idOf('Owl on the Gatepost'),
       sheet: sheet.id,
+      pim: (await list('/api/students')).find(({ alias }) => alias === 'Pim').id,
       code: lines[0].code,
     };
   });
@@ -75,9 +76,20 @@ try {
   await page.evaluate('window.scrollTo(0, 0)');
   await page.waitForTimeout(still);
   await shoot(page, 'changes');
-  await open('/changes/keys?from=b&to=e');
-  await page.getByRole('button', { name: 'Let a pretend student play' }).click();
-  await shoot(page, 'keys');
+  await open('/today');
+  await page.getByText('Moved most').waitFor();
+  await shoot(page, 'today');
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/lessons/*');
+  await page.locator('.lesson-item svg').first().waitFor();
+  for (const key of ['1', '1', '4', '2', '1']) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(still / 2);
+  }
+  await page.getByText('3 of 5 clean').waitFor();
+  await shoot(page, 'lesson');
+  await open(`/students/${places.pim}/logbook`);
+  await shoot(page, 'logbook');
   await open(`/tunes/${places.march}/bars/2-2`);
   await page.waitForTimeout(2 * still);
   await shoot(page, 'chunk');
@@ -87,8 +99,6 @@ try {
   await page.keyboard.press('2');
   await page.waitForTimeout(2 * still);
   await shoot(page, 'movement');
-  await open('/places');
-  await shoot(page, 'places');
   await open(`/tunes/${places.hymn}/arrange`);
   await choose('Student', 'Wren');
   await page.getByRole('button', { name: 'Try it' }).click();
@@ -113,12 +123,6 @@ try {
   await page.getByRole('button', { name: 'high D', exact: true }).click();
   await page.waitForTimeout(still);
   await shoot(page, 'chart');
-  await open('/charts/handout');
-  await choose('Instrument', 'alto ocarina in C, split sub-holes');
-  await page.getByRole('button', { name: 'None' }).click();
-  for (const note of ['C', 'D', 'E', 'F', 'G', 'A', 'B flat', 'high C']) await page.getByRole('button', { name: note, exact: true }).click();
-  await page.waitForTimeout(still);
-  await page.locator('svg.sheet-page').screenshot({ path: join(folder, 'handout.png') });
   await open('/workshop');
   await page.getByRole('button', { name: 'Copy it' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Tarn chanter');

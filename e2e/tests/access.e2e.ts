@@ -54,6 +54,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/deeds',
       '/archive',
       '/mine',
+      '/mine/logbook',
       '/outbox',
       '/new-studio',
       '/new-password',

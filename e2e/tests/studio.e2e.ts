@@ -96,6 +96,11 @@ test('a student opens their own sheets by a link and nothing else', async ({ pag
   await expect(tablet.getByRole('button', { name: 'Start' })).toBeVisible();
   await tablet.goto(new URL('/students', link).toString());
   await expect(tablet).toHaveURL(/\/mine$/);
+  await tablet.getByRole('link', { name: 'My logbook' }).click();
+  await expect(tablet.getByText(/^Moved most: /)).toBeVisible();
+  // What is in the log is judged otherwise by teachers only.
+  await expect(tablet.getByRole('region', { name: 'The last tries' }).getByRole('listitem').first()).toBeVisible();
+  await expect(tablet.getByRole('button', { name: /^How / })).toHaveCount(0);
   // A tablet that was lost is signed out alone.
   await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
   await expect(async () => expect(await signOuts.count()).toBeGreaterThan(before)).toPass();

@@ -190,6 +190,12 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/lessons/lesson.page').then((file) => file.LessonPage),
       },
       {
+        path: 'mine/logbook',
+        title: 'My logbook · Zelpit',
+        data: forStudents,
+        loadComponent: () => import('./pages/students/logbook.page').then((file) => file.LogbookPage),
+      },
+      {
         path: 'students/:id/logbook',
         title: 'Logbook · Zelpit',
         data: withStudio,

@@ -27,6 +27,9 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
         }
       </zp-sentence>
       <nav class="ways-out layer pb-0" aria-label="My pages">
+        @if (!isStaff()) {
+          <a class="word" routerLink="/mine/logbook">My logbook</a>
+        }
         <a class="word" routerLink="/charts">My chart</a>
         <a class="word" routerLink="/changes/ear">Ear test</a>
         <a class="word" routerLink="/changes/keys">Play on keys</a>

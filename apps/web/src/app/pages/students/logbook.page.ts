@@ -10,6 +10,7 @@ import { saveFile } from '../../kernel/files/save-file';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { SessionService } from '../../kernel/session/session.service';
 import { AttemptsService, loggedOf } from '../../studio/attempts/attempts.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { LogbookItemComponent } from './logbook-item.component';
@@ -24,10 +25,17 @@ const weekMs = 7 * 86_400_000;
   imports: [SentenceComponent, ChooserComponent, RouterLink, LogbookItemComponent, DatePipe],
   template: `
     <div class="page logbook-page">
-      <zp-sentence place="Students">
-        <span>Logbook of </span>
-        <zp-chooser purpose="Student" [value]="id()" [word]="alias()" [choices]="studentChoices()" (valueChange)="goTo($event)" />
-      </zp-sentence>
+      @if (isStaff()) {
+        <zp-sentence place="Students">
+          <span>Logbook of </span>
+          <zp-chooser purpose="Student" [value]="student()" [word]="alias()" [choices]="studentChoices()" (valueChange)="goTo($event)" />
+        </zp-sentence>
+      } @else {
+        <zp-sentence>
+          <a sentenceEnd class="word" routerLink="/mine">My sheets</a>
+          <span class="quiet">Logbook of </span><span>{{ alias() }}</span>
+        </zp-sentence>
+      }
       <section class="band" aria-label="What it says">
         <div class="band-said">
           <p class="band-todo">{{ said().first }}</p>
@@ -41,7 +49,7 @@ const weekMs = 7 * 86_400_000;
       @if (fault()) {
         <main class="layer page-fill empty">
           <p class="fault-text" role="alert">{{ fault() }}</p>
-          <a class="btn btn-solid" routerLink="/students">To the students</a>
+          <a class="btn btn-solid" [routerLink]="isStaff() ? '/students' : '/mine'">{{ isStaff() ? 'To the students' : 'To my sheets' }}</a>
         </main>
       } @else {
         <main class="layer page-fill logbook-main">
@@ -120,12 +128,16 @@ const weekMs = 7 * 86_400_000;
                 @for (each of lastTries(); track each.id) {
                   <li>
                     <span class="second">{{ each.at | date: 'EEE d MMM, HH:mm' }}</span> {{ each.title }}, {{ tempoText(each) }}:
-                    <zp-chooser
-                      [purpose]="'How ' + each.title + ' went on ' + (each.at | date: 'EEE d MMM, HH:mm:ss')"
-                      [value]="each.correction?.rating ?? each.rating"
-                      [choices]="ratingChoices"
-                      (valueChange)="correct(each, $event)"
-                    />
+                    @if (isStaff()) {
+                      <zp-chooser
+                        [purpose]="'How ' + each.title + ' went on ' + (each.at | date: 'EEE d MMM, HH:mm:ss')"
+                        [value]="each.correction?.rating ?? each.rating"
+                        [choices]="ratingChoices"
+                        (valueChange)="correct(each, $event)"
+                      />
+                    } @else {
+                      <b>{{ ratingTexts[each.correction?.rating ?? each.rating] }}</b>
+                    }
                     <span class="second ms-1">{{ whoText(each) }}</span>
                   </li>
                 }
@@ -137,7 +149,9 @@ const weekMs = 7 * 86_400_000;
           <button type="button" class="word" [attr.aria-pressed]="showsTable()" (click)="showsTable.set(!showsTable())">
             {{ showsTable() ? 'Show the ribbons' : 'Show it as a table' }} <kbd>T</kbd>
           </button>
-          <a class="word" [routerLink]="['/sheets']">Sheets</a>
+          @if (isStaff()) {
+            <a class="word" [routerLink]="['/sheets']">Sheets</a>
+          }
         </section>
       }
     </div>
@@ -147,8 +161,13 @@ export class LogbookPage implements OnDestroy {
   private readonly service = inject(AttemptsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
+  private readonly session = inject(SessionService);
   protected readonly state = inject(StudioState);
-  readonly id = input.required<string>();
+  /** Whose it is; on a student's own tablet nobody else's. */
+  readonly id = input<string>();
+  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly student = computed(() => this.id() ?? (this.isStaff() ? this.state.student()?.id : this.session.person()?.id) ?? '');
+  protected readonly ratingTexts = ratingTexts;
   protected readonly count = count;
   protected readonly now = Date.now();
   protected readonly attempts = signal<readonly Attempt[]>([]);
@@ -156,7 +175,10 @@ export class LogbookPage implements OnDestroy {
   protected readonly showsTable = signal(false);
   protected readonly ratingChoices: readonly Choice<AttemptRating>[] = attemptRatings.map((value) => ({ value, label: ratingTexts[value] }));
 
-  protected readonly alias = computed(() => this.state.students().find(({ id }) => id === this.id())?.alias ?? 'a student');
+  protected readonly alias = computed(() => {
+    if (!this.isStaff()) return this.session.person()?.name ?? '';
+    return this.state.students().find(({ id }) => id === this.student())?.alias ?? 'a student';
+  });
   protected readonly studentChoices = computed((): readonly Choice<string>[] => this.state.students().map(({ id, alias }) => ({ value: id, label: alias })));
   protected readonly isMadeUp = computed(() => this.attempts().some(({ note }) => note === madeUpNote));
   protected readonly logbook = computed(() => logbookOf(this.attempts().map(loggedOf), this.now, undefined, -new Date(this.now).getTimezoneOffset()));
@@ -189,10 +211,10 @@ export class LogbookPage implements OnDestroy {
 
   constructor() {
     effect(() => {
-      const id = this.id();
-      untracked(() => this.load(id));
+      const id = this.student();
+      if (id !== '') untracked(() => this.load(id));
     });
-    this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
+    if (this.isStaff()) this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   ngOnDestroy(): void {
