@@ -76,6 +76,8 @@ try {
   await page.evaluate('window.scrollTo(0, 0)');
   await page.waitForTimeout(still);
   await shoot(page, 'changes');
+  await open(`/students/${places.pim}/logbook`);
+  await shoot(page, 'logbook');
   await open('/today');
   await page.getByText('Moved most').waitFor();
   await shoot(page, 'today');
@@ -88,8 +90,6 @@ try {
   }
   await page.getByText('3 of 5 clean').waitFor();
   await shoot(page, 'lesson');
-  await open(`/students/${places.pim}/logbook`);
-  await shoot(page, 'logbook');
   await open(`/tunes/${places.march}/bars/2-2`);
   await page.waitForTimeout(2 * still);
   await shoot(page, 'chunk');

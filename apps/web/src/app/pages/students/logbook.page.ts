@@ -231,9 +231,9 @@ export class LogbookPage implements OnDestroy {
     return tempo === null ? 'own pace' : String(tempo);
   }
 
-  protected whoText({ by, correction }: Attempt): string {
+  protected whoText({ by, rating, correction }: Attempt): string {
     if (correction !== null) return `(${correction.who})`;
-    return by === 'student' ? '(own ear)' : '';
+    return by === 'student' && rating !== 'unjudged' ? '(own ear)' : '';
   }
 
   /** The log stays as it was; the correction stands beside it. */
