@@ -26,8 +26,11 @@ test('a movement is found by a misspelt name; its classic fault is named and hea
   await expect(page.getByRole('button', { name: 'Movement: taorluath' })).toBeVisible();
   await page.getByRole('button', { name: /^E to low A: \{GdGe\}A/ }).click();
   await page.keyboard.press('2');
+  // What is the worse of the two depends on the timing that another test may have measured for the student in hand.
   await expect(
-    page.getByText(/From low G to the E grace note move L ring, R little together, or a note in between slips in: \d+ of 100 tries\./).first(),
+    page
+      .getByText(/From low G to the E grace note move L ring, R little together, or a (?:note in between slips|low note cuts) in: \d+ of 100 tries\./)
+      .first(),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Hear it go wrong from low G to the E grace note' }).click();
   await page.getByRole('button', { name: /at speed/ }).click();
