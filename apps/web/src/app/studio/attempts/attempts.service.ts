@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { attemptRoutes, type Attempt, type AttemptInput, type AttemptRating } from '@zelpit/contract';
-import { ladderScore, type LoggedAttempt } from '@zelpit/core/practice';
+import type { LoggedAttempt } from '@zelpit/core/practice';
 import type { Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
@@ -43,6 +43,3 @@ export function loggedOf({ itemId, kind, title, at, seconds, tempo, rating, by, 
     cleanTempos: correction === null || correction.rating === 'clean' ? cleanTempos : [],
   };
 }
-
-/** Fastest clean tempo of a ladder in the log; undefined where there is none. */
-export const scoreOf = ({ ladder }: Attempt): number | undefined => (ladder === null ? undefined : ladderScore(ladder));
