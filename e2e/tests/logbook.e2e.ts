@@ -69,3 +69,21 @@ test('what is practised without the server is kept and logged later', async ({ p
   // Tried again by itself: once, however often it was sent.
   await expect.poll(newest).toBe(before + 1);
 });
+
+test('between two rungs of a ladder the key that starts goes on to the next one', async ({ page }) => {
+  await signIn(page);
+  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+  const { items } = (await (await page.request.get('/api/students')).json()) as List<{ id: string }>;
+  const line = { home: 'b', other: 'e', repetitions: 1, tempo: 300, point: '', exercise: null };
+  const sheet = { studentId: items[0].id, tuneId: null, instrument: 'practice-chanter', title: 'Very fast', note: '', lines: [line] };
+  const made = await page.request.post('/api/sheets', { data: sheet, headers: { 'x-zelpit-token': token } });
+  const { lines } = (await made.json()) as { lines: readonly { code: string }[] };
+  await page.goto(`/c/${lines[0].code}`);
+  await page.getByRole('button', { name: /^Tempo ladder up to 300/ }).click();
+  const now = page.getByRole('list', { name: 'Tempo ladder' }).locator('[aria-current]');
+  await expect(now).toHaveText('180');
+  await expect(page.getByRole('group', { name: 'How did it go?' })).toBeVisible();
+  await page.keyboard.press(' ');
+  // At once, and not after the same rung was played again.
+  await expect(now).toHaveText('186', { timeout: 3000 });
+});

@@ -36,6 +36,8 @@ export class RunnerLog {
   readonly best = signal<number | undefined>(undefined);
   /** True while a key judges what was just played. */
   readonly isAsking = computed(() => this.asksForRung() || this.played() !== undefined);
+  /** What the last climb came to; empty before the first. */
+  readonly lastWords = signal('');
   readonly isClimbing = computed(() => this.ladder()?.next !== undefined);
   readonly ladderText = computed(() => {
     const ladder = this.ladder();
@@ -85,12 +87,10 @@ export class RunnerLog {
   }
 
   /** @param ceiling the tempo that is wanted in the end */
-  startLadder(ceiling: number): Ladder {
+  startLadder(ceiling: number): void {
     this.flush();
-    const ladder = ladderAt(ladderPlan(ceiling, this.best()));
-    this.ladder.set(ladder);
+    this.ladder.set(ladderAt(ladderPlan(ceiling, this.best())));
     this.climbedSince = Date.now();
-    return ladder;
   }
 
   /** A rung was played through: a key may judge it before the next one begins. */
@@ -133,9 +133,6 @@ export class RunnerLog {
     if (score !== undefined) this.best.update((best) => Math.max(best ?? 0, score));
     this.lastWords.set(ladderText(ladder));
   }
-
-  /** What the last climb came to; empty before the first. */
-  readonly lastWords = signal('');
 
   private log({ startedAt, ...attempt }: Played & Pick<AttemptInput, 'rating' | 'ladder'>): void {
     const opened = this.opened;

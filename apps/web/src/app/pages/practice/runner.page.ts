@@ -219,7 +219,7 @@ export class RunnerPage implements OnDestroy {
         this.log.ended(count, false);
         if (this.isDrill()) this.slip();
       }
-    } else if (this.log.isClimbing()) this.startRung();
+    } else if (this.log.isClimbing()) this.rungRated('unjudged');
     else this.start();
   }
 
@@ -242,18 +242,13 @@ export class RunnerPage implements OnDestroy {
     if (ceiling === undefined || this.isPlaying()) return;
     this.sound.percent.set(100);
     this.log.startLadder(ceiling);
-    this.startRung();
-  }
-
-  private startRung(): void {
-    clearTimeout(this.rest);
     this.start();
   }
 
   private rungRated(rating: RungRating): void {
     clearTimeout(this.rest);
     this.log.rated(rating);
-    if (this.log.isClimbing()) this.startRung();
+    if (this.log.isClimbing()) this.start();
     else this.isDone.set(true);
   }
 
