@@ -23,6 +23,7 @@ const coreOrder = [
   'line-sets',
   'plan',
   'practice',
+  'review',
   'sound',
   'hearing',
 ];

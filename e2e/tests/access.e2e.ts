@@ -5,8 +5,10 @@ import { neverSaid, pipingWords, saidBy, wronglySaid } from './words-of-pages';
 
 async function addresses(page: Page): Promise<readonly string[]> {
   return page.evaluate(async () => {
-    const list = async (path: string) => ((await (await fetch(path)).json()) as { items: { id: string }[] }).items;
-    const [[tune], [sheet], [student]] = await Promise.all([list('/api/tunes'), list('/api/sheets'), list('/api/students')]);
+    const list = async (path: string) => ((await (await fetch(path)).json()) as { items: { id: string; isReview?: boolean }[] }).items;
+    const [[tune], sheets, [student]] = await Promise.all([list('/api/tunes'), list('/api/sheets'), list('/api/students')]);
+    const [sheet, review] = [sheets.find(({ isReview }) => !isReview), sheets.find(({ isReview }) => isReview)];
+    if (sheet === undefined || review === undefined) throw new Error('The demo has no sheet or no review.');
     const [lesson] = (await (await fetch('/api/lessons')).json()) as { id: string }[];
     const detail = (await (await fetch(`/api/sheets/${sheet.id}`)).json()) as { lines: { code: string }[] };
     return [
@@ -46,6 +48,8 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/sheets',
       `/sheets/${sheet.id}`,
       `/sheets/${sheet.id}/paper`,
+      `/reviews/${review.id}`,
+      `/reviews/${review.id}/paper`,
       '/practice',
       `/c/${detail.lines[0].code}`,
       '/put-away',

@@ -29,9 +29,11 @@ test('the day shows who comes; a lesson is held by keys, and what was judged sta
   await expect(now.getByRole('heading', { name: 'Posture with the mirror' })).toBeVisible();
   await page.reload();
   await expect(now.getByText('2 of 2 clean')).toBeVisible();
-  await page.getByRole('button', { name: 'End the lesson' }).click();
-  await expect(page.getByText('The lesson with Pim is in the log.')).toBeVisible();
-  await expect(lane.getByText('held')).toBeVisible();
+  await page.getByRole('button', { name: 'End and review' }).click();
+  await expect(page).toHaveURL(/reviews\/[^/]+$/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Review for Pim after the lesson of');
+  await page.goto('/today');
+  await expect(lane.getByText('review not sent')).toBeVisible();
   await lane.getByRole('link', { name: 'Logbook of Pim' }).click();
   await expect(page.getByRole('region', { name: 'The last tries' }).getByRole('listitem').filter({ hasText: 'nobody judged' }).first()).toBeVisible();
 });

@@ -25,13 +25,13 @@ test('a wrong password is said plainly', async ({ page }) => {
 
 test('students are added by alias, put away and brought back', async ({ page }) => {
   await signIn(page, '/students');
-  await page.getByLabel('Name or alias').fill('Sorrel');
+  await page.getByLabel('Name or alias').fill('Bracken');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Name and consent of Sorrel' })).toBeVisible();
-  await page.getByRole('button', { name: 'Put away Sorrel' }).click();
-  await expect(page.getByRole('button', { name: 'Name and consent of Sorrel' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Name and consent of Bracken' })).toBeVisible();
+  await page.getByRole('button', { name: 'Put away Bracken' }).click();
+  await expect(page.getByRole('button', { name: 'Name and consent of Bracken' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('button', { name: 'Name and consent of Sorrel' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Name and consent of Bracken' })).toBeVisible();
   await page.getByLabel('Name or alias').fill('   ');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('Enter a name or an alias.');

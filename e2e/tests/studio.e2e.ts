@@ -148,7 +148,7 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
     await expect(owner.getByRole('alert')).toBeVisible();
     await owner.getByRole('button', { name: 'Cancel' }).click();
     await bring(archive, /empty studio/);
-    await expect(owner.getByText(/Restored: \d+ students, \d+ tunes, \d+ sheets?, \d+ instruments/)).toBeVisible();
+    await expect(owner.getByText(/Restored: \d+ students, \d+ tunes, \d+ lessons?, \d+ sheets?, \d+ instruments/)).toBeVisible();
     await owner.goto(`${server.address}/tunes`);
     await expect(owner.getByRole('link', { name: 'The Blue Wheelbarrow' })).toBeVisible();
     await owner.goto(`${server.address}/archive`);

@@ -64,6 +64,8 @@ export const attemptQuerySchema = pageQuerySchema.extend({
   student: idSchema.optional(),
   item: idSchema.optional(),
   lesson: idSchema.optional(),
+  /** Only what was called so. */
+  title: z.string().max(200).optional(),
   /** Only what began at this moment or later. */
   since: momentSchema.optional(),
 });

@@ -17,6 +17,8 @@ export const deedSchema = z.enum([
   'set a password for',
   'signed out a tablet of',
   'gave a link to',
+  'sent',
+  'took back',
 ]);
 export type Deed = z.infer<typeof deedSchema>;
 

@@ -13,9 +13,21 @@ export * from './movement';
 export * from './page';
 export * from './problem';
 export * from './put-away';
+export * from './review';
+export * from './review-routes';
 export * from './route';
 export * from './session';
 export * from './sheet';
+export {
+  hasMusic,
+  musicKinds,
+  sheetLimits,
+  sheetLineInputSchema,
+  type MusicItemInput,
+  type MusicKind,
+  type SheetLineInput,
+  type WordsItemInput,
+} from './sheet-item';
 export * from './student';
 export * from './text';
 export * from './trial';

@@ -52,6 +52,8 @@ export const lessonSchema = lessonInputSchema.extend({
   plan: z.array(planItemSchema),
   begunAt: z.string().nullable(),
   endedAt: z.string().nullable(),
+  /** The review that was begun after it; null for none. */
+  review: z.object({ id: z.string(), sentAt: z.string().nullable() }).nullable(),
   version: z.number().int(),
 });
 export type Lesson = z.infer<typeof lessonSchema>;

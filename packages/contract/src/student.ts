@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { versionSchema } from './version';
 import { typedText } from './text';
 import { studentLinkSchema } from './account';
+import { dayMinutesSchema } from './review';
 import { findSchema, pageOf, pageQuerySchema } from './page';
 import { bringBackRoute, route, staff } from './route';
 import { archiveDates, signSchema } from './archive-sign';
@@ -18,12 +19,33 @@ export type Consent = z.infer<typeof consentSchema>;
 
 export const studentMovementsSchema = z.array(movementIdSchema).max(200, 'At most 200 movements.');
 
-/** A student is known by an alias; nothing else is asked. */
+/** How far a student is. */
+export const levels = ['beginner', 'growing', 'sure'] as const;
+export type Level = (typeof levels)[number];
+
+/** Classes and bands that a student plays in, by name. */
+export const groupsSchema = z
+  .array(typedText.trim().min(1, 'A group has a name.').max(40, 'The name of a group can have at most 40 characters.'))
+  .max(10, 'A student can be in at most 10 groups.')
+  .refine((names) => new Set(names).size === names.length, 'The same group stands there twice.');
+
+/** A day of practice where nothing else is said. */
+export const usualDayMinutes = 20;
+
+const mailTo = z.email('That is not an e-mail address.').max(200).nullable();
+
+/** A student is known by an alias; nothing else has to be said. */
 export const studentInputSchema = z.strictObject({
   alias: typedText.trim().min(1, 'Enter a name or an alias.').max(60, 'An alias can have at most 60 characters.'),
   consent: consentSchema.nullable().optional(),
   /** Movements that the student has, by their ids; left as they are where nothing is said. */
   movements: studentMovementsSchema.optional(),
+  level: z.enum(levels).nullable().optional(),
+  /** Minutes that the student can practise on a day. */
+  dayMinutes: dayMinutesSchema.optional(),
+  /** Where reviews go by mail: a grown-up’s address, never a child’s. */
+  mailTo: mailTo.optional(),
+  groups: groupsSchema.optional(),
 });
 export type StudentInput = z.infer<typeof studentInputSchema>;
 
@@ -36,6 +58,10 @@ export const studentSchema = z.object({
   alias: z.string(),
   consent: consentSchema.nullable(),
   movements: studentMovementsSchema,
+  level: z.enum(levels).nullable(),
+  dayMinutes: z.number().int(),
+  mailTo: z.string().nullable(),
+  groups: z.array(z.string()),
   version: z.number().int(),
 });
 export type Student = z.infer<typeof studentSchema>;
@@ -44,6 +70,10 @@ export type Student = z.infer<typeof studentSchema>;
 export const archiveStudentSchema = z.strictObject({
   ...{ sign: signSchema, alias: typedText.min(1).max(60), consent: consentSchema.nullable() },
   movements: studentMovementsSchema.default([]),
+  level: z.enum(levels).nullable().default(null),
+  dayMinutes: dayMinutesSchema.default(usualDayMinutes),
+  mailTo: mailTo.default(null),
+  groups: groupsSchema.default([]),
   ...archiveDates,
 });
 

@@ -17,6 +17,7 @@ export * from './plan';
 export * from './playing';
 export * from './proof';
 export * from './proofreading';
+export * from './review';
 export * from './score';
 export * from './script';
 export * from './sound';

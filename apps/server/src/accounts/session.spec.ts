@@ -209,7 +209,16 @@ describe('the demo studio', () => {
       expect(new Set(tunes.map((tune) => tune.rhythm.split(' ').at(-1)))).toEqual(
         new Set(['march', 'strathspey', 'reel', 'jig', 'air', 'waltz', 'song', 'hymn', 'round']),
       );
-      expect((await agent.get('/api/sheets')).body.items).toMatchObject([{ lineCount: 5 }]);
+      const students = (await agent.get('/api/students')).body.items as { alias: string }[];
+      expect(students).toHaveLength(12);
+      const sheets = (await agent.get('/api/sheets')).body.items as {
+        student: { alias: string };
+        isReview: boolean;
+        sentAt: string | null;
+        lineCount: number;
+      }[];
+      expect(new Set(sheets.map(({ student }) => student.alias))).toEqual(new Set(students.map(({ alias }) => alias)));
+      expect(sheets.filter(({ isReview }) => isReview)).toMatchObject([{ student: { alias: 'Pim' }, sentAt: expect.any(String) as string }]);
       await removeDemo(demo.dataSource);
       await agent.get('/api/session').expect(200);
       await agent.get('/api/tunes').expect(401);

@@ -11,8 +11,8 @@ import { studioFile, studioFileSchema, type PreparedFile } from './archive.repos
 const manifestName = 'manifest.json';
 const sha256 = (content: string | Uint8Array): string => createHash('sha256').update(content).digest('hex');
 
-/** The version that is written: the latest that any part came with. */
-const versionOf = (things: readonly Thing[]): number => Math.max(...archivePartsOf(things).map(({ part }) => part.since));
+/** The version that is written: the latest with which any part came or changed. */
+const versionOf = (things: readonly Thing[]): number => Math.max(...archivePartsOf(things).map(({ part }) => part.changed ?? part.since));
 
 /** The files of a version in the order in which its manifest names them: what came earlier stands first. */
 function filesOf(things: readonly Thing[], version: number): readonly string[] {

@@ -52,6 +52,8 @@ export interface ArchivePart<Content, Rows, Prepared> {
   readonly file: string;
   /** The version of the archive that had it first. */
   readonly since: number;
+  /** The version in which its things got something that earlier readers refuse; `since` where it is absent. */
+  readonly changed?: number;
   readonly schema: z.ZodType<Content>;
   /** What an archive of an earlier version has instead. */
   readonly absent: Content;

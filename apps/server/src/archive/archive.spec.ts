@@ -200,7 +200,7 @@ describe('an archive', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum does not match'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 7 }), true, 'This backup was made by a newer Zelpit'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 8 }), true, 'This backup was made by a newer Zelpit'],
     [
       'with a movement that the chanter cannot play',
       (parts) =>

@@ -9,6 +9,7 @@ interface Wanted extends PageQuery {
   readonly item?: string;
   readonly lesson?: string;
   readonly since?: string;
+  readonly title?: string;
 }
 
 interface Row extends Omit<AttemptEntity, 'studioId' | 'createdAt'> {
@@ -30,7 +31,7 @@ export class AttemptRepository {
   constructor(private readonly database: Database) {}
 
   /** Newest first. */
-  async list(studioId: string, { limit, after, student, item, lesson, since }: Wanted): Promise<Page<Attempt>> {
+  async list(studioId: string, { limit, after, student, item, lesson, since, title }: Wanted): Promise<Page<Attempt>> {
     const [at, id] = readCursor(after, 'moment');
     const rows = await this.database.query<Row>(
       `SELECT ${columns} FROM attempt a ${lastCorrection}
@@ -39,9 +40,10 @@ export class AttemptRepository {
          AND ($2::timestamptz IS NULL OR (a.at, a.id) < ($2::timestamptz, $3::uuid))
          AND ($5::uuid IS NULL OR a.item_id = $5)
          AND ($8::uuid IS NULL OR a.lesson_id = $8)
+         AND ($9::text IS NULL OR a.title = $9)
          AND a.at >= coalesce($6::timestamptz, '-infinity')
        ORDER BY a.at DESC, a.id DESC LIMIT $7`,
-      [studioId, at ?? null, id ?? null, student ?? null, item ?? null, since ?? null, limit + 1, lesson ?? null],
+      [studioId, at ?? null, id ?? null, student ?? null, item ?? null, since ?? null, limit + 1, lesson ?? null, title ?? null],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.exact, row.id), shown);
   }

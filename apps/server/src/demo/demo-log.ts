@@ -1,9 +1,11 @@
 import { madeUpNote, type AttemptInput } from '@zelpit/contract';
-import { climbed, ladderAt, ladderPlan, ladderScore, seededRandom, type RungRating } from '@zelpit/core';
+import { climbed, instrumentById, ladderAt, ladderPlan, ladderScore, lineTitle, seededRandom, type RungRating } from '@zelpit/core';
 
 /** What somebody practises in the demo: where the tempo began and what it tends to. */
 export interface DemoItem {
-  readonly title: string;
+  /** What it is called; a change is called by its notes. */
+  readonly title?: string;
+  readonly pair?: readonly [home: string, other: string];
   readonly kind: AttemptInput['kind'];
   readonly from: number;
   readonly to: number;
@@ -21,9 +23,13 @@ export interface DemoLearner {
   readonly items: readonly DemoItem[];
 }
 
+/** What something in the demo's log is called. */
+export const demoTitle = (model: string, { title = '', pair }: DemoItem): string =>
+  pair === undefined ? title : lineTitle(instrumentById(model), { home: pair[0], other: pair[1] });
+
 export type LoggedInput = Omit<AttemptInput, 'studentId'>;
 
-const weeksOfLog = 26;
+export const weeksOfLog = 26;
 const dayMs = 86_400_000;
 
 /**
@@ -44,7 +50,7 @@ export function demoLog({ model, diligence, items }: DemoLearner, now: number, s
     current.slice(0, 3).forEach((item, place) => {
       const half = item.from + (item.to - item.from) * (1 - Math.exp(-(week - item.between[0]) / item.weeks));
       const chance = (tempo: number): number => 1 / (1 + Math.exp((tempo - half) / 3));
-      const common = { itemId: null, lessonId: null, title: item.title, kind: item.kind, model, device: 'tablet', note: madeUpNote } as const;
+      const common = { itemId: null, lessonId: null, title: demoTitle(model, item), kind: item.kind, model, device: 'tablet', note: madeUpNote } as const;
       if (isLadderDay && place === 0 && item.kind !== 'words') {
         let ladder = ladderAt(ladderPlan(item.to, Math.round(half)));
         while (ladder.next !== undefined) {

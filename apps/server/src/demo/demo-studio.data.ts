@@ -1,11 +1,11 @@
-import type { TuneNotes } from '@zelpit/contract';
+import type { Student, TuneNotes } from '@zelpit/contract';
 import type { DemoLearner } from './demo-log';
 
 /** The made-up studio of the demo. Nobody in it exists. */
 export const demoStudio = {
   studio: 'Orrin Stair Studio',
   teacher: 'Maren Tolvik',
-  students: ['Pim', 'Oda', 'Wren', 'Jorun'],
+  students: ['Pim', 'Oda', 'Wren', 'Jorun', 'Lark', 'Moss', 'Quill', 'Rill', 'Sedge', 'Tarn', 'Tilde', 'Yarrow'],
 } as const;
 
 /** The demo's sign-in: no secret, shown on the page in demo mode. */
@@ -37,6 +37,14 @@ export const demoInstruments: readonly DemoInstrument[] = [
     known: ['d5', 'e5', 'fs5', 'g5', 'a5', 'b5', 'd6'],
   },
   { of: 'Jorun', name: 'Jorun’s ocarina', model: 'ocarina-12-c-split', known: ['c5', 'd5', 'e5', 'f5', 'g5'] },
+  { of: 'Rill', name: 'Rill’s soprano', model: 'recorder-soprano-baroque', known: ['b5', 'a5', 'g5'] },
+  { of: 'Yarrow', name: 'Yarrow’s chanter', model: 'irish-chanter-d', known: ['d4', 'e4', 'fs4', 'g4', 'a4', 'b4', 'd5', 'e5', 'fs5', 'g5'] },
+  { of: 'Lark', name: 'Lark’s C whistle', model: 'whistle-c', known: ['c5', 'd5', 'e5', 'f5', 'g5'] },
+  { of: 'Moss', name: 'Moss’s low whistle', model: 'whistle-low-d', known: ['d4', 'e4', 'fs4', 'g4', 'a4', 'b4', 'd5', 'e5', 'fs5'] },
+  { of: 'Quill', name: 'Quill’s ocarina', model: 'ocarina-12-c-right', known: ['c5', 'd5', 'e5', 'f5', 'g5', 'a5'] },
+  { of: 'Sedge', name: 'Sedge’s alto', model: 'recorder-alto-baroque', known: ['f4', 'g4', 'a4', 'bb4', 'c5', 'd5', 'e5', 'f5', 'g5', 'a5'] },
+  { of: 'Tarn', name: 'Tarn’s pipe chanter', model: 'pipe-chanter', known: ['low-g', 'low-a', 'b', 'c', 'd', 'e', 'f', 'high-g', 'high-a'] },
+  { of: 'Tilde', name: 'Tilde’s tenor', model: 'recorder-tenor-baroque', known: ['c4', 'd4', 'e4', 'f4', 'g4', 'a4', 'b4', 'c5', 'd5'] },
   { name: 'Pipe chanter for the hall', model: 'pipe-chanter', highG: '16/9', hertz: 478, known: [] },
   { name: 'Low D', model: 'whistle-low-d', known: [] },
 ];
@@ -93,33 +101,93 @@ export const demoLearners: readonly DemoLearner[] = [
   {
     ...{ alias: 'Pim', model: 'practice-chanter', diligence: 0.62 },
     items: [
-      { title: 'low A to E', kind: 'line', from: 40, to: 78, weeks: 5, between: [0, 26] },
-      { title: 'B to E', kind: 'line', from: 36, to: 66, weeks: 9, between: [3, 26] },
-      { title: 'C to E', kind: 'line', from: 34, to: 60, weeks: 14, between: [10, 26] },
+      { pair: ['low-a', 'e'], kind: 'line', from: 40, to: 78, weeks: 5, between: [0, 26] },
+      { pair: ['b', 'e'], kind: 'line', from: 36, to: 66, weeks: 9, between: [3, 26] },
+      { pair: ['c', 'e'], kind: 'line', from: 34, to: 60, weeks: 14, between: [10, 26] },
       { title: 'Grace note scale', kind: 'scale', from: 44, to: 72, weeks: 7, between: [0, 20] },
     ],
   },
   {
     ...{ alias: 'Oda', model: 'recorder-soprano-german', diligence: 0.48 },
     items: [
-      { title: 'B to A', kind: 'line', from: 48, to: 96, weeks: 4, between: [0, 14] },
-      { title: 'C to D', kind: 'line', from: 40, to: 70, weeks: 8, between: [8, 26] },
+      { pair: ['b5', 'a5'], kind: 'line', from: 48, to: 96, weeks: 4, between: [0, 14] },
+      { pair: ['c6', 'd6'], kind: 'line', from: 40, to: 70, weeks: 8, between: [8, 26] },
       { title: 'Bars 1 and 2 of Two Odd Socks', kind: 'chunk', from: 44, to: 80, weeks: 6, between: [14, 26] },
     ],
   },
   {
     ...{ alias: 'Wren', model: 'whistle-d', diligence: 0.7 },
     items: [
-      { title: 'G to A', kind: 'line', from: 60, to: 112, weeks: 6, between: [0, 26] },
+      { pair: ['g5', 'a5'], kind: 'line', from: 60, to: 112, weeks: 6, between: [0, 26] },
       { title: 'The Kettle on Skellow Stair', kind: 'tune', from: 46, to: 84, weeks: 10, between: [6, 26] },
-      { title: 'B to C natural', kind: 'line', from: 38, to: 64, weeks: 8, between: [2, 19] },
+      { pair: ['b5', 'c6'], kind: 'line', from: 38, to: 64, weeks: 8, between: [2, 19] },
     ],
   },
   {
     ...{ alias: 'Jorun', model: 'ocarina-12-c-split', diligence: 0.34 },
     items: [
-      { title: 'C to D', kind: 'line', from: 42, to: 76, weeks: 7, between: [4, 26] },
+      { pair: ['c5', 'd5'], kind: 'line', from: 42, to: 76, weeks: 7, between: [4, 26] },
       { title: 'Scale of five notes', kind: 'scale', from: 40, to: 70, weeks: 9, between: [8, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Rill', model: 'recorder-soprano-baroque', diligence: 0.4 },
+    items: [
+      { pair: ['b5', 'a5'], kind: 'line', from: 40, to: 72, weeks: 6, between: [0, 26] },
+      { pair: ['a5', 'g5'], kind: 'line', from: 38, to: 66, weeks: 7, between: [16, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Yarrow', model: 'irish-chanter-d', diligence: 0.55 },
+    items: [
+      { pair: ['a4', 'b4'], kind: 'line', from: 56, to: 104, weeks: 6, between: [0, 26] },
+      { pair: ['d5', 'e5'], kind: 'line', from: 40, to: 76, weeks: 10, between: [4, 26] },
+      { title: 'Rolls on G', kind: 'movement', from: 44, to: 80, weeks: 12, between: [8, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Lark', model: 'whistle-c', diligence: 0.45 },
+    items: [
+      { pair: ['f5', 'g5'], kind: 'line', from: 42, to: 84, weeks: 5, between: [0, 26] },
+      { pair: ['d5', 'e5'], kind: 'line', from: 40, to: 76, weeks: 6, between: [14, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Moss', model: 'whistle-low-d', diligence: 0.3 },
+    items: [
+      { pair: ['g4', 'a4'], kind: 'line', from: 44, to: 78, weeks: 9, between: [0, 26] },
+      { pair: ['e4', 'fs4'], kind: 'line', from: 40, to: 70, weeks: 10, between: [6, 26] },
+      { title: 'Long bottom D', kind: 'words', from: 40, to: 40, weeks: 9, between: [0, 12] },
+    ],
+  },
+  {
+    ...{ alias: 'Quill', model: 'ocarina-12-c-right', diligence: 0.5 },
+    items: [
+      { pair: ['e5', 'f5'], kind: 'line', from: 44, to: 82, weeks: 6, between: [0, 26] },
+      { pair: ['g5', 'a5'], kind: 'line', from: 42, to: 74, weeks: 8, between: [12, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Sedge', model: 'recorder-alto-baroque', diligence: 0.66 },
+    items: [
+      { pair: ['e5', 'd5'], kind: 'line', from: 60, to: 112, weeks: 6, between: [0, 26] },
+      { pair: ['f5', 'g5'], kind: 'line', from: 48, to: 96, weeks: 9, between: [2, 26] },
+      { pair: ['bb4', 'c5'], kind: 'line', from: 46, to: 88, weeks: 8, between: [6, 22] },
+    ],
+  },
+  {
+    ...{ alias: 'Tarn', model: 'pipe-chanter', diligence: 0.72 },
+    items: [
+      { pair: ['d', 'e'], kind: 'line', from: 52, to: 96, weeks: 8, between: [0, 26] },
+      { pair: ['f', 'high-a'], kind: 'line', from: 56, to: 104, weeks: 7, between: [0, 26] },
+      { title: 'Grip on D', kind: 'movement', from: 40, to: 74, weeks: 13, between: [6, 26] },
+    ],
+  },
+  {
+    ...{ alias: 'Tilde', model: 'recorder-tenor-baroque', diligence: 0.38 },
+    items: [
+      { pair: ['g4', 'a4'], kind: 'line', from: 46, to: 84, weeks: 8, between: [0, 26] },
+      { pair: ['b4', 'c5'], kind: 'line', from: 42, to: 76, weeks: 9, between: [5, 26] },
     ],
   },
 ];
@@ -129,5 +197,58 @@ export const demoLessons = [
   { alias: 'Pim', after: 0, time: '16:00', minutes: 30 },
   { alias: 'Oda', after: 0, time: '16:40', minutes: 30 },
   { alias: 'Wren', after: 1, time: '17:00', minutes: 45 },
+  { alias: 'Tarn', after: 0, time: '17:20', minutes: 45 },
+  { alias: 'Rill', after: 1, time: '15:00', minutes: 20 },
+  { alias: 'Lark', after: 1, time: '15:30', minutes: 20 },
+  { alias: 'Sedge', after: 2, time: '16:00', minutes: 45 },
+  { alias: 'Yarrow', after: 2, time: '17:00', minutes: 45 },
   { alias: 'Jorun', after: 3, time: '15:30', minutes: 30 },
+  { alias: 'Quill', after: 3, time: '16:10', minutes: 30 },
+  { alias: 'Moss', after: 4, time: '18:00', minutes: 45 },
+  { alias: 'Tilde', after: 4, time: '19:00', minutes: 30 },
 ] as const;
+
+/** How far the demo's students are, how long they practise on a day, where they play together. */
+export const demoPeople: Readonly<Record<string, Pick<Student, 'level' | 'dayMinutes' | 'groups'>>> = {
+  Pim: { level: 'beginner', dayMinutes: 20, groups: ['Saturday class'] },
+  Oda: { level: 'beginner', dayMinutes: 15, groups: ['Saturday class'] },
+  Wren: { level: 'growing', dayMinutes: 30, groups: [] },
+  Jorun: { level: 'beginner', dayMinutes: 15, groups: ['Saturday class'] },
+  Rill: { level: 'beginner', dayMinutes: 10, groups: ['Saturday class'] },
+  Yarrow: { level: 'growing', dayMinutes: 40, groups: ['Wednesday session'] },
+  Lark: { level: 'beginner', dayMinutes: 10, groups: ['Saturday class'] },
+  Moss: { level: 'growing', dayMinutes: 25, groups: ['Wednesday session'] },
+  Quill: { level: 'beginner', dayMinutes: 15, groups: [] },
+  Sedge: { level: 'sure', dayMinutes: 45, groups: [] },
+  Tarn: { level: 'sure', dayMinutes: 45, groups: ['Orrin Stair band'] },
+  Tilde: { level: 'growing', dayMinutes: 20, groups: [] },
+};
+
+/** What Pim was sent a week before the demo is filled, and has opened since. */
+export const demoReview = {
+  of: 'Pim',
+  priority: { text: 'No low G between C and E.', sentence: 'You heard it yourself, Pim. Slow is fine.', home: 'c', other: 'e' },
+  weeks: 3,
+  lines: [
+    {
+      kind: 'line',
+      home: 'c',
+      other: 'e',
+      repetitions: 4,
+      tempo: 54,
+      point: '',
+      details: { focus: 'fingers', isFreeFirst: true, tooFast: 'Stop on C, start again at 48.' },
+    },
+    { kind: 'line', home: 'b', other: 'e', repetitions: 3, tempo: 60, point: 'All three fingers at the same instant.', details: { focus: 'fingers' } },
+    { kind: 'line', home: 'low-a', other: 'e', repetitions: 1, tempo: 84, point: 'A slip ends it.', details: { focus: 'timing', isLadder: true } },
+    {
+      kind: 'words',
+      text: 'long low A',
+      repetitions: 4,
+      tempo: null,
+      point: 'Stop before it shakes.',
+      details: { activity: 'blowing', focus: 'blowing', seconds: 6 },
+    },
+    { kind: 'words', text: 'Sing the second part by note names', repetitions: 1, tempo: null, point: '', details: { activity: 'singing' } },
+  ],
+} as const;

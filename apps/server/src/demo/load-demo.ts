@@ -33,12 +33,14 @@ import {
   demoMovements,
   demoSignIn,
   demoLearners,
+  demoPeople,
+  demoReview,
   demoLessons,
   demoStudio,
   demoSyllables,
   demoTuneNotes,
 } from './demo-studio.data';
-import { demoLog } from './demo-log';
+import { demoLog, weeksOfLog } from './demo-log';
 import { demoBooks } from './demo-tunes.data';
 
 const dayMs = 86_400_000;
@@ -66,7 +68,8 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   await new AccountRepository(database).join(studioId, teacherId, 'owner');
   const students = new StudentRepository(database);
   const added: Student[] = [];
-  for (const alias of demoStudio.students) added.push(await students.add(studioId, { alias, movements: [...(demoMovements.had[alias] ?? [])] }));
+  for (const alias of demoStudio.students)
+    added.push(await students.add(studioId, { ...demoPeople[alias], alias, movements: [...(demoMovements.had[alias] ?? [])] }));
   const [first] = added;
   const tunes = new TuneRepository(database);
   for (const { instrument, abc } of demoBooks.slice(1)) {
@@ -85,6 +88,7 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   );
   for (const { id, title } of (await tunes.list(studioId, { limit: 100 })).items)
     if (title in demoTuneNotes) await tunes.setAbout(studioId, id, 1, { ...noTuneNotes, ...demoTuneNotes[title] });
+  await fillSheets(database, studioId, added);
   const plan = tenMinuteSheet(instrument, changesOfTune(instrument, entries[0].tune).open);
   await new SheetRepository(database).add(studioId, {
     studentId: first.id,
@@ -98,6 +102,39 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   await fillMovements(database, studioId);
   await fillLog(database, studioId, added);
   await fillLessons(database, studioId, added);
+}
+
+/** What each student has at home: the review that Pim was sent, the changes that the others practise now. */
+async function fillSheets(database: Database, studioId: string, students: readonly Student[]): Promise<void> {
+  const sheets = new SheetRepository(database);
+  const dayBefore = (days: number): string => new Date(Date.now() - days * dayMs).toISOString().slice(0, 10);
+  for (const { alias, model, items } of demoLearners) {
+    const student = students.find((each) => each.alias === alias);
+    if (student === undefined) continue;
+    if (alias !== demoReview.of) {
+      const lines = items.flatMap(({ pair, to, between }) =>
+        pair === undefined || between[1] < weeksOfLog
+          ? []
+          : [{ ...{ home: pair[0], other: pair[1], repetitions: 3, tempo: Math.min(300, to), point: '' }, kind: 'line' as const }],
+      );
+      await sheets.add(studioId, { studentId: student.id, tuneId: null, instrument: model, title: `Lines for ${alias}`, note: '', lines });
+      continue;
+    }
+    const { priority, weeks, lines } = demoReview;
+    const review = {
+      ...{ on: dayBefore(7), until: dayBefore(0), minutes: student.dayMinutes, struck: [], proposed: [] },
+      priority: { ...priority, until: dayBefore(7 - 7 * weeks) },
+    };
+    const id = await sheets.add(
+      studioId,
+      { studentId: student.id, tuneId: null, instrument: model, title: `Review for ${alias}`, note: '', lines: lines.map((line) => ({ ...line })) },
+      { review },
+    );
+    await database.query(
+      "UPDATE sheet SET sent_at = now() - interval '7 days', opened_at = now() - interval '166 hours', updated_at = now() - interval '7 days' WHERE id = $1",
+      [id],
+    );
+  }
 }
 
 /** Weekly lessons for two months, so that there is a day to look at whenever the demo is filled. */

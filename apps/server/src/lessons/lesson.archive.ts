@@ -4,7 +4,7 @@ import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refus
 import { studentsFile } from '../students/student.archive';
 import { LessonEntity } from './lesson.entity';
 
-const lessonsFile = 'lessons.json';
+export const lessonsFile = 'lessons.json';
 const orderOf = ({ repeats, on, time, id }: LessonEntity): string => `${repeats === 'weekly' ? 0 : 1} ${on} ${time} ${id}`;
 
 export const lessonArchive = archivePart({

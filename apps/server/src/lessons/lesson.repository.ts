@@ -4,10 +4,12 @@ import type { Database } from '../database/database';
 import type { SaveOutcome } from '../http/save-outcome';
 import { LessonEntity } from './lesson.entity';
 
-type Row = Omit<LessonEntity, 'studioId' | 'createdAt'> & { readonly student: string };
+type Row = Omit<LessonEntity, 'studioId' | 'createdAt'> & Pick<Lesson, 'student' | 'review'>;
 
 const columns = `lesson.id, lesson.student_id AS "studentId", student.alias AS student, lesson.weekly_id AS "weeklyId", to_char(lesson.day, 'YYYY-MM-DD') AS "on", lesson.time,
-  lesson.minutes, lesson.repeats, to_char(lesson.until, 'YYYY-MM-DD') AS until, lesson.note, lesson.plan, lesson.begun_at AS "begunAt", lesson.ended_at AS "endedAt", lesson.version`;
+  lesson.minutes, lesson.repeats, to_char(lesson.until, 'YYYY-MM-DD') AS until, lesson.note, lesson.plan, lesson.begun_at AS "begunAt", lesson.ended_at AS "endedAt", lesson.version,
+  (SELECT json_build_object('id', r.id, 'sentAt', r.sent_at) FROM sheet r
+   WHERE r.studio_id = lesson.studio_id AND r.lesson_id = lesson.id AND r.replaces_id IS NULL AND r.deleted_at IS NULL) AS review`;
 const withStudent = 'JOIN student ON student.studio_id = lesson.studio_id AND student.id = lesson.student_id AND student.deleted_at IS NULL';
 
 const shown = ({ begunAt, endedAt, ...row }: Row): Lesson => ({ ...row, begunAt: begunAt?.toISOString() ?? null, endedAt: endedAt?.toISOString() ?? null });
@@ -83,6 +85,11 @@ export class LessonRepository {
        WHERE studio_id = $1 AND id = $2`,
       [studioId, id, JSON.stringify(plan)],
     );
+  }
+
+  /** Keeps others from the same lesson until this transaction ends. */
+  async hold(studioId: string, id: string): Promise<void> {
+    await this.database.query('SELECT 1 FROM lesson WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, id]);
   }
 
   async end(studioId: string, id: string): Promise<boolean> {

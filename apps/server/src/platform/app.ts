@@ -113,7 +113,7 @@ function assemble(
   serveLinks(endpoints, account, audit, answer, config.hasOutbox);
   serveAccount(endpoints, account);
   serveAudit(endpoints, audit);
-  for (const { serve } of things) serve(endpoints, { database, address: config.address, readers });
+  for (const { serve } of things) serve(endpoints, { database, address: config.address, readers, sealer });
   servePutAway(endpoints, new PutAwayRepository(database, things));
   serveArchive(endpoints, new ArchiveRepository(database, things), things, archives);
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };

@@ -29,7 +29,7 @@ describe('items of a sheet', () => {
     const sheet = body as SheetDetail;
     expect(sheet.lines.map(({ kind }) => kind)).toEqual(['line', 'chunk', 'words']);
     expect(sheet.lines[1]).toMatchObject(chunk);
-    expect(sheet.lines[2]).toEqual({ ...words, speeds: null, id: expect.any(String) as string, code: expect.any(String) as string });
+    expect(sheet.lines[2]).toEqual({ ...words, speeds: null, details: null, id: expect.any(String) as string, code: expect.any(String) as string });
     for (const line of sheet.lines) expect((await ada.get(`/api/lines/${line.code}`).expect(200)).body.line).toEqual(line);
     const saved = await ada.put(`/api/sheets/${sheet.id}`, {
       title: 'Week 3',

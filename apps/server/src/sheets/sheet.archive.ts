@@ -1,10 +1,11 @@
-import { archiveSheetSchema } from '@zelpit/contract';
+import { archiveSheetSchema, type Review } from '@zelpit/contract';
 import { ZelpitFault, type Instrument } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import * as z from 'zod';
 import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused, signsIn } from '../archive/archive-part';
 import type { Database } from '../database/database';
 import { HttpProblem } from '../http/problem';
+import { lessonsFile } from '../lessons/lesson.archive';
 import { instrumentsIn } from '../models/model.archive';
 import { studentsFile } from '../students/student.archive';
 import { tunesFile } from '../tunes/tune.archive';
@@ -23,6 +24,7 @@ interface Rows {
 export const sheetArchive = archivePart({
   file: 'sheets.json',
   since: 1,
+  changed: 7,
   schema: z.array(archiveSheetSchema),
   absent: [],
   signs: { letter: 'p', idsOf: ({ sheets }: Rows) => idsOf(sheets) },
@@ -31,22 +33,32 @@ export const sheetArchive = archivePart({
     lines: await new SheetRepository(database).linesBySheet(studioId),
   }),
   pack: ({ sheets, lines }, signs) =>
-    sheets.map(({ id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt }) => ({
+    sheets.map(({ id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt, ...row }) => ({
       ...{ sign: signs.of(id), student: signs.of(studentId), tune: tuneId === null ? null : signs.of(tuneId), instrument: signs.ofModel(instrument) },
       ...{ title, note, changed: updatedAt.toISOString() },
+      ...{ lesson: row.lessonId === null ? null : signs.of(row.lessonId), replaces: row.replacesId === null ? null : signs.of(row.replacesId) },
+      ...{ sent: isoOrNull(row.sentAt), opened: isoOrNull(row.openedAt), review: row.review === null ? null : withoutIds(row.review) },
       lines: (lines.get(id) ?? []).map(archivedLine),
       ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
     })),
   prepare: (sheets, files) => {
-    const there = { students: signsIn(files, studentsFile), tunes: signsIn(files, tunesFile), instruments: instrumentsIn(files) };
+    const there = {
+      ...{ students: signsIn(files, studentsFile), tunes: signsIn(files, tunesFile), instruments: instrumentsIn(files) },
+      ...{ lessons: signsIn(files, lessonsFile), sheets: new Set(sheets.map(({ sign }) => sign)) },
+    };
     for (const sheet of sheets) check(sheet, there);
+    checkPlaces(sheets);
   },
   write: async (sheets, _, { database, studioId, idOf, modelOf }) => {
-    const rows = sheets.map(({ sign, student, tune, instrument, title, note, created, changed, putAway }) => ({
+    const rows = sheets.map(({ sign, student, tune, instrument, title, note, created, changed, putAway, lesson, review, sent, opened }) => ({
       ...{ id: idOf(sign), studioId, studentId: idOf(student), tuneId: tune === null ? null : idOf(tune), instrument: modelOf(instrument) },
       ...{ title, note, version: 1, createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
+      ...{ review, lessonId: lesson === null ? null : idOf(lesson), sentAt: dateOrNull(sent), openedAt: dateOrNull(opened), replacesId: null },
     }));
     await insertAll(database, SheetEntity, rows);
+    // A version names the one before it, which may stand later in the file.
+    for (const { sign, replaces } of sheets)
+      if (replaces !== null) await database.of(SheetEntity).update({ studioId, id: idOf(sign) }, { replacesId: idOf(replaces), updatedAt: () => 'updated_at' });
     const lines = sheets.flatMap((sheet) =>
       sheet.lines.map(({ code, ...line }, position) => ({
         ...columnsOf(line),
@@ -65,13 +77,30 @@ function archivedLine(row: SheetLineEntity): ArchivedSheet['lines'][number] {
   return line;
 }
 
+/** Ids of items hold inside one studio only. */
+const withoutIds = ({ struck, ...review }: Review): Review => ({
+  ...review,
+  struck: struck.map(({ item: { id: _, ...item }, reason }) => ({ item, reason })),
+  proposed: [],
+});
+
+/** One review is written after a lesson, and one anew from another. */
+function checkPlaces(sheets: readonly ArchivedSheet[]): void {
+  const places = sheets.filter(({ putAway }) => putAway === null).flatMap(({ lesson, replaces }) => replaces ?? lesson ?? []);
+  if (new Set(places).size < places.length) throw refused('This backup has two reviews of one lesson, or two new versions of one review.');
+}
+
 interface There {
   readonly students: ReadonlySet<string>;
   readonly tunes: ReadonlySet<string>;
   readonly instruments: ReadonlyMap<string, Instrument>;
+  readonly lessons: ReadonlySet<string>;
+  readonly sheets: ReadonlySet<string>;
 }
 
-function check({ title, student, tune, instrument, lines }: ArchivedSheet, there: There): void {
+function check({ title, student, tune, instrument, lines, lesson, replaces }: ArchivedSheet, there: There): void {
+  if (lesson !== null && !there.lessons.has(lesson)) throw refused(`The review “${title}” was written after a lesson that is not in this backup.`);
+  if (replaces !== null && !there.sheets.has(replaces)) throw refused(`The review “${title}” was written anew from one that is not in this backup.`);
   if (!there.students.has(student)) throw refused(`The sheet “${title}” belongs to a student who is not in this backup.`);
   if (tune !== null && !there.tunes.has(tune)) throw refused(`The sheet “${title}” comes from a tune that is not in this archive.`);
   const known = there.instruments.get(instrument);

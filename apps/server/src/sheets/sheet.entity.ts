@@ -1,5 +1,5 @@
-import type { MusicKind } from '@zelpit/contract';
-import type { ChosenFingering, Excerpt, Exercise } from '@zelpit/core';
+import type { MusicKind, Review } from '@zelpit/contract';
+import type { ChosenFingering, Excerpt, Exercise, ItemDetails } from '@zelpit/core';
 import { Column, CreateDateColumn, DeleteDateColumn, Entity, PrimaryColumn, UpdateDateColumn } from 'typeorm';
 
 @Entity({ name: 'sheet' })
@@ -13,6 +13,14 @@ export class SheetEntity {
   @Column({ type: 'text' }) note: string;
   /** Grows by one with every save. */
   @Column({ type: 'int' }) version: number;
+  /** What makes it a review; null for a sheet that is none. */
+  @Column({ type: 'jsonb', nullable: true }) review: Review | null;
+  @Column({ type: 'uuid', name: 'lesson_id', nullable: true }) lessonId: string | null;
+  /** When it was sent; from then on it never changes. */
+  @Column({ type: 'timestamptz', name: 'sent_at', nullable: true }) sentAt: Date | null;
+  @Column({ type: 'timestamptz', name: 'opened_at', nullable: true }) openedAt: Date | null;
+  /** The version that it was written anew from. */
+  @Column({ type: 'uuid', name: 'replaces_id', nullable: true }) replacesId: string | null;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   @UpdateDateColumn({ type: 'timestamptz', name: 'updated_at' }) updatedAt: Date;
   @DeleteDateColumn({ type: 'timestamptz', name: 'deleted_at', nullable: true }) deletedAt: Date | null;
@@ -44,6 +52,8 @@ export class SheetLineEntity {
   @Column({ type: 'jsonb', nullable: true }) excerpt: Excerpt | null;
   /** How its notes are fingered; null for the way taught first throughout. */
   @Column({ type: 'jsonb', nullable: true }) fingering: readonly ChosenFingering[] | null;
+  /** What is said of it beside its count and its pace; null for nothing. */
+  @Column({ type: 'jsonb', nullable: true }) details: ItemDetails | null;
   /** When it was taken off its sheet; it keeps its code in case it comes back. */
   @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt: Date | null;
 }

@@ -1,4 +1,4 @@
-import type { Page, PageQuery, Student, StudentInput, StudentSave, Tablet } from '@zelpit/contract';
+import { usualDayMinutes, type Page, type PageQuery, type Student, type StudentInput, type StudentSave, type Tablet } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/database';
@@ -6,7 +6,9 @@ import { StudentEntity } from './student.entity';
 import { containing, cursorOf, cutPage, readCursor } from '../http/cursor';
 import type { SaveOutcome } from '../http/save-outcome';
 
-const shown = ({ id, alias, consent, movements, version }: Student): Student => ({ id, alias, consent, movements, version });
+const shown = ({ id, alias, consent, movements, level, dayMinutes, mailTo, groups, version }: Student): Student => ({
+  ...{ id, alias, consent, movements, level, dayMinutes, mailTo, groups, version },
+});
 
 export class StudentRepository {
   constructor(private readonly database: Database) {}
@@ -14,7 +16,7 @@ export class StudentRepository {
   async list(studioId: string, { limit, after, find }: PageQuery & { readonly find?: string }): Promise<Page<Student>> {
     const [alias, id] = readCursor(after, 'name');
     const rows = await this.database.query<Student>(
-      `SELECT id, alias, consent, movements, version FROM student
+      `SELECT id, alias, consent, movements, level, day_minutes AS "dayMinutes", mail_to AS "mailTo", groups, version FROM student
        WHERE studio_id = $1 AND deleted_at IS NULL
          AND ($2::text IS NULL OR (alias, id) > ($2, $3::uuid))
          AND ($4::text IS NULL OR alias ILIKE $4)
@@ -33,13 +35,15 @@ export class StudentRepository {
     return this.database.of(StudentEntity).existsBy({ studioId, id });
   }
 
-  async add(studioId: string, { alias, consent = null, movements = [] }: StudentInput): Promise<Student> {
+  async add(studioId: string, input: StudentInput): Promise<Student> {
     const id = randomUUID();
-    await this.database.of(StudentEntity).insert({ id, studioId, alias, consent, movements, version: 1 });
-    return { id, alias, consent, movements, version: 1 };
+    const { alias, consent = null, movements = [], level = null, dayMinutes = usualDayMinutes, mailTo = null, groups = [] } = input;
+    const student = { id, alias, consent, movements, level, dayMinutes, mailTo, groups, version: 1 };
+    await this.database.of(StudentEntity).insert({ studioId, ...student });
+    return student;
   }
 
-  /** Sets the alias, and the consent and the movements where they are named, unless a later version is there. */
+  /** Sets the alias, and whatever else is named, unless a later version is there. */
   async save(studioId: string, id: string, { version, ...named }: StudentSave): Promise<SaveOutcome> {
     const change = Object.fromEntries(Object.entries(named).filter(([, value]) => value !== undefined));
     const { affected } = await this.database.of(StudentEntity).update({ studioId, id, version, deletedAt: IsNull() }, { ...change, version: version + 1 });

@@ -3,6 +3,7 @@ import type { EntityTarget, ObjectLiteral } from 'typeorm';
 import type { AnyArchivePart } from '../archive/archive-part';
 import type { Database } from '../database/database';
 import type { Endpoints } from '../http/endpoints';
+import type { Sealer } from '../platform/sealer';
 import type { Readers } from '../tunes/readers';
 
 /** What a module is served with; it makes its repositories itself. */
@@ -10,6 +11,8 @@ export interface ThingParts {
   readonly database: Database;
   /** Where people reach this server, for links; absent for loopback. */
   readonly address: string | undefined;
+  /** Seals what is kept in the database and read by nobody but the server. */
+  readonly sealer: Sealer;
   /** What reads tunes apart from the server's own thread. */
   readonly readers: Readers;
 }

@@ -5,6 +5,7 @@ import { instrumentThing } from '../instruments/instrument.thing';
 import { lessonThing } from '../lessons/lesson.thing';
 import { modelThing } from '../models/model.thing';
 import { movementThing } from '../movements/movement.thing';
+import { reviewThing } from '../reviews/review.thing';
 import { sheetThing } from '../sheets/sheet.thing';
 import { studentThing } from '../students/student.thing';
 import { trialThing } from '../trials/trial.thing';
@@ -15,7 +16,9 @@ import type { Thing } from './thing';
 export const things: readonly Thing[] = [
   studentThing,
   tuneThing,
+  lessonThing,
   sheetThing,
+  reviewThing,
   instrumentThing,
   modelThing,
   fingeringThing,
@@ -23,5 +26,4 @@ export const things: readonly Thing[] = [
   movementThing,
   arrangementThing,
   attemptThing,
-  lessonThing,
 ];

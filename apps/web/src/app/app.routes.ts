@@ -215,6 +215,18 @@ export const routes: Routes = [
         data: withStudio,
         loadComponent: () => import('./pages/sheets/sheet-paper.page').then((file) => file.SheetPaperPage),
       },
+      {
+        path: 'reviews/:id',
+        title: 'Review · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/review/review.page').then((file) => file.ReviewPage),
+      },
+      {
+        path: 'reviews/:id/paper',
+        title: 'Review on paper · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/review/review-paper.page').then((file) => file.ReviewPaperPage),
+      },
       { path: 'practice', title: 'Practice · Zelpit', loadComponent: () => import('./pages/practice/practice.page').then((file) => file.PracticePage) },
       {
         path: 'c/:code',

@@ -13,3 +13,4 @@ export {
 } from './ladder';
 export { attemptsCsv, type CsvAttempt } from './attempts-csv';
 export { logbookOf, logbookText, type LogbookItem, type LogbookOf, type LoggedAttempt } from './logbook';
+export { itemName, loggedOf, longestTitle, type KeptAttempt } from './logged';

@@ -1,6 +1,7 @@
+import type { Review } from '@zelpit/contract';
 import { changedIn, type Choices, type Comparison, type Piece } from '../../kernel/saving/pieces';
 import type { DraftLine } from './line-input';
-import { isSameLine, type SheetDraft } from './sheet-kind';
+import { isSameLine, isSameReview, type SheetDraft } from './sheet-kind';
 
 type Found = DraftLine | undefined;
 
@@ -30,8 +31,25 @@ export function compareSheets(
     theirs: theirs[key],
     changed: changedIn(base[key], mine[key], theirs[key]),
   });
-  const pieces = [text('title', 'Title'), text('note', 'Message at the top'), ...lines, ...orderPiece(base, mine, theirs, title)];
+  const pieces = [
+    text('title', 'Title'),
+    text('note', 'Message at the top'),
+    ...reviewPiece(base, mine, theirs),
+    ...lines,
+    ...orderPiece(base, mine, theirs, title),
+  ];
   return { pieces, join: (choices) => join(mine, theirs, ids, choices) };
+}
+
+/** What comes first, the day and what was struck out, together. */
+function reviewPiece(base: SheetDraft, mine: SheetDraft, theirs: SheetDraft): readonly Piece[] {
+  if (mine.review == null && theirs.review == null) return [];
+  const words = ({ review }: SheetDraft): string =>
+    [review?.priority?.text, review?.priority?.sentence, review == null ? '' : `${review.minutes} minutes a day, ${review.struck.length} struck out`]
+      .filter((part) => part !== undefined && part !== '')
+      .join(' ');
+  const changed = changedIn<Review | null | undefined>(base.review, mine.review, theirs.review, isSameReview);
+  return [{ key: 'review', name: 'What comes first', mine: words(mine), theirs: words(theirs), changed }];
 }
 
 function orderPiece(base: SheetDraft, mine: SheetDraft, theirs: SheetDraft, title: (line: DraftLine) => string): readonly Piece[] {
@@ -53,5 +71,5 @@ function join(mine: SheetDraft, theirs: SheetDraft, ids: readonly string[], choi
   second.lines.forEach(({ id }, index) => {
     if (!order.includes(id)) order.splice(index === 0 ? 0 : order.indexOf(second.lines[index - 1].id) + 1, 0, id);
   });
-  return { title: of('title').title, note: of('note').note, lines: order.flatMap((id) => chosen.get(id) ?? []) };
+  return { title: of('title').title, note: of('note').note, review: of('review').review, lines: order.flatMap((id) => chosen.get(id) ?? []) };
 }

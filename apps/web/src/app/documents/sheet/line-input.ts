@@ -7,8 +7,8 @@ export type DraftMusic = MusicItemInput & { readonly id: string };
 
 /** An item as it is sent: without its code, which the server keeps. */
 export function lineInput(line: DraftLine): DraftLine {
-  const { id, repetitions, tempo, speeds = null, point } = line;
-  const common = { id, repetitions, tempo, speeds, point };
+  const { id, repetitions, tempo, speeds = null, point, details = null } = line;
+  const common = { id, repetitions, tempo, speeds, point, details };
   if (!hasMusic(line)) return { ...common, kind: line.kind, text: line.text };
   const { kind, home, other, exercise = null, excerpt = null, fingering = null } = line;
   return { ...common, kind, home, other, exercise, excerpt, fingering };

@@ -65,7 +65,7 @@ export class LinesOntoSheetComponent implements OnInit, OnDestroy {
 
   private readonly all = signal<readonly SheetSummary[]>([]);
   protected readonly sheetsHere = computed(() =>
-    this.all().filter(({ student, instrument }) => student.id === this.state.student()?.id && instrument === this.instrument().id),
+    this.all().filter(({ student, instrument, sentAt }) => sentAt === null && student.id === this.state.student()?.id && instrument === this.instrument().id),
   );
   protected readonly isDisabled = computed(() => this.making.isBusy() || this.lines().length === 0);
   private release = (): void => undefined;

@@ -29,7 +29,8 @@ export class OntoSheet {
   put({ student, instrument, tune }: OntoWhat, items: readonly PlannedItem[]): Observable<PutOnSheet> {
     return this.api.call(sheetRoutes.sheets, { query: { student: student.id, limit: 50 } }).pipe(
       switchMap(({ items: found }) => {
-        const last = found.find((sheet) => sheet.instrument === instrument && sheet.lineCount + items.length <= sheetLimits.lines);
+        // What was sent does not change any more.
+        const last = found.find((sheet) => sheet.sentAt === null && sheet.instrument === instrument && sheet.lineCount + items.length <= sheetLimits.lines);
         if (last !== undefined) return this.sheets.append(last.id, items).pipe(map((sheet) => this.onOld(sheet, items.length)));
         const title = `${tune.title} for ${student.alias}`.slice(0, sheetLimits.title);
         return this.sheets

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import type { MusicItemInput, SheetDetail, WordsItemInput } from '@zelpit/contract';
+import { sheetLimits, type MusicItemInput, type Review, type SheetDetail, type WordsItemInput } from '@zelpit/contract';
 import { count } from '@zelpit/core/words';
 import { KeptDocument } from '../../kernel/saving/kept-document';
 import type { DraftLine } from './line-input';
@@ -7,7 +7,7 @@ import type { PlannedItem } from './planned-lines';
 import { sheetKind, type SheetDraft } from './sheet-kind';
 import { SheetsService } from './sheets.service';
 
-const empty: SheetDraft = { title: '', note: '', lines: [] };
+const empty: SheetDraft = { title: '', note: '', lines: [], review: null };
 
 /** One sheet under the hand. Belongs to a page. */
 @Injectable()
@@ -47,6 +47,31 @@ export class SheetEditor extends KeptDocument<SheetDraft, SheetDetail> {
 
   takeOff(id: string): void {
     this.edit((draft) => ({ ...draft, lines: draft.lines.filter((line) => line.id !== id) }), 'a line taken off');
+  }
+
+  /** Changes what comes first, or the day; nothing where it is no review. */
+  editReview(change: Partial<Review>, text: string, field = ''): void {
+    this.edit((draft) => (draft.review == null ? draft : { ...draft, review: { ...draft.review, ...change } }), text, field);
+  }
+
+  /** Takes an item off a review and keeps it beside, with the reason. */
+  strikeOut(id: string, reason: string): void {
+    this.edit((draft) => {
+      const item = draft.lines.find((line) => line.id === id);
+      if (item === undefined || draft.review == null) return draft;
+      const struck = [...draft.review.struck, { item, reason }].slice(-sheetLimits.lines);
+      return { ...draft, lines: draft.lines.filter((line) => line.id !== id), review: { ...draft.review, struck } };
+    }, 'an item struck out');
+  }
+
+  /** Puts what was struck out back at its end. */
+  bringBack(place: number): void {
+    this.edit((draft) => {
+      const found = draft.review?.struck.at(place);
+      if (found === undefined || draft.review == null) return draft;
+      const item = { ...found.item, id: found.item.id ?? crypto.randomUUID() } as DraftLine;
+      return { ...draft, lines: [...draft.lines, item], review: { ...draft.review, struck: draft.review.struck.filter((each) => each !== found) } };
+    }, 'an item brought back');
   }
 
   move(from: number, to: number): void {

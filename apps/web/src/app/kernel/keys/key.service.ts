@@ -60,7 +60,7 @@ export class KeyService {
 
   private onCtrl(event: KeyboardEvent): void {
     if (document.querySelector('.modal.show') !== null) return;
-    const key = event.key.toLowerCase();
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
     const binding = this.all().find((each) => each.ctrl === true && (each.shift === true) === event.shiftKey && each.keys.includes(key));
     if (binding === undefined) return;
     event.preventDefault();

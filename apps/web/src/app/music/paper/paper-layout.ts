@@ -1,110 +1,34 @@
-import type { MusicItemInput, WordsItemInput } from '@zelpit/contract';
+import type { MusicItemInput } from '@zelpit/contract';
 import { changeBetween } from '@zelpit/core/change';
 import { rowNames, rowsOfExcerpt, tuneAtRow, underTune, type Excerpt, type LineWords } from '@zelpit/core/excerpt';
-import { noteOf, type NoteId, type Instrument } from '@zelpit/core/fingering';
+import { noteOf, type Instrument } from '@zelpit/core/fingering';
 import { laneLayout } from '@zelpit/core/lanes';
-import { countText, describedLine, lineAbc, pacesOf, type DescribedLine } from '@zelpit/core/line';
+import { countText, describedLine, lineAbc, pacesOf } from '@zelpit/core/line';
 import { changeSentences } from '@zelpit/core/script';
 import type { Tune } from '@zelpit/core/tune';
 import { figureSize } from '../lines/change-figure.component';
 import { scoreLines } from '../score/score-lines';
 import type { PaperSize } from './paper-size';
+import {
+  figureTop,
+  numberText,
+  paperMargin,
+  qrSize,
+  staffHeight,
+  textLeft,
+  titleSizes,
+  withStaff,
+  type PaperPage,
+  type PlacedText,
+  type SheetOnPaper,
+  type UnplacedRow,
+} from './paper-page';
+import { reviewHead, reviewNextHead, reviewRows } from './review-layout';
 import { wrapText, type Measure } from './wrap-text';
 
-/** One thing to practise. */
-export type SheetItem = MusicItemInput | WordsItemInput;
+export { paperMargin, qrSize, type PaperStaff, type SheetItem, type SheetOnPaper } from './paper-page';
 
-/** What goes onto paper of a sheet. */
-export interface SheetOnPaper {
-  readonly title: string;
-  readonly note: string;
-  /** "The Paper Lighthouse, practice chanter" */
-  readonly about: string;
-  readonly instrument: Instrument;
-  /** What stands under the notes. */
-  readonly words?: LineWords;
-  readonly lines: readonly (SheetItem & { readonly code: string })[];
-  /** True where the page is about one piece, which its title names: no head of its own stands over its rows. */
-  readonly isOnePiece?: boolean;
-  /** Notes that are new to the player: ringed, with a strip of their own at the top of the page. */
-  readonly unknown?: ReadonlySet<NoteId>;
-  /** Where the phrases of a whole tune begin, by the index of the bar, as they are called: "A 1", "2". */
-  readonly phrases?: ReadonlyMap<number, string>;
-  /** How large whole tunes are drawn, as close as on a page of their own; where nothing is said they stand as wide as on a screen. */
-  readonly tuneScale?: number;
-}
-
-/** A line of text at its place; `y` is the baseline. */
-export interface PlacedText {
-  readonly x: number;
-  readonly y: number;
-  readonly text: string;
-  readonly size: number;
-  readonly weight: number;
-}
-
-/** A line of music at its place in a row. */
-export interface PaperStaff {
-  readonly abc: string;
-  readonly x: number;
-  readonly width: number;
-  /** Highest line of the staff, below the row's top. */
-  readonly top: number;
-  /** How large it is drawn; 1 where nothing is said. */
-  readonly scale?: number;
-  /** Notes, by their places in it, that are ringed because they are new. */
-  readonly rings?: readonly number[];
-  /** What stands over notes, by their places in it. */
-  readonly marks?: readonly (readonly [place: number, text: string])[];
-}
-
-/** A box to tick. */
-interface Box {
-  readonly x: number;
-  readonly y: number;
-}
-
-export interface PaperRow {
-  readonly index: number;
-  /** Top of the row on its page. */
-  readonly y: number;
-  /** Its change; undefined for words alone, and for what goes on from the row above. */
-  readonly described: DescribedLine | undefined;
-  /** True where it goes on from the row above: no rule stands over it. */
-  readonly goesOn: boolean;
-  readonly texts: readonly PlacedText[];
-  /** Boxes to tick, one a time through; empty where there are too many. */
-  readonly boxes: readonly Box[];
-  /** Empty for none. */
-  readonly code: string;
-  readonly staves: readonly PaperStaff[];
-  /** Finger lanes under its staff, where they stand below the row's top, for the notes that are drawn there. */
-  readonly lanes?: { readonly top: number; readonly tune: Tune };
-  readonly height: number;
-}
-
-type UnplacedRow = Omit<PaperRow, 'y'>;
-
-export interface PaperPage {
-  readonly number: number;
-  readonly head: readonly PlacedText[];
-  /** Rule under the head. */
-  readonly headEnd: number;
-  readonly rows: readonly PaperRow[];
-  readonly footTop: number;
-}
-
-/** Smallest text on paper: 11 pt is 14.67 px; everything here is larger. */
-export const paperMargin = 56;
-export const qrSize = 88;
-const textLeft = 320;
 const footHeight = 104;
-const staffRoom = 66;
-/** A row of words under the notes needs so much more. */
-const wordRoom = 21;
-/** And the first of them stands so far below the staff. */
-const wordsGap = 14;
-const figureTop = 12;
 const mostBoxes = 10;
 const boxWidth = 17;
 /** Most that rows are spread out where a page has room left. */
@@ -112,16 +36,23 @@ const mostSpread = 26;
 
 /** Lays a sheet out on pages of a size. A row is never cut in two. */
 export function paperPages(sheet: SheetOnPaper, size: PaperSize, measure: Measure): readonly PaperPage[] {
-  const rows = sheet.lines.flatMap((_, index) => rowsOf(sheet, index, size, measure));
-  const first = headOf(sheet, size, measure);
+  const { review } = sheet;
+  const rows = sheet.lines.flatMap((_, index) =>
+    review === undefined ? rowsOf(sheet, index, size, measure) : reviewRows(sheet, review, index, { size, measure }),
+  );
+  const first = review === undefined ? headOf(sheet, size, measure) : reviewHead(sheet, review, { size, measure });
   const footTop = size.height - footHeight;
   const pages: PaperPage[] = [];
   let next = 0;
   do {
-    const { head, headEnd } = pages.length === 0 ? first : nextHead(sheet, size, measure);
+    const later = (): Head => (review === undefined ? nextHead(sheet, size, measure) : reviewNextHead(sheet, review, { size, measure }));
+    const top = pages.length === 0 ? first : later();
+    const { headEnd } = top;
     const fitting: UnplacedRow[] = [];
     let used = 0;
-    while (next < rows.length && (fitting.length === 0 || headEnd + used + rows[next].height <= footTop)) {
+    // An item of a review is not broken, a row of a sheet is not.
+    const needed = (): number => (review === undefined ? rows[next].height : wholeHeight(rows, next));
+    while (next < rows.length && (fitting.length === 0 || headEnd + used + needed() <= footTop)) {
       used += rows[next].height;
       fitting.push(rows[next]);
       next += 1;
@@ -134,10 +65,19 @@ export function paperPages(sheet: SheetOnPaper, size: PaperSize, measure: Measur
       y += row.height + (row.goesOn ? 0 : spread);
       return at;
     });
-    pages.push({ number: pages.length + 1, head, headEnd, rows: placed, footTop });
+    pages.push({ number: pages.length + 1, ...top, rows: placed, footTop });
   } while (next < rows.length);
   return pages;
 }
+
+/** Height of an item whose first row stands at a place; of a row that goes on, its own. */
+function wholeHeight(rows: readonly UnplacedRow[], first: number): number {
+  let end = first + 1;
+  while (!rows[first].goesOn && rows.at(end)?.goesOn === true) end += 1;
+  return rows.slice(first, end).reduce((sum, { height }) => sum + height, 0);
+}
+
+type Head = Pick<PaperPage, 'head' | 'headEnd' | 'frame' | 'code'>;
 
 function headOf(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<PaperPage, 'head' | 'headEnd'> {
   const width = size.width - 2 * paperMargin - 60;
@@ -160,21 +100,12 @@ function nextHead(sheet: SheetOnPaper, size: PaperSize, measure: Measure): Pick<
   return { head: [{ x: paperMargin, y: 68, text: text ?? '', size: 24, weight: 800 }], headEnd: 84 };
 }
 
-/** Room that a line of music needs: more where words stand under it. */
-function staffHeight(abc: string): number {
-  const words = abc.split('\n').filter((text) => text.startsWith('w:')).length;
-  return staffRoom + (words === 0 ? 0 : wordsGap + words * wordRoom);
-}
-
 /** "no click at first, then with it", "click at 60", "click 40, 60, 80, until the first slip" */
 function paceOnPaper(line: Pick<MusicItemInput, 'tempo' | 'speeds'>): string {
   const paces = pacesOf(line);
   if (paces[0] === null) return 'no click at first, then with it';
   return `click at ${paces.join(', ')}${paces.length > 1 ? ', until the first slip' : ''}`;
 }
-
-/** Sizes of a line's name, the largest that its room allows. */
-const titleSizes: readonly number[] = [36, 30, 25, 21];
 
 /** An item's rows: what it is with its first music, then what goes on from that, so that a long one can go on over the page. */
 function rowsOf(sheet: SheetOnPaper, index: number, size: PaperSize, measure: Measure): readonly UnplacedRow[] {
@@ -204,8 +135,6 @@ function codeRows(code: string, index: number): readonly UnplacedRow[] {
 type Item = SheetOnPaper['lines'][number];
 type MusicItem = Exclude<Item, { readonly kind: 'words' }>;
 
-const numberText = (index: number): PlacedText => ({ x: paperMargin, y: 48, text: String(index + 1), size: 46, weight: 800 });
-
 /** Something to do without notes, with its boxes. */
 function wordsRow(item: Extract<Item, { readonly kind: 'words' }>, index: number, size: PaperSize, measure: Measure): UnplacedRow {
   const left = paperMargin + 64;
@@ -222,11 +151,6 @@ function wordsRow(item: Extract<Item, { readonly kind: 'words' }>, index: number
   if (item.point.trim() !== '') put(`Watch for: ${item.point}`, 17, 700, 22);
   const boxes = item.repetitions > mostBoxes ? [] : Array.from({ length: item.repetitions }, (_, box) => ({ x: left + box * boxWidth, y: y - 6 }));
   return { index, described: undefined, goesOn: false, texts, boxes, code: '', staves: [], height: y + 22 };
-}
-
-function withStaff(row: UnplacedRow, abc: string, size: PaperSize): UnplacedRow {
-  const staff = { abc, x: paperMargin, width: size.width - 2 * paperMargin, top: row.height };
-  return { ...row, staves: [staff], height: row.height + staffHeight(abc) };
 }
 
 /** A piece of a tune: its rows one under the other, or for a longer piece its lines of music; then what is said of it. */

@@ -55,6 +55,9 @@ export class SheetPaperComponent {
     const isUsed = found !== undefined && lines.filter(hasMusic).some((line) => notesOfLine(instrument, line).some(({ note }) => found.notes.has(note)));
     return isUsed ? `dotted: other on the ${found.model} model` : '';
   });
+  protected readonly footText = computed(() =>
+    this.sheet().review === undefined ? 'scan the code to practise the line' : 'a box each day: full clean, half nearly, empty not yet',
+  );
   /** Where the notes of engraved staves stand, by their places among all staves. */
   private readonly engraved = signal<ReadonlyMap<string, Engraving>>(new Map());
   protected readonly lanePitch = paperLanes.pitch;

@@ -13,9 +13,10 @@ import { LineViewComponent } from '../../music/lines/line-view.component';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
-import { LessonsService } from '../../studio/lessons/lessons.service';
+import { dayOf, LessonsService } from '../../studio/lessons/lessons.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { StudioState } from '../../studio/state/studio-state.service';
+import { ReviewsService } from '../../documents/sheet/reviews.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 
 interface Judgement {
@@ -38,7 +39,7 @@ const tempoStep = 4;
     <div class="page lesson-page">
       <zp-sentence class="one-line">
         @if (lesson()) {
-          <button sentenceEnd type="button" class="word" (click)="end()">End the lesson</button>
+          <button sentenceEnd type="button" class="word" (click)="end()">End and review</button>
         }
         <span>Lesson with </span>
         @if (lesson(); as held) {
@@ -137,6 +138,7 @@ export class LessonPage implements OnDestroy {
   private readonly service = inject(LessonsService);
   private readonly attempts = inject(AttemptsService);
   private readonly sheets = inject(SheetsService);
+  private readonly reviews = inject(ReviewsService);
   private readonly shelf = inject(InstrumentShelf);
   private readonly state = inject(StudioState);
   private readonly player = inject(LinePlayer);
@@ -304,8 +306,13 @@ export class LessonPage implements OnDestroy {
     if (held === undefined) return;
     this.service.end(held.id).subscribe({
       next: () => {
-        this.notices.done(`The lesson with ${held.student} is in the log.`);
-        void this.router.navigate(['/today']);
+        this.reviews.begin(held.studentId, held.id, dayOf(new Date())).subscribe({
+          next: ({ id }) => void this.router.navigate(['/reviews', id]),
+          error: (error: unknown) => {
+            this.notices.fault(error);
+            void this.router.navigate(['/today']);
+          },
+        });
       },
       error: (error: unknown) => this.notices.fault(error),
     });

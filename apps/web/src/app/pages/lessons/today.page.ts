@@ -2,13 +2,14 @@ import { DatePipe } from '@angular/common';
 import { Component, computed, effect, inject, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { Lesson } from '@zelpit/contract';
-import { logbookOf, logbookText, type LogbookOf } from '@zelpit/core/practice';
+import { logbookOf, logbookText, loggedOf, type LogbookOf } from '@zelpit/core/practice';
 import { count } from '@zelpit/core/words';
+import { ReviewsService } from '../../documents/sheet/reviews.service';
 import { messageOf } from '../../kernel/api/api.service';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
-import { AttemptsService, loggedOf } from '../../studio/attempts/attempts.service';
+import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { dayAfter, dayOf, LessonsService } from '../../studio/lessons/lessons.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -17,6 +18,8 @@ import { LessonFormComponent } from './lesson-form.component';
 /** So far ahead is looked for the next lesson where there is none today. */
 const daysAhead = 30;
 const daysShown = 7;
+/** So far back the log is read. */
+const logDays = 42;
 
 interface Column {
   readonly lesson: Lesson;
@@ -45,9 +48,7 @@ interface Column {
         </div>
         <div class="band-actions">
           @if (chosen(); as column) {
-            <button type="button" class="btn btn-solid" [disabled]="isBusy()" (click)="begin()">
-              {{ column.lesson.begunAt === null ? 'Begin with ' : 'Go on with ' }}{{ column.lesson.student }} <kbd>Enter</kbd>
-            </button>
+            <button type="button" class="btn btn-solid" [disabled]="isBusy()" (click)="begin()">{{ mainText(column.lesson) }} <kbd>Enter</kbd></button>
           }
           <button type="button" class="btn btn-line" [attr.aria-expanded]="isSetting()" (click)="isSetting.set(!isSetting())">Set a lesson <kbd>N</kbd></button>
         </div>
@@ -121,6 +122,7 @@ interface Column {
 export class TodayPage implements OnDestroy {
   private readonly service = inject(LessonsService);
   private readonly attempts = inject(AttemptsService);
+  private readonly reviews = inject(ReviewsService);
   private readonly shelf = inject(InstrumentShelf);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
@@ -156,6 +158,7 @@ export class TodayPage implements OnDestroy {
     if (this.lessons() === undefined) return { first: 'Looking for the lessons …', second: '' };
     if (column === undefined) return { first: this.isToday() ? 'No lessons today.' : 'No lessons on this day.', second: this.nextText() };
     const { lesson, logbook } = column;
+    if (this.columns().every((each) => each.lesson.review?.sentAt != null)) return { first: 'All reviews are sent.', second: this.nextText() };
     const first = lesson.endedAt === null ? `${lesson.student} at ${lesson.time}.` : `${lesson.student} was here at ${lesson.time}.`;
     if (logbook === undefined) return { first, second: '' };
     const said = logbookText(logbook, lesson.student);
@@ -198,8 +201,33 @@ export class TodayPage implements OnDestroy {
     if (lesson === undefined || this.isBusy()) return;
     this.isBusy.set(true);
     this.state.choose(lesson.studentId);
+    if (lesson.endedAt !== null) {
+      this.openReview(lesson);
+      return;
+    }
     this.service.begin(lesson.id, lesson.on).subscribe({
       next: ({ id }) => void this.router.navigate(['/lessons', id]),
+      error: (error: unknown) => {
+        this.isBusy.set(false);
+        this.notices.fault(error);
+      },
+    });
+  }
+
+  /** One step: begin, go on, write the review, or look at it. */
+  protected mainText({ begunAt, endedAt, review, student }: Lesson): string {
+    if (endedAt === null) return `${begunAt === null ? 'Begin' : 'Go on'} with ${student}`;
+    if (review === null) return `Write ${student}’s review`;
+    return `${review.sentAt === null ? 'Go on with' : 'Open'} ${student}’s review`;
+  }
+
+  private openReview({ id, studentId, review }: Lesson): void {
+    if (review !== null) {
+      void this.router.navigate(['/reviews', review.id]);
+      return;
+    }
+    this.reviews.begin(studentId, id, this.today).subscribe({
+      next: (begun) => void this.router.navigate(['/reviews', begun.id]),
       error: (error: unknown) => {
         this.isBusy.set(false);
         this.notices.fault(error);
@@ -237,7 +265,7 @@ export class TodayPage implements OnDestroy {
       next: (lessons) => {
         this.lessons.set(lessons);
         this.fault.set('');
-        const open = lessons.findIndex(({ endedAt }) => endedAt === null);
+        const open = lessons.findIndex(({ endedAt, review }) => endedAt === null || (review?.sentAt ?? null) === null);
         this.at.set(Math.max(0, open));
         for (const id of new Set(lessons.map(({ studentId }) => studentId))) this.loadLog(id);
         if (lessons.length === 0) this.lookAhead(day);
@@ -254,7 +282,7 @@ export class TodayPage implements OnDestroy {
 
   private loadLog(student: string): void {
     const now = Date.now();
-    this.attempts.of(student).subscribe({
+    this.attempts.of(student, { since: new Date(now - logDays * 86_400_000).toISOString() }).subscribe({
       next: (attempts) => {
         const logbook = logbookOf(attempts.map(loggedOf), now, daysShown, -new Date(now).getTimezoneOffset());
         this.logbooks.update((all) => new Map([...all, [student, logbook]]));
@@ -269,8 +297,9 @@ export class TodayPage implements OnDestroy {
   }
 }
 
-function stateOf({ begunAt, endedAt }: Lesson): string {
-  if (endedAt !== null) return 'held';
+function stateOf({ begunAt, endedAt, review }: Lesson): string {
+  if (review !== null) return review.sentAt === null ? 'review not sent' : 'review sent';
+  if (endedAt !== null) return 'held, no review yet';
   return begunAt === null ? '' : 'begun';
 }
 

@@ -1,6 +1,8 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { countText, lineTitle, paceText } from '@zelpit/core/line';
+import { reviewItemText, reviewMinutes, stands, watchText } from '@zelpit/core/review';
+import { count } from '@zelpit/core/words';
 import { hasMusic, type SheetDetail } from '@zelpit/contract';
 import { forkJoin, of, switchMap } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
@@ -11,6 +13,8 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { SessionService } from '../../kernel/session/session.service';
+import { dayOf } from '../../studio/lessons/lessons.service';
+import { ReviewsService } from '../../documents/sheet/reviews.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 
 /** A student's own sheets: each line opens for playing along. */
@@ -44,6 +48,16 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
         } @else if (sheets(); as all) {
           @for (sheet of ofStudent(all); track sheet.id) {
             <h2 class="heading mt-3">{{ sheet.title }}</h2>
+            @if (sheet.review; as review) {
+              @if (review.priority; as first) {
+                @if (stands(first, today)) {
+                  <p class="review-frame" dir="auto">
+                    <b>First of all: {{ first.text }}</b> {{ first.sentence }}
+                  </p>
+                }
+              }
+              <p class="second">{{ count(minutesOf(sheet), 'minute') }} a day, in this order, daily or oftener.</p>
+            }
             @if (sheet.note) {
               <p>{{ sheet.note }}</p>
             }
@@ -51,9 +65,11 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
               @for (line of sheet.lines; track line.id) {
                 <li>
                   <a class="row-link" [routerLink]="['/c', line.code]">
-                    <span>{{ titleOf(sheet, line) }}</span>
-                    <small>{{ line.point }}</small>
-                    @if (line.kind !== 'words') {
+                    <span dir="auto">{{ titleOf(sheet, line) }}</span>
+                    <small dir="auto">{{ watchOf(sheet, line) }}</small>
+                    @if (sheet.isReview) {
+                      <small>{{ textOf(line) }}</small>
+                    } @else if (line.kind !== 'words') {
                       <small>{{ countText(line) }} · {{ paceText(line) }}</small>
                     } @else if (line.repetitions > 1) {
                       <small>{{ line.repetitions }} times</small>
@@ -80,6 +96,11 @@ export class MinePage {
   private readonly service = inject(SheetsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
+  private readonly reviews = inject(ReviewsService);
+  protected readonly today = dayOf(new Date());
+  protected readonly count = count;
+  protected readonly stands = stands;
+  protected readonly textOf = reviewItemText;
   protected readonly countText = countText;
   protected readonly paceText = paceText;
   private readonly state = inject(StudioState);
@@ -106,14 +127,33 @@ export class MinePage {
       .subscribe({
         next: (sheets) => {
           this.sheets.set(sheets);
+          this.noteOpened(sheets);
           this.fault.set('');
         },
         error: (error: unknown) => this.fault.set(messageOf(error)),
       });
   }
 
+  protected minutesOf({ lines }: SheetDetail): number {
+    return reviewMinutes(lines);
+  }
+
+  /** What to watch, what to do when it is too fast, and praise. */
+  protected watchOf({ isReview, student, instrument }: SheetDetail, line: SheetDetail['lines'][number]): string {
+    if (!isReview) return line.point;
+    const { watch, tooFast } = watchText(this.shelf.instrumentFor(student.id, instrument), line);
+    return [watch, tooFast === '' ? '' : `Too fast? ${tooFast}`, line.details?.praise ?? ''].filter((text) => text !== '').join(' ');
+  }
+
   protected titleOf(sheet: SheetDetail, line: SheetDetail['lines'][number]): string {
     return hasMusic(line) ? lineTitle(this.shelf.instrumentFor(sheet.student.id, sheet.instrument), line) : line.text;
+  }
+
+  /** The teacher sees when a review was opened first; who practises notices nothing of it. */
+  private noteOpened(sheets: readonly SheetDetail[]): void {
+    if (this.isStaff()) return;
+    for (const { id } of sheets.filter(({ isReview, openedAt }) => isReview && openedAt === null))
+      this.reviews.opened(id).subscribe({ error: () => undefined });
   }
 
   protected leave(): void {

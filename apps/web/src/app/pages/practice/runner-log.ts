@@ -1,9 +1,22 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { AttemptInput, AttemptRating, OpenedLine } from '@zelpit/contract';
-import { asksAtEnd, climbed, judgedAtEnd, ladderAt, ladderPlan, ladderScore, ladderText, logbookOf, type Ladder, type RungRating } from '@zelpit/core/practice';
+import {
+  asksAtEnd,
+  climbed,
+  judgedAtEnd,
+  ladderAt,
+  ladderPlan,
+  ladderScore,
+  ladderText,
+  logbookOf,
+  loggedOf,
+  longestTitle,
+  type Ladder,
+  type RungRating,
+} from '@zelpit/core/practice';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
-import { AttemptsService, loggedOf } from '../../studio/attempts/attempts.service';
+import { AttemptsService } from '../../studio/attempts/attempts.service';
 
 /** Something that was played and is not logged yet. */
 interface Played {
@@ -51,8 +64,8 @@ export class RunnerLog {
     this.opened = opened;
     this.title = title;
     this.best.set(undefined);
-    this.attempts.of(opened.student.id, opened.line.id).subscribe({
-      next: (all) => this.best.set(logbookOf(all.map(loggedOf), Date.now()).items.at(0)?.best),
+    this.attempts.of(opened.student.id, { title: title.slice(0, longestTitle) }).subscribe({
+      next: (all) => this.best.set(logbookOf(all.filter(({ kind }) => kind === opened.line.kind).map(loggedOf), Date.now()).items.at(0)?.best),
       // Who is offline practises without a best.
       error: () => undefined,
     });
@@ -143,7 +156,7 @@ export class RunnerLog {
         studentId: opened.student.id,
         itemId: opened.line.id,
         lessonId: null,
-        title: this.title.slice(0, 200) || 'A line',
+        title: this.title.slice(0, longestTitle) || 'A line',
         kind: opened.line.kind,
       },
       ...{ model: opened.instrument, device: deviceOf(window.innerWidth), note: '', at: new Date(startedAt).toISOString() },

@@ -8,7 +8,9 @@ import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
+import { ReviewsService } from '../../documents/sheet/reviews.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
+import { dayOf } from '../../studio/lessons/lessons.service';
 
 /** All practice sheets; those of the student in hand first. */
 @Component({
@@ -26,6 +28,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
           <a class="btn btn-solid" routerLink="/tunes">Go to the tunes</a>
           @if (state.student(); as student) {
             <button type="button" class="btn btn-line" [disabled]="isBusy()" (click)="start()">Empty sheet for {{ student.alias }}</button>
+            <button type="button" class="btn btn-line" [disabled]="isBusy()" (click)="review()">Review for {{ student.alias }}</button>
           }
         </div>
       </section>
@@ -39,12 +42,12 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
             <ul class="rows">
               @for (sheet of group.sheets; track sheet.id) {
                 <li class="d-flex align-items-center gap-3">
-                  <a class="row-link flex-grow-1" [routerLink]="['/sheets', sheet.id]">
+                  <a class="row-link flex-grow-1" [routerLink]="pageOf(sheet)">
                     <span>{{ sheet.title }}</span>
-                    <small>{{ sheet.tune?.title }}</small>
+                    <small>{{ sheet.isReview && !sheet.sentAt ? 'not sent yet' : sheet.tune?.title }}</small>
                     <small class="text-nowrap">{{ count(sheet.lineCount, 'line') }} · {{ sheet.updatedAt | date: 'd MMM, HH:mm' }}</small>
                   </a>
-                  <a class="word text-nowrap" [routerLink]="['/sheets', sheet.id, 'paper']" [attr.aria-label]="'On paper: ' + sheet.title">On paper</a>
+                  <a class="word text-nowrap" [routerLink]="[pageOf(sheet), 'paper']" [attr.aria-label]="'On paper: ' + sheet.title">On paper</a>
                   <button type="button" class="word quiet-action text-nowrap" [attr.aria-label]="'Put away ' + sheet.title" (click)="putAway(sheet)">
                     Put away
                   </button>
@@ -64,6 +67,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
 export class SheetListPage {
   protected readonly count = count;
   private readonly service = inject(SheetsService);
+  private readonly reviews = inject(ReviewsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
   protected readonly state = inject(StudioState);
@@ -93,6 +97,22 @@ export class SheetListPage {
         this.fault.set('');
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
+    });
+  }
+
+  protected readonly pageOf = ({ id, isReview }: SheetSummary): string => `/${isReview ? 'reviews' : 'sheets'}/${id}`;
+
+  /** A review without a lesson. */
+  protected review(): void {
+    const student = this.state.student();
+    if (student === undefined) return;
+    this.isBusy.set(true);
+    this.reviews.begin(student.id, null, dayOf(new Date())).subscribe({
+      next: (sheet) => void this.router.navigate(['/reviews', sheet.id]),
+      error: (error: unknown) => {
+        this.isBusy.set(false);
+        this.notices.fault(error);
+      },
     });
   }
 

@@ -1,5 +1,5 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { Component, computed, inject, input, signal, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { hasMusic, sheetLimits } from '@zelpit/contract';
 import { countText, lineTitle, paceText } from '@zelpit/core/line';
@@ -16,7 +16,7 @@ import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
-import { AnotherLineComponent } from './another-line.component';
+import { AnotherLineComponent } from '../../documents/sheet/another-line.component';
 import { LineFingeringComponent } from './line-fingering.component';
 import { LineLayersComponent } from './line-layers.component';
 import { PieceLayersComponent } from './piece-layers.component';
@@ -98,6 +98,11 @@ export class SheetPage implements OnDestroy {
 
   constructor() {
     this.editor.follow(this.id);
+    // A review has a page of its own.
+    effect(() => {
+      const sheet = this.editor.stored();
+      if (sheet?.isReview === true) untracked(() => void this.router.navigate(['/reviews', sheet.id], { replaceUrl: true }));
+    });
   }
 
   ngOnDestroy(): void {

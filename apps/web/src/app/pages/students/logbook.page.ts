@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { attemptRatings, madeUpNote, type Attempt, type AttemptRating } from '@zelpit/contract';
-import { attemptsCsv, logbookOf, logbookText } from '@zelpit/core/practice';
+import { attemptsCsv, logbookOf, logbookText, loggedOf } from '@zelpit/core/practice';
 import { count } from '@zelpit/core/words';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -11,7 +11,7 @@ import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { SessionService } from '../../kernel/session/session.service';
-import { AttemptsService, loggedOf } from '../../studio/attempts/attempts.service';
+import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { LogbookItemComponent } from './logbook-item.component';
 

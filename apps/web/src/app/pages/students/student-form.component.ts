@@ -1,11 +1,11 @@
 import { Component, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Student } from '@zelpit/contract';
+import { levels, usualDayMinutes, type Level, type Student } from '@zelpit/contract';
 import { ApiFault } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { StudioState } from '../../studio/state/studio-state.service';
 
-/** A student's alias and what a guardian agreed to. */
+/** A student's alias, day, classes, and what a guardian agreed to. */
 @Component({
   selector: 'zp-student-form',
   imports: [FormsModule],
@@ -14,6 +14,35 @@ import { StudioState } from '../../studio/state/studio-state.service';
       <div class="wide">
         <label class="form-label" [attr.for]="'alias-' + student().id">Name or alias</label>
         <input class="form-control" name="alias" maxlength="60" autocomplete="off" [id]="'alias-' + student().id" [(ngModel)]="typed().alias" />
+      </div>
+      <div>
+        <label class="form-label" [attr.for]="'level-' + student().id">How far</label>
+        <select class="form-select" name="level" [id]="'level-' + student().id" [(ngModel)]="typed().level">
+          <option value="">not said</option>
+          @for (level of levels; track level) {
+            <option [value]="level">{{ level }}</option>
+          }
+        </select>
+      </div>
+      <div>
+        <label class="form-label" [attr.for]="'minutes-' + student().id">Minutes of practice a day</label>
+        <input class="form-control" name="minutes" type="number" min="5" max="240" [id]="'minutes-' + student().id" [(ngModel)]="typed().dayMinutes" />
+      </div>
+      <div>
+        <label class="form-label" [attr.for]="'groups-' + student().id">Classes and bands, with commas</label>
+        <input
+          class="form-control"
+          name="groups"
+          maxlength="400"
+          autocomplete="off"
+          placeholder="Saturday class, junior band"
+          [id]="'groups-' + student().id"
+          [(ngModel)]="typed().groups"
+        />
+      </div>
+      <div>
+        <label class="form-label" [attr.for]="'mail-' + student().id">Reviews by mail to (a grown-up’s address)</label>
+        <input class="form-control" name="mail" type="email" maxlength="200" autocomplete="off" [id]="'mail-' + student().id" [(ngModel)]="typed().mailTo" />
       </div>
       <p class="caution wide mb-0">
         <b>Before you record a child, a guardian must agree.</b> Note here who did, when, and to what. It stays on the studio’s own computer and is deleted on
@@ -64,20 +93,29 @@ export class StudentFormComponent {
   readonly student = input.required<Student>();
   readonly closed = output();
   protected readonly attempt = new Attempt();
+  protected readonly levels = levels;
   protected readonly typed = linkedSignal({
     source: () => this.student().id,
     computation: () => {
-      const { alias, consent } = this.student();
-      return { alias, guardian: consent?.guardian ?? '', on: consent?.on ?? '', covers: consent?.covers ?? '' };
+      const { alias, consent, level, dayMinutes, mailTo, groups } = this.student();
+      const beside: { level: Level | ''; dayMinutes: number | null; mailTo: string; groups: string } = {
+        ...{ level: level ?? '', dayMinutes, mailTo: mailTo ?? '', groups: groups.join(', ') },
+      };
+      return { ...beside, alias, guardian: consent?.guardian ?? '', on: consent?.on ?? '', covers: consent?.covers ?? '' };
     },
   });
   /** What somebody else saved meanwhile. */
   protected readonly theirs = signal<Student | undefined>(undefined);
 
   protected save(): void {
-    const { alias, guardian, on, covers } = this.typed();
+    const { alias, guardian, on, covers, level, dayMinutes, mailTo, groups } = this.typed();
+    const names = groups.split(',').map((name) => name.trim());
     const isEmpty = `${guardian}${on}${covers}`.trim() === '';
-    const response = this.state.save(this.theirs() ?? this.student(), { alias, consent: isEmpty ? null : { guardian, on, covers } });
+    const response = this.state.save(this.theirs() ?? this.student(), {
+      ...{ alias, consent: isEmpty ? null : { guardian, on, covers }, level: level === '' ? null : level },
+      ...{ dayMinutes: dayMinutes ?? usualDayMinutes, mailTo: mailTo.trim() === '' ? null : mailTo.trim() },
+      groups: [...new Set(names.filter((name) => name !== ''))],
+    });
     this.attempt.run(
       response,
       () => this.closed.emit(),

@@ -1,6 +1,5 @@
 import { inject, Injectable } from '@angular/core';
 import { attemptRoutes, type Attempt, type AttemptInput, type AttemptRating } from '@zelpit/contract';
-import type { LoggedAttempt } from '@zelpit/core/practice';
 import type { Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
@@ -16,9 +15,9 @@ export class AttemptsService {
     return this.outgoing.make(attemptRoutes.addAttempt, { body: attempt }, `the practice of ${attempt.title}`);
   }
 
-  /** All that a student practised, or at one item, newest first. */
-  of(student: string, item?: string): Observable<Attempt[]> {
-    return this.api.all(attemptRoutes.attempts, { query: { student, ...(item !== undefined && { item }) } });
+  /** All that a student practised, or under one title, or since a moment, newest first. */
+  of(student: string, { title, since }: { readonly title?: string; readonly since?: string } = {}): Observable<Attempt[]> {
+    return this.api.all(attemptRoutes.attempts, { query: { student, ...(title !== undefined && { title }), ...(since !== undefined && { since }) } });
   }
 
   /** All that was judged in a lesson, newest first. */
@@ -29,17 +28,4 @@ export class AttemptsService {
   correct(id: string, rating: AttemptRating, note = ''): Observable<Attempt> {
     return this.api.call(attemptRoutes.correctAttempt, { id, body: { rating, note } });
   }
-}
-
-/** A try as the logbook reads it: with its last correction. */
-export function loggedOf({ itemId, kind, title, at, seconds, tempo, rating, by, ladder, correction }: Attempt): LoggedAttempt {
-  const rungs = ladder?.rungs ?? [];
-  const cleanTempos = ladder === null ? [] : rungs.flatMap((rung) => (rung.rating === 'clean' ? [rung.tempo] : []));
-  return {
-    ...{ item: itemId ?? `${kind} ${title}`, title, at: Date.parse(at), seconds, tempo },
-    rating: correction?.rating ?? rating,
-    // What a teacher judged otherwise, a teacher judged.
-    by: correction === null ? by : 'teacher',
-    cleanTempos: correction === null || correction.rating === 'clean' ? cleanTempos : [],
-  };
 }

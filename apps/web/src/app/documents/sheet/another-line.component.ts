@@ -4,7 +4,7 @@ import type { Line, Mode } from '@zelpit/core/line';
 import { movementLines, ornamentLines, type MovementExercise, type OrnamentExercise } from '@zelpit/core/line-sets';
 import { usualOrnaments } from '@zelpit/core/movement';
 import { NoticeService } from '../../kernel/notices/notice.service';
-import { plannedForSheet, type PlannedSheetLine } from '../../documents/sheet/planned-lines';
+import { plannedForSheet, type PlannedSheetLine } from './planned-lines';
 import { asksFor, lineWishes, modes, movementExerciseChoices, ornamentExerciseChoices, wishedLines, type LineWish } from '../../music/lines/line-wishes';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
