@@ -108,3 +108,45 @@ test('the student reads what was sent on a phone, the teacher sees that it was o
   await expect(sheet).toContainText('Tilde, until');
   await expect(sheet).toContainText('First of all:');
 });
+
+test('at home a half is looped and counted, the music waits when asked, and what is held runs by the clock; all of it stands in the log', async ({ page }) => {
+  await signIn(page, '/mine');
+  const codes = await page.evaluate(async () => {
+    const { items } = (await (await fetch('/api/sheets?limit=100')).json()) as { items: { id: string; title: string }[] };
+    const id = items.find(({ title }) => title === 'Review for Pim')?.id ?? '';
+    return ((await (await fetch(`/api/sheets/${id}`)).json()) as { lines: { code: string }[] }).lines.map(({ code }) => code);
+  });
+  await page.goto(`/c/${codes[0]}`);
+  await page.getByRole('button', { name: 'All of it' }).click();
+  await page.getByRole('button', { name: 'second half' }).click();
+  await expect(page.getByRole('button', { name: 'Second half, again and again' })).toBeVisible();
+  for (let faster = 0; faster < 8; faster += 1) await page.keyboard.press('+');
+  await page.keyboard.press(' ');
+  const status = page.locator('.runner-said').getByRole('status');
+  await expect(status).toHaveText(/time 2/, { timeout: 30_000 });
+  await page.keyboard.press(' ');
+  await page.keyboard.press('1');
+  await page.keyboard.press('h');
+  await page.keyboard.press('r');
+  await page.keyboard.press('w');
+  await expect(page.getByRole('button', { name: 'All of it, waits after each' })).toBeVisible();
+  await page.keyboard.press(' ');
+  await expect(page.getByText('1 of 4. Now alone; then go on.')).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press(' ');
+  await expect(status).toHaveText(/2 of 4/, { timeout: 20_000 });
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('3');
+  await page.goto(`/c/${codes[3]}`);
+  await page.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('timer')).toContainText('hold');
+  await expect(page.getByRole('timer')).toContainText('breathe', { timeout: 15_000 });
+  await page.keyboard.press(' ');
+  await page.keyboard.press('2');
+  const titles = async (): Promise<string[]> =>
+    page.evaluate(async () =>
+      ((await (await fetch('/api/attempts?limit=3')).json()) as { items: { title: string; rating: string }[] }).items.map(
+        ({ title, rating }) => `${title}: ${rating}`,
+      ),
+    );
+  await expect.poll(titles).toEqual(['long low A: nearly', 'C to E: not-yet', 'C to E, second half: clean']);
+});

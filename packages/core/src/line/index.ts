@@ -35,3 +35,4 @@ export { bar, beatsOf, exerciseSchema, filled, lineNoteSchema, mostLineNotes, pa
 export { noteHeads, type NoteHead } from './exercise-music';
 export { layeredNotes, lineAtLayer, shortNotes, withLayer, type LayeredNote, type ShortNote } from './line-layers';
 export { wordRows } from './line-words';
+export { halfOfMusic, type LineHalf } from './half-of-line';

@@ -215,6 +215,9 @@ export const keyTable = {
     before: { keys: ['PageUp', 'ArrowLeft'], cap: 'Page Up', label: 'Previous line', means: 'before' },
     row: { keys: [...'1234'], cap: '1 … 4', label: 'Step of a piece; after playing: 1 clean, 2 nearly, 3 not yet', means: 'choose' },
     ladder: { keys: ['t'], cap: 'T', label: 'Tempo ladder: faster and faster until it slips' },
+    half: { keys: ['h'], cap: 'H', label: 'All of it, its first half, its second half' },
+    loop: { keys: ['r'], cap: 'R', label: 'Again and again, or as often as it stands' },
+    wait: { keys: ['w'], cap: 'W', label: 'Wait after each time, until you go on' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Stop, the ladder too', means: 'leave' },
   },
   today: {

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type { RowKind } from '@zelpit/core/excerpt';
 import type { Instrument } from '@zelpit/core/fingering';
-import { asFingered, lineCountInBeats, musicOfLine, type Line, type PacedLine } from '@zelpit/core/line';
+import { asFingered, halfOfMusic, lineCountInBeats, musicOfLine, type Line, type LineHalf, type LineMusic, type PacedLine } from '@zelpit/core/line';
 import { freeTempo } from '@zelpit/core/plan';
 import type { PlayedNote } from '@zelpit/core/sound';
 import { usualGraceNoteMs } from '@zelpit/core/timing';
@@ -22,22 +22,23 @@ export class LinePlayer {
   /**
    * @param times how often the line is played; 0 for on and on
    * @param isFaulty with the chosen fault in every change
-   * @param row of a piece of a tune; in full where none is given
    */
-  play(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false, row?: RowKind): void {
-    void this.transport.play(this.playable(id, instrument, line, times, isFaulty, row));
+  play(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false, how: HowPlayed = {}): void {
+    void this.transport.play(this.playable(id, instrument, line, times, isFaulty, how));
   }
 
   /** A line as it is played, with the settings that hold on every page. */
-  playable(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false, row?: RowKind): Playable {
+  playable(id: string, instrument: Instrument, line: PacedLine, times: number, isFaulty = false, how: HowPlayed = {}): Playable {
     const fingered = asFingered(instrument, line);
-    const { beatsInBar, firstBeat } = musicOfLine(fingered, line, row);
+    const music = playedMusic(fingered, line, how);
+    const { beatsInBar, firstBeat } = music;
     // A lead-in is counted up to: the bar before it is whole.
-    const countIn = line.excerpt == null ? lineCountInBeats : beatsInBar + (firstBeat > 1e-6 ? firstBeat : 0);
+    const usual = line.excerpt == null ? lineCountInBeats : beatsInBar + (firstBeat > 1e-6 ? firstBeat : 0);
+    const countIn = how.countIn ?? usual;
     return {
       id,
       instrument: fingered,
-      notes: playedLine(fingered, line, row),
+      notes: playedNotes(music),
       settings: {
         tempo: this.tempoOf(line),
         beatsInBar,
@@ -52,13 +53,22 @@ export class LinePlayer {
   }
 }
 
-/** The notes of a line as they are played. */
-export function playedLine(instrument: Instrument, line: Line, row?: RowKind): readonly PlayedNote[] {
-  return musicOfLine(instrument, line, row).sounds.map(({ note, graceNotes, beats, isTied }, index): PlayedNote => ({
-    note,
-    graceNotes,
-    beats,
-    isTied,
-    index,
-  }));
+/** What of a line is played, and how it is counted in. */
+export interface HowPlayed {
+  /** Of a piece of a tune; in full where none is given. */
+  readonly row?: RowKind;
+  /** All of it where none is given. */
+  readonly half?: LineHalf;
+  /** Beats; the usual count-in where none are given. */
+  readonly countIn?: number;
 }
+
+/** A line, or half of it, as it sounds once. */
+export function playedMusic(instrument: Instrument, line: Line, { row, half }: HowPlayed = {}): LineMusic {
+  const whole = musicOfLine(instrument, line, row);
+  return half === undefined ? whole : halfOfMusic(whole, half);
+}
+
+/** The notes of a line as they are played. */
+export const playedNotes = ({ sounds }: LineMusic): readonly PlayedNote[] =>
+  sounds.map(({ note, graceNotes, beats, isTied }, index): PlayedNote => ({ note, graceNotes, beats, isTied, index }));

@@ -116,7 +116,9 @@ export class MinePage {
   /** A teacher sees what the student that is chosen now has; a student gets only their own. */
   protected ofStudent(all: readonly SheetDetail[]): readonly SheetDetail[] {
     const student = this.state.student();
-    return this.isStaff() && student !== undefined ? all.filter((sheet) => sheet.student.id === student.id) : all;
+    const own = this.isStaff() && student !== undefined ? all.filter((sheet) => sheet.student.id === student.id) : all;
+    // What was sent comes before what lies there.
+    return [...own].sort((one, other) => Number(other.isReview) - Number(one.isReview));
   }
 
   protected load(): void {

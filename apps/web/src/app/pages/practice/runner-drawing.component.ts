@@ -1,8 +1,7 @@
 import { Component, computed, input } from '@angular/core';
-import { excerptTitle, type RowKind } from '@zelpit/core/excerpt';
 import { noteOf, type Instrument } from '@zelpit/core/fingering';
 import { laneLayout, type LaneNote } from '@zelpit/core/lanes';
-import { musicOfLine, type Line } from '@zelpit/core/line';
+import type { LineMusic } from '@zelpit/core/line';
 import { LanesComponent } from '../../music/lanes/lanes.component';
 
 /** A beat is at least this wide, and wider where notes are short. */
@@ -51,9 +50,10 @@ const letters = 44;
 })
 export class RunnerDrawingComponent {
   readonly instrument = input.required<Instrument>();
-  readonly line = input.required<Line>();
-  /** Of a piece of a tune: at which of its steps it is played. */
-  readonly row = input<RowKind>();
+  /** What sounds once through. */
+  readonly music = input.required<LineMusic>();
+  /** What it is of: "C and E". */
+  readonly about = input.required<string>();
   /** Beats since the first note; undefined before the start, negative while counting in. */
   readonly beat = input<number>();
   /** Times through the line. */
@@ -71,7 +71,6 @@ export class RunnerDrawingComponent {
   protected readonly isWaiting = computed(() => (this.beat() ?? -1) < 0);
   /** While counting in, the first note waits beside the pillar and comes under it on the last beat. */
   private readonly moved = computed(() => Math.max(-1.2, this.beat() ?? 0));
-  private readonly music = computed(() => musicOfLine(this.instrument(), this.line(), this.row()));
   /** When each note of one time through begins, in beats. */
   private readonly onsets = computed(() => {
     let beat = 0;
@@ -138,9 +137,5 @@ export class RunnerDrawingComponent {
         return { text, top, bottom, middle: (top + bottom) / 2 };
       });
   });
-  protected readonly text = computed(() => {
-    const { home, other, excerpt } = this.line();
-    if (excerpt != null) return `Finger lanes of ${excerptTitle(excerpt)}`;
-    return `Finger lanes of ${noteOf(this.instrument(), home).schoolName} and ${noteOf(this.instrument(), other).schoolName}`;
-  });
+  protected readonly text = computed(() => `Finger lanes of ${this.about()}`);
 }

@@ -1,11 +1,13 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { instrumentById } from '@zelpit/core/fingering';
+import { musicOfLine } from '@zelpit/core/line';
 import { RunnerDrawingComponent } from './runner-drawing.component';
 
 async function drawing(beat: number | undefined, times = 4): Promise<ComponentFixture<RunnerDrawingComponent>> {
   const fixture = TestBed.createComponent(RunnerDrawingComponent);
   fixture.componentRef.setInput('instrument', instrumentById('practice-chanter'));
-  fixture.componentRef.setInput('line', { home: 'c', other: 'e' });
+  fixture.componentRef.setInput('music', musicOfLine(instrumentById('practice-chanter'), { home: 'c', other: 'e' }));
+  fixture.componentRef.setInput('about', 'C and E');
   fixture.componentRef.setInput('times', times);
   fixture.componentRef.setInput('beat', beat);
   await fixture.whenStable();

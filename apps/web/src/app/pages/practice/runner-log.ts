@@ -39,6 +39,8 @@ export class RunnerLog {
   private title = '';
   private startedAt = 0;
   private tempo: number | null = null;
+  /** What of the item is played: "first half"; empty for all of it. */
+  private part = '';
   private climbedSince = 0;
   private readonly played = signal<Played | undefined>(undefined);
 
@@ -71,11 +73,12 @@ export class RunnerLog {
     });
   }
 
-  /** It begins to sound. @param tempo null for an own pace */
-  began(tempo: number | null): void {
+  /** It begins to sound. @param tempo null for an own pace @param part what of it is played: "first half"; it is something of its own in the log */
+  began(tempo: number | null, part = ''): void {
     if (!this.isClimbing()) this.flush();
     this.startedAt = Date.now();
     this.tempo = tempo;
+    this.part = this.isClimbing() ? '' : part;
   }
 
   /** It has ended, or was broken off after so many times through. */
@@ -90,7 +93,7 @@ export class RunnerLog {
     this.played.set(undefined);
     if (played === undefined) return;
     this.log({ ...played, rating, ladder: null });
-    if (rating === 'clean' && played.tempo !== null) this.best.update((best) => Math.max(best ?? 0, played.tempo ?? 0));
+    if (rating === 'clean' && played.tempo !== null && this.part === '') this.best.update((best) => Math.max(best ?? 0, played.tempo ?? 0));
   }
 
   /** What nobody judged is logged as that. */
@@ -156,7 +159,7 @@ export class RunnerLog {
         studentId: opened.student.id,
         itemId: opened.line.id,
         lessonId: null,
-        title: this.title.slice(0, longestTitle) || 'A line',
+        title: (this.part === '' ? this.title : `${this.title}, ${this.part}`).slice(0, longestTitle) || 'A line',
         kind: opened.line.kind,
       },
       ...{ model: opened.instrument, device: deviceOf(window.innerWidth), note: '', at: new Date(startedAt).toISOString() },

@@ -1,13 +1,15 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core/excerpt';
-import { beatsOfLine, countText, describedLine, musicOfLine, pacesOf } from '@zelpit/core/line';
+import { countText, describedLine, pacesOf, type LineHalf } from '@zelpit/core/line';
 import { restPhrase } from '@zelpit/core/plan';
+import { capital } from '@zelpit/core/words';
 import type { RungRating } from '@zelpit/core/practice';
+import { focusNames, markNames, timesText, watchText, type ItemDetails } from '@zelpit/core/review';
 import { hasMusic, type AttemptRating, type OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
-import { LinePlayer } from '../../music/lines/line-player.service';
+import { LinePlayer, playedMusic, type HowPlayed } from '../../music/lines/line-player.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { KeyService } from '../../kernel/keys/key.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
@@ -15,10 +17,19 @@ import { Transport } from '../../music/sound/transport.service';
 import { RunnerDrawingComponent } from './runner-drawing.component';
 import { RunnerLadderComponent } from './runner-ladder.component';
 import { RunnerLog } from './runner-log';
+import { RunnerTimer } from './runner-timer';
 
 const mostPills = 12;
 /** Between two rungs of a ladder, in ms: time for a key, and for the hands. */
 const restMs = 4000;
+/** A ladder without a tempo of its own: from where, so far over the best, and never faster. Our own choice. */
+const [usualClimb, climbOver, fastestClimb] = [60, 24, 300];
+
+const halves: readonly { readonly value: LineHalf | undefined; readonly label: string }[] = [
+  { value: undefined, label: 'all of it' },
+  { value: 'first', label: 'first half' },
+  { value: 'second', label: 'second half' },
+];
 
 interface Judgement {
   readonly text: string;
@@ -37,7 +48,7 @@ const judgements: Readonly<Record<string, Judgement>> = {
   selector: 'zp-runner',
   imports: [RunnerDrawingComponent, RunnerLadderComponent, RouterLink],
   templateUrl: './runner.page.html',
-  providers: [RunnerLog],
+  providers: [RunnerLog, RunnerTimer],
 })
 export class RunnerPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
@@ -47,6 +58,7 @@ export class RunnerPage implements OnDestroy {
   private readonly sound = inject(SoundSettings);
   protected readonly transport = inject(Transport);
   protected readonly log = inject(RunnerLog);
+  protected readonly timer = inject(RunnerTimer);
 
   readonly code = input.required<string>();
   protected readonly opened = signal<OpenedLine | undefined>(undefined);
@@ -57,6 +69,27 @@ export class RunnerPage implements OnDestroy {
   /** Which of the line's speeds comes next, and the fastest that was clean so far. */
   private readonly atSpeed = signal(0);
   private readonly score = signal<number | undefined>(undefined);
+  /** What of the line is played, whether it goes round and round, whether it waits after each time. */
+  protected readonly half = signal<LineHalf | undefined>(undefined);
+  protected readonly loops = signal(false);
+  protected readonly waits = signal(false);
+  protected readonly halves = halves;
+  protected readonly isHowOpen = signal(false);
+  protected readonly hasSound = computed(() => this.line() !== undefined);
+  protected readonly howText = computed(() => {
+    const parts = [
+      halves.find(({ value }) => value === this.half())?.label ?? '',
+      this.loops() ? 'again and again' : '',
+      this.waits() ? 'waits after each' : '',
+    ];
+    return capital(parts.filter((part) => part !== '').join(', '));
+  });
+  /** The drawing runs on as long as it is played. */
+  protected readonly manyTimes = 999;
+  /** Times that are over where it waits after each. */
+  private readonly doneTimes = signal(0);
+  /** True where the music waits for the player. */
+  protected readonly isWaiting = signal(false);
   protected readonly drawingWidth = signal(390);
   private readonly drawing = viewChild<ElementRef<HTMLElement>>('drawing');
   private readonly reducesMotion = matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -64,7 +97,7 @@ export class RunnerPage implements OnDestroy {
   protected readonly instrument = computed(() => this.shelf.instrumentFor(this.opened()?.student.id, this.opened()?.instrument));
   protected readonly instrumentText = computed(() => nameOf(this.instrument()));
   protected readonly described = computed(() => {
-    const line = this.line();
+    const line = this.notes();
     return line === undefined ? undefined : describedLine(this.instrument(), line);
   });
   /** Its title, or what is to be done where it has no notes. */
@@ -74,7 +107,7 @@ export class RunnerPage implements OnDestroy {
   });
   /** The steps in which a piece of a tune is practised; none for a line. */
   protected readonly rows = computed(() => {
-    const excerpt = this.line()?.excerpt;
+    const excerpt = this.notes()?.excerpt;
     if (excerpt == null || (excerpt.rows ?? []).length < 2) return [];
     return rowsOfExcerpt(this.fingered(), excerpt).rows.filter(({ kind }) => excerpt.rows?.includes(kind) === true);
   });
@@ -82,10 +115,36 @@ export class RunnerPage implements OnDestroy {
   private readonly chosenRow = signal<RowKind | undefined>(undefined);
   /** The step that is practised now: the first of them until another is chosen. */
   protected readonly row = computed(() => (this.rows().find(({ kind }) => kind === this.chosenRow()) ?? this.rows().at(0))?.kind);
+  protected readonly details = computed((): ItemDetails => this.opened()?.line.details ?? {});
   /** The item, where it has notes. */
-  protected readonly line = computed(() => {
+  protected readonly notes = computed(() => {
     const item = this.opened()?.line;
     return item !== undefined && hasMusic(item) ? item : undefined;
+  });
+  /** The same, where it has a sound to play along with. */
+  protected readonly line = computed(() => (this.details().mark === 'no-sound' ? undefined : this.notes()));
+  /** What it is for, as a teacher said: "for the fingers, page 12 of your book". */
+  protected readonly aboutText = computed(() => {
+    const { focus, page, mark, musical, physical } = this.details();
+    const parts = [
+      focus === undefined ? '' : `for ${focusNames[focus]}`,
+      page === undefined ? '' : `page ${page} of your book`,
+      mark === undefined ? '' : markNames[mark],
+    ];
+    return [...parts, musical ?? '', physical ?? ''].filter((part) => part !== '').join(' · ');
+  });
+  protected readonly watch = computed(() => {
+    const item = this.opened()?.line;
+    return item === undefined ? { watch: '', tooFast: '' } : watchText(this.instrument(), item);
+  });
+  /** How it is played: in which step, which half, after which count-in. */
+  private readonly how = computed((): HowPlayed => {
+    const [half, { countIn }] = [this.half(), this.details()];
+    return { row: this.row(), ...(half !== undefined && { half }), ...(countIn !== undefined && { countIn }) };
+  });
+  protected readonly music = computed(() => {
+    const line = this.notes();
+    return line === undefined ? undefined : playedMusic(this.fingered(), line, this.how());
   });
   /** As the line fingers it. */
   protected readonly fingered = computed(() => this.described()?.instrument ?? this.instrument());
@@ -103,13 +162,15 @@ export class RunnerPage implements OnDestroy {
   protected readonly isWhole = computed(() => this.isDone() && this.log.lastWords() === '' && this.log.ladderText() === '');
   protected readonly isDrill = computed(() => (this.opened()?.line.speeds?.length ?? 0) > 1);
   protected readonly countText = computed(() => {
-    const line = this.line();
-    return line === undefined ? '' : countText(line);
+    const item = this.opened()?.line;
+    if (item === undefined) return '';
+    return hasMusic(item) && item.details == null ? countText(item) : timesText(item);
   });
   /** What the end of a line is answered with: rest, or the next speed. */
   protected readonly doneText = computed(() => {
     const [line, score] = [this.line(), this.score()];
     const rest = `${restPhrase}. Stop if anything hurts.`;
+    if (this.isWaiting()) return `${this.doneTimes()} of ${line?.repetitions ?? 1}. Now alone; then go on.`;
     if (this.log.ladderText() !== '') return this.log.ladderText();
     if (this.log.lastWords() !== '') return `${this.log.lastWords()} ${rest}`;
     if (line === undefined || !this.isDrill()) return `Done. ${rest}`;
@@ -121,29 +182,34 @@ export class RunnerPage implements OnDestroy {
   /** The tempo that a ladder climbs to; undefined where the line has none of its own. */
   protected readonly ceiling = computed(() => {
     const line = this.line();
-    return line === undefined || this.rows().length > 1 || this.isDrill() ? undefined : (pacesOf(line).at(-1) ?? undefined);
+    if (line === undefined || this.rows().length > 1 || this.isDrill()) return undefined;
+    // A ladder without a tempo of its own climbs a little over the best.
+    const free = this.details().isLadder === true ? Math.min(fastestClimb, (this.log.best() ?? usualClimb) + climbOver) : undefined;
+    return pacesOf(line).at(-1) ?? free;
   });
+  /** True where the item is a climb: the main key begins it. */
+  private readonly isClimb = computed(() => this.details().isLadder === true && this.ceiling() !== undefined);
   protected readonly buttonText = computed(() => {
-    if (this.line() === undefined) return this.isDone() ? 'Not done yet' : 'Done';
-    if (!this.isDone()) return 'Start';
+    if (this.line() === undefined && this.seconds() === undefined) return this.isDone() ? 'Not done yet' : 'Done';
+    if (this.isWaiting()) return 'Go on';
+    if (!this.isDone()) return this.isClimb() ? 'Start the ladder' : 'Start';
     return this.isDrill() && this.atSpeed() > 0 ? 'Next speed' : 'Again';
   });
   protected readonly tempo = computed(() => {
     const line = this.paced();
     return line === undefined ? 0 : this.player.tempoOf(line);
   });
-  protected readonly isPlaying = computed(() => this.transport.playing() !== undefined);
+  /** So long one time lasts, where it has no notes but a clock. */
+  protected readonly seconds = computed(() => (this.line() === undefined ? this.details().seconds : undefined));
+  protected readonly isPlaying = computed(() => this.transport.playing() !== undefined || this.timer.isRunning());
   /** Beats since the first note over all times through; undefined in silence. */
   protected readonly beat = computed(() => {
     const position = this.transport.position();
     if (position === undefined) return undefined;
-    const beat = position.beat < 0 ? position.beat : (position.time - 1) * beatsOfLine(this.line() ?? {}) + position.beat;
+    const beat = position.beat < 0 ? position.beat : (position.time - 1) * (this.music()?.beats ?? 0) + position.beat;
     return this.reducesMotion ? Math.floor(beat) : beat;
   });
-  private readonly timing = computed(() => {
-    const line = this.line();
-    return line === undefined ? { beatsInBar: 4, firstBeat: 0 } : musicOfLine(this.fingered(), line, this.row());
-  });
+  private readonly timing = computed(() => this.music() ?? { beatsInBar: 4, firstBeat: 0 });
   protected readonly beatNumbers = computed(() => Array.from({ length: this.timing().beatsInBar }, (_, index) => index + 1));
   protected readonly counted = computed(() => {
     const beat = this.beat();
@@ -151,7 +217,10 @@ export class RunnerPage implements OnDestroy {
     const { beatsInBar, firstBeat } = this.timing();
     return (((Math.floor(beat + firstBeat + 1e-6) % beatsInBar) + beatsInBar) % beatsInBar) + 1;
   });
-  protected readonly time = computed(() => ((this.beat() ?? -1) < 0 ? 0 : (this.transport.position()?.time ?? 0)));
+  protected readonly time = computed(() => {
+    if (this.timer.isRunning()) return this.timer.time();
+    return (this.beat() ?? -1) < 0 ? 0 : this.doneTimes() + (this.transport.position()?.time ?? 0);
+  });
   protected readonly pills = computed(() => {
     const count = this.opened()?.line.repetitions ?? 0;
     return count > mostPills ? [] : Array.from({ length: count }, (_, index) => index + 1);
@@ -170,6 +239,9 @@ export class RunnerPage implements OnDestroy {
       else this.chooseRow(this.rows().find(({ number }) => String(number) === key)?.kind);
     },
     ladder: () => this.climb(),
+    half: () => this.nextHalf(),
+    loop: () => this.loops.update((on) => !on),
+    wait: () => this.waits.update((on) => !on),
     leave: () => this.stop(),
   });
   private readonly sizes = new ResizeObserver(([entry]) => {
@@ -209,18 +281,59 @@ export class RunnerPage implements OnDestroy {
   }
 
   protected toggle(): void {
-    if (this.line() === undefined) this.isDone.update((done) => !done);
+    if (this.line() === undefined) this.toggleWords();
     else if (this.isPlaying()) {
       const count = Math.max(0, this.time() - 1);
       this.hasStarted = false;
       this.transport.stop();
       if (this.log.isClimbing()) this.rungRated('slip');
       else {
-        this.log.ended(count, false);
+        this.endTry(count, false);
         if (this.isDrill()) this.slip();
       }
     } else if (this.log.isClimbing()) this.rungRated('unjudged');
+    else if (this.isClimb() && !this.isWaiting()) this.climb();
     else this.start();
+  }
+
+  /** What has no notes: by the clock, or done when somebody says so. */
+  private toggleWords(): void {
+    const [seconds, times] = [this.seconds(), this.opened()?.line.repetitions ?? 1];
+    if (seconds === undefined) {
+      this.isDone.update((done) => !done);
+      if (this.isDone()) this.endTry(times, true);
+      else this.log.began(null);
+    } else if (this.timer.isRunning()) {
+      this.endTry(Math.max(0, this.timer.time() - 1), false);
+      this.timer.stop();
+    } else {
+      this.isDone.set(false);
+      this.log.began(null);
+      this.timer.start(seconds, times, () => {
+        this.endTry(times, true);
+        this.isDone.set(true);
+      });
+    }
+  }
+
+  private endTry(count: number, isWhole: boolean): void {
+    this.doneTimes.set(0);
+    this.isWaiting.set(false);
+    this.log.ended(count, isWhole);
+  }
+
+  protected nextHalf(): void {
+    if (this.line() === undefined) return;
+    const at = halves.findIndex(({ value }) => value === this.half());
+    this.chooseHalf(halves[(at + 1) % halves.length].value);
+  }
+
+  protected chooseHalf(half: LineHalf | undefined): void {
+    this.half.set(half);
+    // A half is looped until it sits.
+    if (half !== undefined) this.loops.set(true);
+    this.isDone.set(false);
+    if (this.isPlaying() && !this.log.isClimbing()) this.start();
   }
 
   /** Stops what sounds, or the climb. */
@@ -230,10 +343,11 @@ export class RunnerPage implements OnDestroy {
     const count = Math.max(0, this.time() - 1);
     const wasPlaying = this.isPlaying();
     this.transport.stop();
+    this.timer.stop();
     if (this.log.ladder() !== undefined) {
       this.log.endLadder();
       this.isDone.set(true);
-    } else if (wasPlaying) this.log.ended(count, false);
+    } else if (wasPlaying || this.isWaiting()) this.endTry(count, false);
   }
 
   /** A climb in tempos: the next rung comes by itself after a short rest, a slip ends it. */
@@ -269,7 +383,14 @@ export class RunnerPage implements OnDestroy {
       this.rest = setTimeout(() => this.rungRated('unjudged'), restMs);
       return;
     }
-    this.log.ended(this.opened()?.line.repetitions ?? 1, true);
+    const times = this.opened()?.line.repetitions ?? 1;
+    if (this.waits() && this.doneTimes() + 1 < times) {
+      this.doneTimes.update((done) => done + 1);
+      this.isWaiting.set(true);
+      this.isDone.set(true);
+      return;
+    }
+    this.endTry(times, true);
     const count = this.opened()?.line.speeds?.length ?? 1;
     if (this.isDrill()) {
       // As it was played: the whole drill can be slowed.
@@ -313,9 +434,21 @@ export class RunnerPage implements OnDestroy {
     this.hasStarted = false;
     this.sound.hasCountIn.set(true);
     this.log.lastWords.set('');
-    this.log.began(line.tempo === null ? null : this.player.tempoOf(line));
-    this.player.play('runner', this.instrument(), line, line.repetitions, false, this.row());
+    if (!this.isWaiting()) {
+      this.doneTimes.set(0);
+      const part = this.half() === undefined ? '' : `${this.half() ?? ''} half`;
+      this.log.began(line.tempo === null ? null : this.player.tempoOf(line), part);
+    }
+    this.isWaiting.set(false);
+    this.player.play('runner', this.instrument(), line, this.timesAtOnce(line.repetitions), false, this.how());
     this.hasStarted = true;
+  }
+
+  /** On and on where it loops, once where it waits; a rung of a ladder is always all of it. */
+  private timesAtOnce(repetitions: number): number {
+    if (this.log.isClimbing()) return repetitions;
+    if (this.waits()) return 1;
+    return this.loops() ? 0 : repetitions;
   }
 
   private open(code: string): void {
@@ -328,10 +461,17 @@ export class RunnerPage implements OnDestroy {
     this.atSpeed.set(0);
     this.score.set(undefined);
     this.chosenRow.set(undefined);
+    this.timer.stop();
+    this.half.set(undefined);
+    this.loops.set(false);
+    this.waits.set(false);
+    this.doneTimes.set(0);
+    this.isWaiting.set(false);
     this.sheets.lineByCode(code).subscribe({
       next: (opened) => {
         this.opened.set(opened);
         this.log.open(opened, this.title());
+        if (this.line() === undefined) this.log.began(null);
         this.fault.set('');
         this.sheets.get(opened.sheet.id).subscribe({ next: ({ lines }) => this.codes.set(lines.map((line) => line.code)), error: () => this.codes.set([]) });
       },
