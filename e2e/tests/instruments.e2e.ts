@@ -308,7 +308,7 @@ test('in a tune a note with several fingerings takes the easiest way, and a teac
 
 test('a student sees the own chart and its known notes, and nothing to change', async ({ page, browser, baseURL }) => {
   await signIn(page, '/students');
-  await page.getByRole('button', { name: 'Link for the tablet of Oda' }).click();
+  await page.getByRole('button', { name: 'Links for Oda' }).click();
   const address = (await page.locator('.link-address').textContent()) ?? '';
   const tablet = await (await browser.newContext({ baseURL, viewport: { width: 768, height: 1024 } })).newPage();
   await tablet.goto(address);

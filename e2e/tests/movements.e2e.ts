@@ -322,7 +322,7 @@ test('a movement is played on keys and judged, element by element', async ({ pag
 
 test('a student’s own tablet has the movements, to hear and to play, and nothing to change them with', async ({ page, browser, baseURL }) => {
   await signIn(page, '/students');
-  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  await page.getByRole('button', { name: 'Links for Pim' }).click();
   const address = (await page.locator('.link-address').textContent()) ?? '';
   const tablet = await (await browser.newContext({ baseURL, viewport: { width: 768, height: 1024 } })).newPage();
   await tablet.goto(address);

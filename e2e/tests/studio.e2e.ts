@@ -83,7 +83,7 @@ test('a first start without the demo leads to a studio of one’s own; a teacher
 
 test('a student opens their own sheets by a link and nothing else', async ({ page, browser }) => {
   await signIn(page, '/students');
-  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  await page.getByRole('button', { name: 'Links for Pim' }).click();
   const link = await page.locator('.link-address').innerText();
   const signOuts = page.getByRole('button', { name: /^Sign out the tablet of Pim, signed in since/ });
   // Tablets that other tests signed in are listed too.
@@ -102,7 +102,7 @@ test('a student opens their own sheets by a link and nothing else', async ({ pag
   await expect(tablet.getByRole('region', { name: 'The last tries' }).getByRole('listitem').first()).toBeVisible();
   await expect(tablet.getByRole('button', { name: /^How / })).toHaveCount(0);
   // A tablet that was lost is signed out alone.
-  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  await page.getByRole('button', { name: 'Links for Pim' }).click();
   await expect(async () => expect(await signOuts.count()).toBeGreaterThan(before)).toPass();
   await signOuts.first().click();
   await expect(page.getByText('The tablet is signed out.')).toBeVisible();
@@ -161,7 +161,7 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
 
 test('a student tests the ear, plays on pads and hunts faults on the own tablet; the results are the student’s', async ({ page, browser }) => {
   await signIn(page, '/students');
-  await page.getByRole('button', { name: 'Link for the tablet of Pim' }).click();
+  await page.getByRole('button', { name: 'Links for Pim' }).click();
   const link = await page.locator('.link-address').innerText();
   const tablet = await (await browser.newContext({ viewport: { width: 768, height: 1024 } })).newPage();
   const faults: string[] = [];
@@ -182,4 +182,31 @@ test('a student tests the ear, plays on pads and hunts faults on the own tablet;
   expect(mine).toHaveLength(1);
   expect(mine[0].studentId).not.toBeNull();
   expect(faults).toEqual([]);
+});
+
+test('a private link opens again with its code, and a parent only looks', async ({ page, browser }) => {
+  await signIn(page, '/students');
+  await page.getByRole('button', { name: 'Links for Quill' }).click();
+  await page.getByRole('button', { name: 'Private link with a code for Quill' }).click();
+  await expect(page.getByText(/Hand the code over by itself/)).toBeVisible();
+  const [code, address] = await page.locator('.link-address').allTextContents();
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await phone.goto(address);
+  await phone.getByLabel('Code (6 digits)').fill('12');
+  await phone.getByRole('button', { name: 'Open the sheets' }).click();
+  await expect(phone.getByRole('alert')).toHaveText('The code has 6 digits.');
+  await phone.getByLabel('Code (6 digits)').fill(code);
+  await phone.getByRole('button', { name: 'Open the sheets' }).click();
+  await expect(phone.getByRole('heading', { name: 'Lines for Quill' })).toBeVisible();
+  await phone.context().close();
+  await page.getByRole('button', { name: 'Link for a parent of Quill' }).click();
+  await expect(page.getByText(/changes nothing\. It works once/)).toBeVisible();
+  const parent = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await parent.goto(await page.locator('.link-address').innerText());
+  await parent.getByRole('button', { name: 'Have a look' }).click();
+  await expect(parent.getByRole('heading', { name: 'Lines for Quill' })).toBeVisible();
+  await expect(parent.getByRole('link', { name: /E to F/ })).toHaveCount(0);
+  await parent.getByRole('link', { name: 'What was practised' }).click();
+  await expect(parent.getByRole('heading', { level: 1 })).toContainText('logbook', { ignoreCase: true });
+  await parent.context().close();
 });

@@ -3,7 +3,7 @@ import { newPasswordSchema, passwordChangeSchema, sessionSchema } from './sessio
 import { idSchema } from './problem';
 import { typedText } from './text';
 import { pageOf, pageQuerySchema } from './page';
-import { owner, route, staff } from './route';
+import { holders, owner, route, staff } from './route';
 
 const personName = typedText.trim().min(1, 'Enter a name.').max(80, 'A name can have at most 80 characters.');
 const studioName = typedText.trim().min(1, 'Enter a name for the studio.').max(80, 'The name of a studio can have at most 80 characters.');
@@ -16,15 +16,19 @@ export type StudioCreate = z.infer<typeof studioCreateSchema>;
 export const studioChangeSchema = z.strictObject({ name: studioName });
 export const studioSchema = z.object({ id: z.string(), name: z.string() });
 
-export const teacherSchema = z.object({ id: z.string(), name: z.string(), email: z.string(), role: z.enum(['owner', 'teacher']) });
+/** What somebody may do who teaches in a studio; a substitute reads and holds lessons. */
+export const memberRole = z.enum(['owner', 'teacher', 'substitute']);
+export type MemberRole = z.infer<typeof memberRole>;
+
+export const teacherSchema = z.object({ id: z.string(), name: z.string(), email: z.string(), role: memberRole });
 export type Teacher = z.infer<typeof teacherSchema>;
 
 /** A studio that somebody teaches in. */
-export const ownStudioSchema = z.object({ id: z.string(), name: z.string(), role: z.enum(['owner', 'teacher']) });
+export const ownStudioSchema = z.object({ id: z.string(), name: z.string(), role: memberRole });
 export type OwnStudio = z.infer<typeof ownStudioSchema>;
 export const studioOpenSchema = z.strictObject({ id: idSchema });
 
-export const teacherRoleSchema = z.strictObject({ role: z.enum(['owner', 'teacher']) });
+export const teacherRoleSchema = z.strictObject({ role: memberRole });
 
 export const invitationInputSchema = z.strictObject({ name: personName, email: newEmail });
 export type InvitationInput = z.infer<typeof invitationInputSchema>;
@@ -46,7 +50,7 @@ export const linkLookSchema = z.strictObject({ token: linkToken });
 
 /** What a one-time link is for. */
 export const linkSchema = z.object({
-  purpose: z.enum(['invitation', 'reset', 'student']),
+  purpose: z.enum(['invitation', 'reset', 'student', 'parent', 'door']),
   studio: z.string(),
   /** Of whom it is for: the invited name, the teacher's, the student's alias. */
   name: z.string(),
@@ -55,13 +59,29 @@ export const linkSchema = z.object({
 });
 export type Link = z.infer<typeof linkSchema>;
 
-/** Using a link: a name and a password for an invitation, a password for a reset, neither for a student. */
-export const linkUseSchema = z.strictObject({ token: linkToken, name: personName.optional(), password: newPasswordSchema.optional() });
+/** So many digits has the code of a student's private link. */
+export const doorDigits = 6;
+
+/** Using a link: a name and a password for an invitation, a password for a reset, the code for a private link, nothing for a student or a parent. */
+export const linkUseSchema = z.strictObject({
+  token: linkToken,
+  name: personName.optional(),
+  password: newPasswordSchema.optional(),
+  code: z
+    .string()
+    .trim()
+    .regex(new RegExp(`^\\d{${doorDigits}}$`), `The code has ${doorDigits} digits.`)
+    .optional(),
+});
 export type LinkUse = z.infer<typeof linkUseSchema>;
 
 /** A link for a student's own tablet, shown once. */
 export const studentLinkSchema = z.object({ address: z.string(), until: z.string() });
 export type StudentLink = z.infer<typeof studentLinkSchema>;
+
+/** A student's private link and the code that goes with it, shown once. It opens again and again until it is ended. */
+export const doorSchema = studentLinkSchema.extend({ code: z.string() });
+export type Door = z.infer<typeof doorSchema>;
 
 /** A mail that was not sent: it waits in the outbox. */
 export const mailSchema = z.object({ id: z.string(), to: z.string(), subject: z.string(), body: z.string(), at: z.string() });
@@ -113,17 +133,17 @@ export const accountRoutes = {
     method: 'put',
     path: '/account/password',
     summary: 'Set a new password; sessions on other computers end',
-    who: staff,
+    who: holders,
     body: passwordChangeSchema,
     answers: { 204: null },
   }),
-  endSessions: route({ method: 'delete', path: '/account/sessions', summary: 'Sign out on all computers', who: staff, answers: { 204: null } }),
-  ownStudios: route({ method: 'get', path: '/studios', summary: 'The studios that you teach in', who: staff, answers: { 200: z.array(ownStudioSchema) } }),
+  endSessions: route({ method: 'delete', path: '/account/sessions', summary: 'Sign out on all computers', who: holders, answers: { 204: null } }),
+  ownStudios: route({ method: 'get', path: '/studios', summary: 'The studios that you teach in', who: holders, answers: { 200: z.array(ownStudioSchema) } }),
   openStudio: route({
     method: 'put',
     path: '/session/studio',
     summary: 'Open another studio that you teach in',
-    who: staff,
+    who: holders,
     body: studioOpenSchema,
     answers: { 204: null },
   }),

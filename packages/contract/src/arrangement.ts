@@ -3,7 +3,7 @@ import { ornamentKinds } from '@zelpit/core/movement';
 import { phraseRhythms } from '@zelpit/core/score';
 import * as z from 'zod';
 import { idSchema } from './problem';
-import { route, staff } from './route';
+import { holders, route, staff } from './route';
 import { signSchema } from './archive-sign';
 
 const noteIndex = z.string().regex(/^\d{1,5}$/, 'Notes are counted from 0.');
@@ -64,7 +64,7 @@ export const arrangementRoutes = {
     method: 'get',
     path: '/tunes/{id}/arrangement',
     summary: 'How a student plays a tune; version 0 where nothing is kept',
-    who: staff,
+    who: holders,
     query: z.object({ student: idSchema }),
     answers: { 200: keptArrangementSchema },
   }),
@@ -80,7 +80,7 @@ export const arrangementRoutes = {
     method: 'get',
     path: '/students/{id}/tunes',
     summary: 'Tunes that a student plays in a way of their own, the last changed first; at most 200',
-    who: staff,
+    who: holders,
     answers: { 200: z.array(tuneOfStudentSchema) },
   }),
 } as const;

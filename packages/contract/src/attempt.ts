@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { momentSchema, signSchema } from './archive-sign';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
-import { everyone, route, staff } from './route';
+import { everyone, readers, route, holders } from './route';
 import { typedText } from './text';
 
 /** How a try went, in a teacher's words; a try that nobody judged raises nothing. */
@@ -84,7 +84,7 @@ export const attemptRoutes = {
     method: 'get',
     path: '/attempts',
     summary: 'What was practised, newest first, each with its last correction; a student sees the own ones',
-    who: everyone,
+    who: readers,
     query: attemptQuerySchema,
     answers: { 200: pageOf(attemptSchema) },
   }),
@@ -100,7 +100,7 @@ export const attemptRoutes = {
     method: 'post',
     path: '/attempts/{id}/correction',
     summary: 'Judge a try otherwise; the correction is kept beside it',
-    who: staff,
+    who: holders,
     body: attemptCorrectionInputSchema,
     answers: { 200: attemptSchema },
   }),

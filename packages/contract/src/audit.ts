@@ -17,6 +17,7 @@ export const deedSchema = z.enum([
   'set a password for',
   'signed out a tablet of',
   'gave a link to',
+  'ended the link of',
   'sent',
   'took back',
 ]);

@@ -2,7 +2,7 @@ import { keptFingeringSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { modelIdSchema } from './model-id';
 import { pageOf, pageQuerySchema } from './page';
-import { everyone, route, staff } from './route';
+import { readers, route, staff } from './route';
 import { typedText } from './text';
 
 /** A fingering that a teacher confirmed, hid, annotated or put first, on one model. */
@@ -21,7 +21,7 @@ export const fingeringRoutes = {
     method: 'get',
     path: '/fingerings',
     summary: 'Fingerings that teachers of the studio confirmed',
-    who: everyone,
+    who: readers,
     query: confirmedFingeringQuerySchema,
     answers: { 200: pageOf(confirmedFingeringSchema) },
   }),

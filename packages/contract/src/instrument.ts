@@ -4,7 +4,7 @@ import { versionSchema } from './version';
 import { modelIdSchema } from './model-id';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
-import { bringBackRoute, everyone, route, staff } from './route';
+import { bringBackRoute, readers, route, staff } from './route';
 import { typedText } from './text';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
@@ -52,7 +52,7 @@ export const instrumentRoutes = {
     method: 'get',
     path: '/instruments',
     summary: 'Instruments that students and teachers play, by name; a student sees the own ones',
-    who: everyone,
+    who: readers,
     query: heldInstrumentQuerySchema,
     answers: { 200: pageOf(heldInstrumentSchema) },
   }),

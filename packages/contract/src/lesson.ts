@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { momentSchema, signSchema } from './archive-sign';
 import { idSchema } from './problem';
-import { route, staff } from './route';
+import { holders, route, staff } from './route';
 import { typedText } from './text';
 import { versionSchema } from './version';
 
@@ -78,11 +78,11 @@ export const lessonRoutes = {
     method: 'get',
     path: '/lessons',
     summary: `Lessons of at most ${mostLessonDays} days by day and time; a weekly one stands on each of its days until it is held there`,
-    who: staff,
+    who: holders,
     query: lessonQuerySchema,
     answers: { 200: z.array(lessonSchema) },
   }),
-  lesson: route({ method: 'get', path: '/lessons/{id}', summary: 'One lesson', who: staff, answers: { 200: lessonSchema } }),
+  lesson: route({ method: 'get', path: '/lessons/{id}', summary: 'One lesson', who: holders, answers: { 200: lessonSchema } }),
   addLesson: route({
     method: 'post',
     path: '/lessons',
@@ -95,7 +95,7 @@ export const lessonRoutes = {
     method: 'put',
     path: '/lessons/{id}',
     summary: 'Change a lesson and its plan; 409 where it was changed after it was read',
-    who: staff,
+    who: holders,
     body: lessonSaveSchema,
     answers: { 200: lessonSchema },
   }),
@@ -110,7 +110,7 @@ export const lessonRoutes = {
     method: 'post',
     path: '/lessons/{id}/begin',
     summary: 'Begin a lesson on a day: its plan is what stands on the student’s last sheet, unless one was made. Begun before, it goes on',
-    who: staff,
+    who: holders,
     body: z.strictObject({ on: dayText }),
     answers: { 200: lessonSchema },
   }),
@@ -118,7 +118,7 @@ export const lessonRoutes = {
     method: 'post',
     path: '/lessons/{id}/end',
     summary: 'End a lesson',
-    who: staff,
+    who: holders,
     body: z.strictObject({}),
     answers: { 200: lessonSchema },
   }),

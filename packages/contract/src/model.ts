@@ -2,7 +2,7 @@ import { instrumentSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { pageOf, pageQuerySchema } from './page';
-import { bringBackRoute, everyone, route, staff } from './route';
+import { bringBackRoute, readers, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 import { typedText } from './text';
 
@@ -34,11 +34,11 @@ export const modelRoutes = {
     method: 'get',
     path: '/models',
     summary: 'Models that the studio made, by name',
-    who: everyone,
+    who: readers,
     query: pageQuerySchema,
     answers: { 200: pageOf(ownModelSchema) },
   }),
-  model: route({ method: 'get', path: '/models/{id}', summary: 'One model that the studio made', who: everyone, answers: { 200: ownModelSchema } }),
+  model: route({ method: 'get', path: '/models/{id}', summary: 'One model that the studio made', who: readers, answers: { 200: ownModelSchema } }),
   addModel: route({
     method: 'post',
     path: '/models',

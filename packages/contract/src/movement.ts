@@ -2,7 +2,7 @@ import { movementDefinitionSchema, movementIdSchema, movementSettingsSchema, orn
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { pageOf, pageQuerySchema } from './page';
-import { everyone, route, staff } from './route';
+import { readers, route, staff } from './route';
 import { typedText } from './text';
 
 /** What a teacher says of a movement: as built in (null), or as this studio plays it. */
@@ -57,7 +57,7 @@ export const movementRoutes = {
     method: 'get',
     path: '/movements',
     summary: 'Movements that teachers of the studio confirmed, changed or made',
-    who: everyone,
+    who: readers,
     query: pageQuerySchema,
     answers: { 200: pageOf(keptMovementSchema) },
   }),
@@ -74,7 +74,7 @@ export const movementRoutes = {
     method: 'get',
     path: '/movement-choices',
     summary: 'How the studio plays, counts and speaks its movements',
-    who: everyone,
+    who: readers,
     answers: { 200: movementChoicesShownSchema },
   }),
   saveMovementChoices: route({

@@ -22,6 +22,7 @@ export const problems = {
   'only-on-the-server': { status: 403, title: 'Only on the server’s computer' },
   'wrong-origin': { status: 403, title: 'Asked by another site' },
   'wrong-password': { status: 403, title: 'Wrong password' },
+  'wrong-code': { status: 403, title: 'Wrong code' },
   'page-too-old': { status: 403, title: 'Page out of date' },
   'not-found': { status: 404, title: 'Not found' },
   'link-used-up': { status: 404, title: 'Link not valid' },

@@ -1,9 +1,15 @@
 import * as z from 'zod';
 
-export type Role = 'owner' | 'teacher' | 'student';
+/** A substitute reads and holds lessons; a parent sees what their child was asked and did. */
+export type Role = 'owner' | 'teacher' | 'substitute' | 'student' | 'parent';
 export const owner: readonly Role[] = ['owner'];
 export const staff: readonly Role[] = ['owner', 'teacher'];
-export const everyone: readonly Role[] = ['owner', 'teacher', 'student'];
+/** Who can hold a lesson. */
+export const holders: readonly Role[] = [...staff, 'substitute'];
+/** Who practises or teaches. */
+export const everyone: readonly Role[] = [...holders, 'student'];
+/** Who reads what a student was asked and did. */
+export const readers: readonly Role[] = [...everyone, 'parent'];
 
 /** A kind of thing that a studio keeps, by its name: "sheet". Each kind is a module of its own on the server. */
 export const thingKindSchema = z.string().regex(/^[a-z-]{1,40}$/);

@@ -23,7 +23,7 @@ export const passwordChangeSchema = z.strictObject({
 });
 export type PasswordChange = z.infer<typeof passwordChangeSchema>;
 
-export const roleSchema = z.enum(['owner', 'teacher', 'student']);
+export const roleSchema = z.enum(['owner', 'teacher', 'substitute', 'student', 'parent']);
 
 /** Who sits here. `token` goes back in the header `x-zelpit-token` with every write. */
 export const sessionSchema = z.object({

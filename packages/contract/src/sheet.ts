@@ -7,7 +7,7 @@ import { typedText } from './text';
 import { findSchema, pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
 import { archiveReviewSchema, reviewSchema } from './review';
-import { bringBackRoute, everyone, route, staff } from './route';
+import { bringBackRoute, everyone, readers, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 import { hasItsMusic, itsMusic, musicKinds, musicShape, sheetLimits, sheetLineInputSchema, wordsShape } from './sheet-item';
 
@@ -138,12 +138,12 @@ export const sheetRoutes = {
     method: 'get',
     path: '/sheets',
     summary: 'The sheets, changed last first; a student sees the own ones',
-    who: everyone,
+    who: readers,
     query: sheetListQuerySchema,
     answers: { 200: pageOf(sheetSummarySchema) },
   }),
   addSheet: route({ method: 'post', path: '/sheets', summary: 'Add a sheet', who: staff, body: sheetCreateSchema, answers: { 201: sheetDetailSchema } }),
-  sheet: route({ method: 'get', path: '/sheets/{id}', summary: 'One sheet with its lines', who: everyone, answers: { 200: sheetDetailSchema } }),
+  sheet: route({ method: 'get', path: '/sheets/{id}', summary: 'One sheet with its lines', who: readers, answers: { 200: sheetDetailSchema } }),
   saveSheet: route({
     method: 'put',
     path: '/sheets/{id}',
@@ -152,7 +152,7 @@ export const sheetRoutes = {
     body: sheetSaveSchema,
     answers: { 200: sheetDetailSchema },
   }),
-  linesOfSheet: route({ method: 'get', path: '/sheets/{id}/lines.abc', summary: 'The lines of a sheet as ABC', who: everyone, answers: { 200: 'abc' } }),
+  linesOfSheet: route({ method: 'get', path: '/sheets/{id}/lines.abc', summary: 'The lines of a sheet as ABC', who: readers, answers: { 200: 'abc' } }),
   putSheetAway: route({ method: 'delete', path: '/sheets/{id}', summary: 'Put a sheet away', who: staff, answers: { 204: null } }),
   bringSheetBack: bringBackRoute('sheet'),
   lineByCode: route({

@@ -2,10 +2,10 @@ import { movementIdSchema } from '@zelpit/core/movement';
 import * as z from 'zod';
 import { versionSchema } from './version';
 import { typedText } from './text';
-import { studentLinkSchema } from './account';
+import { doorSchema, studentLinkSchema } from './account';
 import { dayMinutesSchema } from './review';
 import { findSchema, pageOf, pageQuerySchema } from './page';
-import { bringBackRoute, route, staff } from './route';
+import { bringBackRoute, holders, route, staff } from './route';
 import { archiveDates, signSchema } from './archive-sign';
 
 /** What a guardian agreed to, as the teacher wrote it down. */
@@ -87,7 +87,7 @@ export const studentRoutes = {
     method: 'get',
     path: '/students',
     summary: 'The students by alias',
-    who: staff,
+    who: holders,
     query: pageQuerySchema.extend({ find: findSchema }),
     answers: { 200: pageOf(studentSchema) },
   }),
@@ -109,6 +109,21 @@ export const studentRoutes = {
     who: staff,
     answers: { 201: studentLinkSchema },
   }),
+  linkForParent: route({
+    method: 'post',
+    path: '/students/{id}/parent-link',
+    summary: 'A one-time link that shows a parent what was asked and done',
+    who: staff,
+    answers: { 201: studentLinkSchema },
+  }),
+  doorForStudent: route({
+    method: 'post',
+    path: '/students/{id}/door',
+    summary: 'A private link with a short code that opens a student’s own pages again and again; one made before ends',
+    who: staff,
+    answers: { 201: doorSchema },
+  }),
+  endDoor: route({ method: 'delete', path: '/students/{id}/door', summary: 'End a student’s private link', who: staff, answers: { 204: null } }),
   tablets: route({
     method: 'get',
     path: '/students/{id}/tablets',

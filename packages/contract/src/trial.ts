@@ -2,7 +2,7 @@ import { noteIdSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
-import { everyone, route, staff } from './route';
+import { everyone, readers, route, staff } from './route';
 import { momentSchema, signSchema } from './archive-sign';
 
 const fingerId = z.string().regex(/^(RT|T|[LR]\d)$/, 'A finger is written T, RT, L1 to L4 or R1 to R4.');
@@ -90,7 +90,7 @@ export const trialRoutes = {
     method: 'get',
     path: '/trials',
     summary: 'What was played on keys, heard in blind tests and found in simulated playing, newest first; a student sees the own ones',
-    who: everyone,
+    who: readers,
     query: trialQuerySchema,
     answers: { 200: pageOf(trialSchema) },
   }),

@@ -4,7 +4,7 @@ import * as z from 'zod';
 import { versionSchema } from './version';
 import { findSchema, pageOf, pageQuerySchema } from './page';
 import { typedText } from './text';
-import { bringBackRoute, route, staff } from './route';
+import { bringBackRoute, holders, route, staff } from './route';
 import { archiveDates, momentSchema, signSchema } from './archive-sign';
 
 export const longestBook = 8_000_000;
@@ -205,7 +205,7 @@ export const tuneRoutes = {
     method: 'get',
     path: '/tunes/openings',
     summary: 'How many tunes can be played with the notes that are known, and how many each other note opens',
-    who: staff,
+    who: holders,
     query: tuneOpeningsQuerySchema,
     answers: { 200: tuneOpeningsSchema },
   }),
@@ -213,7 +213,7 @@ export const tuneRoutes = {
     method: 'get',
     path: '/tunes',
     summary: 'The tunes by title',
-    who: staff,
+    who: holders,
     query: tuneListQuerySchema,
     answers: { 200: pageOf(tuneSummarySchema) },
   }),
@@ -221,11 +221,11 @@ export const tuneRoutes = {
     method: 'get',
     path: '/tunes/book',
     summary: 'All tunes as the text of one ABC book, by title',
-    who: staff,
+    who: holders,
     query: z.object({ instrument: instrument.optional() }),
     answers: { 200: z.object({ abc: z.string() }) },
   }),
-  tune: route({ method: 'get', path: '/tunes/{id}', summary: 'One tune with its text', who: staff, answers: { 200: tuneDetailSchema } }),
+  tune: route({ method: 'get', path: '/tunes/{id}', summary: 'One tune with its text', who: holders, answers: { 200: tuneDetailSchema } }),
   bringTunes: route({
     method: 'post',
     path: '/tunes/import',

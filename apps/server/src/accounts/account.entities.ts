@@ -1,3 +1,4 @@
+import type { MemberRole } from '@zelpit/contract';
 import type { MovementChoices } from '@zelpit/contract';
 import { Column, CreateDateColumn, Entity, PrimaryColumn } from 'typeorm';
 
@@ -18,7 +19,7 @@ export class StudioEntity {
 export class MembershipEntity {
   @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid', name: 'account_id' }) accountId: string;
-  @Column({ type: 'text' }) role: 'owner' | 'teacher';
+  @Column({ type: 'text' }) role: MemberRole;
 }
 
 /** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */
@@ -26,7 +27,7 @@ export class MembershipEntity {
 export class OneTimeLinkEntity {
   @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'text' }) purpose: 'invitation' | 'reset' | 'student';
+  @Column({ type: 'text' }) purpose: 'invitation' | 'reset' | 'student' | 'parent' | 'door';
   @Column({ type: 'text', name: 'token_hash', unique: true }) tokenHash: string;
   @Column({ type: 'text' }) name: string;
   @Column({ type: 'text' }) email: string;

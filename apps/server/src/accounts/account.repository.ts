@@ -1,4 +1,4 @@
-import type { Teacher } from '@zelpit/contract';
+import type { MemberRole, Teacher } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
 import type { Visitor } from '../http/endpoints';
@@ -18,7 +18,7 @@ export interface OwnStudio {
   readonly id: string;
   readonly name: string;
   readonly isDemo: boolean;
-  readonly role: 'owner' | 'teacher';
+  readonly role: MemberRole;
 }
 
 export type NewAccount = Omit<Account, 'id'>;
@@ -44,9 +44,7 @@ export class AccountRepository {
 
   /** The studios of an account, in the order in which it came to them. */
   async studiosOf(accountId: string): Promise<readonly OwnStudio[]> {
-    const rows = await this.database.query<{ id: string; name: string; is_demo: boolean; role: 'owner' | 'teacher' }>('SELECT * FROM studios_of($1)', [
-      accountId,
-    ]);
+    const rows = await this.database.query<{ id: string; name: string; is_demo: boolean; role: MemberRole }>('SELECT * FROM studios_of($1)', [accountId]);
     return rows.map(({ id, name, is_demo: isDemo, role }) => ({ id, name, isDemo, role }));
   }
 
@@ -57,10 +55,7 @@ export class AccountRepository {
 
   /** Undefined for somebody who does not belong to the studio, or no longer. */
   async teacherVisitor(studioId: string, teacherId: string): Promise<Visitor | undefined> {
-    const [found] = await this.database.query<{ name: string; role: 'owner' | 'teacher'; studio: string }>('SELECT * FROM member_of($1, $2)', [
-      studioId,
-      teacherId,
-    ]);
+    const [found] = await this.database.query<{ name: string; role: MemberRole; studio: string }>('SELECT * FROM member_of($1, $2)', [studioId, teacherId]);
     return found === undefined ? undefined : { role: found.role, studioId, studioName: found.studio, teacherId, name: found.name };
   }
 
@@ -108,7 +103,7 @@ export class AccountRepository {
   }
 
   /** Inside the studio. */
-  async join(studioId: string, accountId: string, role: 'owner' | 'teacher'): Promise<void> {
+  async join(studioId: string, accountId: string, role: MemberRole): Promise<void> {
     await this.database.of(MembershipEntity).insert({ studioId, accountId, role });
   }
 
@@ -123,7 +118,7 @@ export class AccountRepository {
     return this.teachers();
   }
 
-  async setRole(studioId: string, accountId: string, role: 'owner' | 'teacher'): Promise<void> {
+  async setRole(studioId: string, accountId: string, role: MemberRole): Promise<void> {
     await this.database.of(MembershipEntity).update({ studioId, accountId }, { role });
   }
 

@@ -3,7 +3,7 @@ import type { AuditRepository } from '../audit/audit.repository';
 import { respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem } from '../http/problem';
 import type { AccountParts } from './account.routes';
-import type { OpenLink } from './link.repository';
+import { isCodeOf, type LinkPurpose, type OpenLink } from './link.repository';
 import { hashPassword, passwordMatches } from './password';
 import { assertHardToGuess } from './judge-password';
 import { signInAs, visitorOf, type SignedIn } from './session';
@@ -12,11 +12,13 @@ import { addressOf } from './tries';
 import { isFromThisComputer } from './this-computer';
 
 const deadLink = (): HttpProblem => new HttpProblem('link-used-up', 'This link has already been used, has expired, or is incomplete. Ask for a new one.');
+/** Links that open a student's own pages. */
+const isOfFamily = (purpose: LinkPurpose): boolean => purpose === 'student' || purpose === 'parent' || purpose === 'door';
 const missing = (path: string, message: string): HttpProblem => new HttpProblem('not-understood', message, { fields: [{ path, message }] });
 
-/** One-time links, and the outbox that shows the mails in which they stand. */
-export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: AuditRepository, answer: AnswerSession, hasOutbox: boolean): void {
-  const { database, accounts, links, mail, tries } = parts;
+/** Links: one-time ones, and a student's private one. */
+export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: AuditRepository, answer: AnswerSession): void {
+  const { database, accounts, links, tries } = parts;
 
   endpoints.serveAnyone(accountRoutes.lookAtLink, async ({ request, body: { token } }) => {
     await tries.take('asking from address', addressOf(request));
@@ -36,9 +38,9 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
   /** Does what the link is for and says who is signed in by it. */
   const follow = async (link: OpenLink, { name, password }: LinkUse): Promise<SignedIn> => {
     const { studioId } = link;
-    if (link.purpose === 'student' && link.studentId !== null) {
-      if ((await accounts.studentVisitor(studioId, link.studentId)) === undefined) throw deadLink();
-      return { studioId, studentId: link.studentId };
+    if (isOfFamily(link.purpose)) {
+      if (link.studentId === null || (await accounts.studentVisitor(studioId, link.studentId)) === undefined) throw deadLink();
+      return { studioId, studentId: link.studentId, ...(link.purpose === 'parent' && { isParent: true }) };
     }
     if (password === undefined) throw missing('password', 'Enter a password.');
     if (link.purpose === 'reset' && link.teacherId !== null) {
@@ -75,8 +77,10 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
     // Who holds an invitation for somebody's address guesses their password no faster than anybody else.
     const guarded = await invitedAccount(body.token);
     if (guarded !== undefined) await tries.takePassword(guarded, request);
+    const door = await openedDoor(parts, body);
     const who = await database.transaction(async () => {
-      const link = await links.use(body.token);
+      // A private link opens again and again, every other one once.
+      const link = door ?? (await links.use(body.token));
       if (link === undefined) throw deadLink();
       return database.inStudio(link.studioId, () => follow(link, body));
     });
@@ -84,7 +88,21 @@ export function serveLinks(endpoints: Endpoints, parts: AccountParts, audit: Aud
     await signInAs(request, who);
     return respond(200, await answer(request, await visitorOf(accounts)(request)));
   });
+}
 
+/** A private link whose code is right; undefined for a link of another kind. */
+async function openedDoor({ links, tries }: AccountParts, { token, code }: LinkUse): Promise<OpenLink | undefined> {
+  const link = await links.open(token);
+  if (link?.purpose !== 'door') return undefined;
+  if (code === undefined) throw missing('code', 'Enter the code that came with the link.');
+  await tries.take('code of link', link.id);
+  if (!isCodeOf(link, code)) throw new HttpProblem('wrong-code', 'That is not the code of this link.');
+  await tries.codeWasRight(link.id);
+  return link;
+}
+
+/** What would be mailed, for whoever sits at the server. */
+export function serveOutbox(endpoints: Endpoints, { mail }: AccountParts, hasOutbox: boolean): void {
   endpoints.serveAnyone(accountRoutes.outbox, async ({ request, query }) => {
     if (!hasOutbox || !isFromThisComputer(request))
       throw new HttpProblem('only-on-the-server', 'The outbox can only be read on the computer that runs Zelpit.');

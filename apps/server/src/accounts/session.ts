@@ -17,6 +17,8 @@ declare module 'express-session' {
     studioId: string;
     teacherId: string;
     studentId: string;
+    /** True for a parent, who only looks. */
+    isParent: boolean;
     /** By what a teacher names this session of a student's: its own id is a secret. */
     tablet: string;
     /** Who it is of now, as the store found it; null for somebody who no longer belongs to the studio. Never stored. */
@@ -109,20 +111,27 @@ const reading = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Who is signed in and still belongs to a studio: an account may have gone since. */
 export function visitorOf(accounts: AccountRepository): (request: Request) => Promise<Visitor | undefined> {
   return async (request) => {
-    const { studioId, teacherId, studentId, since = Date.now(), seen } = request.session;
+    const { studioId, teacherId, studentId, isParent, since = Date.now(), seen } = request.session;
     if (studioId === undefined) return undefined;
     if (Date.now() - since > (teacherId === undefined ? sessionLife.student : sessionLife.teacher)) return undefined;
     if (seen === null) return undefined;
     if (seen !== undefined)
-      return { role: seen.role, studioId, studioName: seen.studio, name: seen.name, ...(teacherId === undefined ? { studentId } : { teacherId }) };
+      return {
+        role: isParent === true && seen.role === 'student' ? 'parent' : seen.role,
+        studioId,
+        studioName: seen.studio,
+        name: seen.name,
+        ...(teacherId === undefined ? { studentId } : { teacherId }),
+      };
     // Somebody who has just signed in was not yet found by the store.
     if (teacherId !== undefined) return accounts.teacherVisitor(studioId, teacherId);
-    return studentId === undefined ? undefined : accounts.studentVisitor(studioId, studentId);
+    const student = studentId === undefined ? undefined : await accounts.studentVisitor(studioId, studentId);
+    return student === undefined || isParent !== true ? student : { ...student, role: 'parent' };
   };
 }
 
 /** Who is signed in, and in which studio. */
-export type SignedIn = { readonly studioId: string } & ({ readonly teacherId: string } | { readonly studentId: string });
+export type SignedIn = { readonly studioId: string } & ({ readonly teacherId: string } | { readonly studentId: string; readonly isParent?: true });
 
 /** A fresh session for whoever has just shown who they are: the cookie of before holds no more. */
 export async function signInAs(request: Request, who: SignedIn): Promise<void> {
@@ -135,9 +144,9 @@ export async function signInAs(request: Request, who: SignedIn): Promise<void> {
 
 /** The same session under a new id: whoever knew the old one holds nothing any more. The page's token stays. */
 export async function renew(request: Request, role: Role): Promise<void> {
-  const { token, since, studioId, teacherId, studentId, tablet } = request.session;
+  const { token, since, studioId, teacherId, studentId, isParent, tablet } = request.session;
   await regenerate(request);
-  Object.assign(request.session, { token, since, studioId, teacherId, studentId, tablet, role });
+  Object.assign(request.session, { token, since, studioId, teacherId, studentId, isParent, tablet, role });
   await save(request);
 }
 

@@ -23,6 +23,7 @@ const kinds = {
   'password of account': { free: 20, firstPause: 1, longestPause: 30, forgetAfter: day, what: 'wrong passwords' },
   'password from address': { free: 60, firstPause: 1, longestPause: 20, forgetAfter: 3600, what: 'wrong passwords' },
   'reset of account': { free: 4, firstPause: 60, longestPause: 3600, forgetAfter: day, what: 'requests for a new password' },
+  'code of link': { free: 10, firstPause: 2, longestPause: 3600, forgetAfter: day, what: 'wrong codes' },
   'asking from address': { free: 30, firstPause: 2, longestPause: 60, forgetAfter: 900, what: 'requests' },
 } as const satisfies Readonly<Record<string, Kind>>;
 
@@ -64,6 +65,11 @@ export class Tries {
       keyOf('password of account', email),
     ]);
     await this.database.query('SELECT tries_give_back($1)', [keyOf('password from address', addressOf(request))]);
+  }
+
+  /** A right code ends the counting of the wrong ones. */
+  async codeWasRight(link: string): Promise<void> {
+    await this.database.query('SELECT tries_forget($1)', [keyOf('code of link', link)]);
   }
 
   async clear(): Promise<void> {

@@ -16,6 +16,7 @@ import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
 import { Arrangements1765152000000 } from './migrations/1765152000000-arrangements';
 import { Attempts1765238400000 } from './migrations/1765238400000-attempts';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
+import { FamilyAndSubstitutes1765411200000 } from './migrations/1765411200000-family-and-substitutes';
 import { SheetItems1765065600000 } from './migrations/1765065600000-sheet-items';
 import { WrittenOctave1764892800000 } from './migrations/1764892800000-written-octave';
 
@@ -48,6 +49,7 @@ export function createDataSource(
       Arrangements1765152000000,
       Attempts1765238400000,
       Reviews1765324800000,
+      FamilyAndSubstitutes1765411200000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

@@ -139,8 +139,14 @@ export class Endpoints {
 
 export const notSignedIn = (): HttpProblem => new HttpProblem('not-signed-in', 'Sign in first.');
 
-const notForThem = (role: Role): HttpProblem =>
-  new HttpProblem('not-allowed', role === 'student' ? 'Only a teacher can do this.' : 'Only an owner of the studio can do this.');
+const refusals: Readonly<Record<Role, string>> = {
+  owner: 'An owner of the studio cannot do this.',
+  teacher: 'Only an owner of the studio can do this.',
+  substitute: 'A substitute reads and holds lessons. Only a teacher of the studio can do this.',
+  student: 'Only a teacher can do this.',
+  parent: 'A parent sees what was asked and done, and changes nothing.',
+};
+const notForThem = (role: Role): HttpProblem => new HttpProblem('not-allowed', refusals[role]);
 
 /** Refuses a body by the length that it announces, before it comes in; Express itself would read it off to its end. */
 const refuseLong =

@@ -11,7 +11,7 @@ import type { DataSource } from 'typeorm';
 import { AccountRepository } from '../accounts/account.repository';
 import { serveAccount } from '../accounts/account.routes';
 import { LinkRepository } from '../accounts/link.repository';
-import { serveLinks } from '../accounts/link.routes';
+import { serveLinks, serveOutbox } from '../accounts/link.routes';
 import { MailRepository } from '../accounts/mail.repository';
 import { serveOwnStudios } from '../accounts/own-studios.routes';
 import { Sessions, visitorOf } from '../accounts/session';
@@ -110,7 +110,8 @@ function assemble(
   serveSession(endpoints, accounts, account.tries, sessions, answer);
   serveStudio(endpoints, account, answer);
   serveOwnStudios(endpoints, accounts);
-  serveLinks(endpoints, account, audit, answer, config.hasOutbox);
+  serveLinks(endpoints, account, audit, answer);
+  serveOutbox(endpoints, account, config.hasOutbox);
   serveAccount(endpoints, account);
   serveAudit(endpoints, audit);
   for (const { serve } of things) serve(endpoints, { database, address: config.address, readers, sealer });

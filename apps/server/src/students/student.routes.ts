@@ -1,12 +1,16 @@
-import { invitationDays, studentRoutes, type Student } from '@zelpit/contract';
+import { doorDigits, invitationDays, studentRoutes, type Student } from '@zelpit/contract';
+import { randomInt } from 'node:crypto';
 import { LinkRepository } from '../accounts/link.repository';
 import { linkAddress } from '../accounts/this-computer';
 import { respond, idOf, type Endpoints } from '../http/endpoints';
-import { notFound } from '../http/problem';
+import { HttpProblem, notFound } from '../http/problem';
 import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
 import type { ThingParts } from '../things/thing';
 import { StudentRepository } from './student.repository';
+
+/** A private link holds a year. */
+const doorHours = 365 * 24;
 
 export function serveStudents(endpoints: Endpoints, { database, address }: ThingParts): void {
   const [students, links] = [new StudentRepository(database), new LinkRepository(database)];
@@ -48,6 +52,34 @@ export function serveStudents(endpoints: Endpoints, { database, address }: Thing
     if (student === undefined) throw notFound('tablet');
     const { id, alias } = await studentOr404(studioId, student);
     return respond(204, undefined, { audit: { did: 'signed out a tablet of', kind: 'student', id, name: alias } });
+  });
+
+  endpoints.serve(studentRoutes.linkForParent, async ({ request, visitor: { studioId } }) => {
+    const { id, alias } = await studentOr404(studioId, idOf(request, 'student'));
+    const { token, until } = await links.add({ studioId, purpose: 'parent', name: alias, email: '', studentId: id, hours: invitationDays * 24 });
+    return respond(
+      201,
+      { address: linkAddress(request, address, token), until: until.toISOString() },
+      { audit: { did: 'gave a link to', kind: 'student', id, name: `${alias}, a parent` } },
+    );
+  });
+
+  endpoints.serve(studentRoutes.doorForStudent, async ({ request, visitor: { studioId } }) => {
+    const { id, alias } = await studentOr404(studioId, idOf(request, 'student'));
+    await links.endDoor(studioId, id);
+    const code = Array.from({ length: doorDigits }, () => randomInt(10)).join('');
+    const { token, until } = await links.add({ studioId, purpose: 'door', name: alias, email: '', studentId: id, hours: doorHours, code });
+    return respond(
+      201,
+      { address: linkAddress(request, address, token), until: until.toISOString(), code },
+      { audit: { did: 'gave a link to', kind: 'student', id, name: alias } },
+    );
+  });
+
+  endpoints.serve(studentRoutes.endDoor, async ({ request, visitor: { studioId } }) => {
+    const { id, alias } = await studentOr404(studioId, idOf(request, 'student'));
+    if (!(await links.endDoor(studioId, id))) throw new HttpProblem('not-found', `${alias} has no private link.`);
+    return respond(204, undefined, { audit: { did: 'ended the link of', kind: 'student', id, name: alias } });
   });
 
   endpoints.serve(studentRoutes.linkForStudent, async ({ request, visitor: { studioId } }) => {

@@ -3,6 +3,7 @@ import { signedIn, type PageData } from './signed-in.guard';
 import { TunePage } from './pages/tune/tune.page';
 
 const forStudents: PageData = { forStudents: true };
+const forFamily: PageData = { ...forStudents, forParents: true };
 const forOwners: PageData = { forOwners: true };
 const withStudio: PageData = { needsStudio: true };
 const forStudentsWithStudio: PageData = { ...forStudents, ...withStudio };
@@ -192,7 +193,7 @@ export const routes: Routes = [
       {
         path: 'mine/logbook',
         title: 'My logbook · Zelpit',
-        data: forStudents,
+        data: forFamily,
         loadComponent: () => import('./pages/students/logbook.page').then((file) => file.LogbookPage),
       },
       {
@@ -238,7 +239,7 @@ export const routes: Routes = [
       {
         path: 'mine',
         title: 'Practice · Zelpit',
-        data: forStudentsWithStudio,
+        data: { ...forFamily, ...withStudio },
         loadComponent: () => import('./pages/mine/mine.page').then((file) => file.MinePage),
       },
       { path: 'teachers', title: 'Teachers · Zelpit', loadComponent: () => import('./pages/studio/teachers.page').then((file) => file.TeachersPage) },

@@ -8,6 +8,8 @@ import { SessionService } from './kernel/session/session.service';
 /** Who may see a page: everyone who is signed in where nothing is said. Students see only what says so. */
 export interface PageData {
   readonly forStudents?: true;
+  /** A parent sees what was asked and done. */
+  readonly forParents?: true;
   readonly forOwners?: true;
   /** It is not opened before students, instruments and movements are here: what is in hand would change under the hand. */
   readonly needsStudio?: true;
@@ -39,9 +41,12 @@ export const signedIn: CanActivateChildFn = async (route, state) => {
   switch (loaded?.signedIn?.role) {
     case undefined:
       return router.createUrlTree(['/sign-in'], { queryParams: state.url === '/' ? {} : { to: state.url } });
+    case 'parent':
+      return data.forParents === true ? true : router.createUrlTree(['/mine']);
     case 'student':
       return data.forStudents === true ? true : router.createUrlTree(['/mine']);
     case 'teacher':
+    case 'substitute':
       return data.forOwners === true ? router.createUrlTree(['/places']) : true;
     default:
       return true;

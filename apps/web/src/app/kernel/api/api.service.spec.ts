@@ -15,6 +15,7 @@ function service(): { api: ApiService; http: HttpTestingController } {
 const pim = { id: '1', alias: 'Pim', consent: null, movements: [], level: null, dayMinutes: 20, mailTo: null, groups: [], version: 1 };
 const sheet = {
   ...{ id: '1', title: 'Week 1', student: { id: '2', alias: 'Pim' }, tune: null, instrument: 'practice-chanter', lineCount: 0, isReview: false, sentAt: null },
+  ...{ review: null, lessonId: null, openedAt: null, replaces: null, replacedBy: null },
   ...{ updatedAt: '2026-03-09T14:02:00Z', note: '', version: 1, lines: [] },
 };
 const problem = { type: problemType('not-found'), title: 'Not found', status: 404, detail: 'There is no such student in this studio.' };

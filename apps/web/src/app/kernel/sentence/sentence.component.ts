@@ -49,7 +49,7 @@ export class SentenceComponent {
   /** The group that a list or an overview belongs to; a page for work shows none. */
   readonly place = input<PlaceName>();
   protected readonly places = places;
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   private readonly session = inject(SessionService);
   private readonly keys = inject(KeyService);
 

@@ -21,6 +21,8 @@ export class SessionService {
     return signedIn === undefined ? undefined : `${signedIn.person.id} ${signedIn.studio.id}`;
   });
   readonly role = computed(() => this.signedIn()?.role);
+  /** A student or a parent: they see their own pages only. */
+  readonly isFamily = computed(() => this.role() === 'student' || this.role() === 'parent');
   readonly isOwner = computed(() => this.role() === 'owner');
   readonly demo = computed(() => this.current()?.demo ?? undefined);
   readonly hasOutbox = computed(() => this.current()?.hasOutbox ?? false);

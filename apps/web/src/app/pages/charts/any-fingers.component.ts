@@ -108,7 +108,7 @@ export class AnyFingersComponent {
     return given.kind === 'sounds' ? given.sounding.note : this.note();
   });
   protected readonly canKeep = computed(
-    () => this.session.role() !== 'student' && patternKey(this.pattern()) !== patternKey(chartedPattern(this.instrument(), this.note())),
+    () => !this.session.isFamily() && patternKey(this.pattern()) !== patternKey(chartedPattern(this.instrument(), this.note())),
   );
 
   /** The one hole that is partly covered, so that its share can be set. */

@@ -92,7 +92,7 @@ export class ChartsPage implements OnDestroy {
 
   protected readonly views = views;
   protected readonly namings = namings;
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   protected readonly namingText = computed(() => labelOf(namings, this.naming()));
   protected readonly left = computed(() => (this.isLarge() ? 190 : 116));
   /** As wide as the page allows, within reason. */

@@ -1,19 +1,41 @@
 import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { shortestPassword, type Link } from '@zelpit/contract';
+import { doorDigits, shortestPassword, type Link } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { FrontComponent } from './front.component';
 import { SessionService } from '../../kernel/session/session.service';
 
-/** Where a one-time link leads: joining a studio, a new password, a student's own pages. */
+/** Where a one-time link leads: joining a studio, a new password, a student's own pages, a parent's look at them. */
 @Component({
   selector: 'zp-link',
   imports: [FormsModule, RouterLink, FrontComponent],
   template: `
     @if (link(); as found) {
       @switch (found.purpose) {
+        @case ('parent') {
+          <zp-front [heading]="'What ' + found.name + ' practises.'">
+            <p class="front-said">This shows what {{ found.name }} was asked in {{ found.studio }}, and what was done. Nothing can be changed here.</p>
+            <button type="button" class="btn btn-solid" [disabled]="attempt.isBusy()" (click)="take()">Have a look</button>
+            @if (attempt.fault()) {
+              <p class="fault-text mt-3" role="alert">{{ attempt.fault() }}</p>
+            }
+          </zp-front>
+        }
+        @case ('door') {
+          <zp-front [heading]="'Practice for ' + found.name + '.'">
+            <p class="front-said">This is {{ found.name }}’s private link to {{ found.studio }}. The code came with it.</p>
+            <form (ngSubmit)="take()" novalidate>
+              <label class="form-label" for="code">Code ({{ digits }} digits)</label>
+              <input id="code" name="code" class="form-control mb-3" inputmode="numeric" autocomplete="one-time-code" [maxlength]="digits" [(ngModel)]="code" />
+              @if (attempt.fault()) {
+                <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
+              }
+              <button type="submit" class="btn btn-solid" [disabled]="attempt.isBusy()">Open the sheets</button>
+            </form>
+          </zp-front>
+        }
         @case ('student') {
           <zp-front [heading]="'Practice for ' + found.name + '.'">
             <p class="front-said">This opens {{ found.name }}’s sheets from {{ found.studio }} on this device.</p>
@@ -61,6 +83,8 @@ export class LinkPage {
   protected readonly shortest = shortestPassword;
   protected readonly link = signal<Link | undefined>(undefined);
   protected readonly attempt = new Attempt();
+  protected readonly digits = doorDigits;
+  protected code = '';
   protected name = '';
   protected password = '';
   // After the sign #, so that it is in no server's log.
@@ -76,9 +100,11 @@ export class LinkPage {
   protected take(): void {
     const { purpose } = this.link() as Link;
     const name = purpose === 'invitation' ? { name: this.name } : {};
-    const password = purpose === 'student' ? {} : { password: this.password };
-    const to = purpose === 'student' ? '/mine' : '/today';
-    this.attempt.run(this.session.takeLink({ token: this.token, ...name, ...password }), () => void this.router.navigateByUrl(to));
+    const isFamily = purpose === 'student' || purpose === 'parent' || purpose === 'door';
+    const password = isFamily ? {} : { password: this.password };
+    const code = purpose === 'door' ? { code: this.code.trim() } : {};
+    const to = isFamily ? '/mine' : '/today';
+    this.attempt.run(this.session.takeLink({ token: this.token, ...name, ...password, ...code }), () => void this.router.navigateByUrl(to));
   }
 
   private look(): void {

@@ -32,13 +32,15 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
       </zp-sentence>
       <nav class="ways-out layer pb-0" aria-label="My pages">
         @if (!isStaff()) {
-          <a class="word" routerLink="/mine/logbook">My logbook</a>
+          <a class="word" routerLink="/mine/logbook">{{ isParent() ? 'What was practised' : 'My logbook' }}</a>
         }
-        <a class="word" routerLink="/charts">My chart</a>
-        <a class="word" routerLink="/changes/ear">Ear test</a>
-        <a class="word" routerLink="/changes/keys">Play on keys</a>
-        <a class="word" routerLink="/changes/hunt">Find the faults</a>
-        <a class="word" routerLink="/movements">Movements</a>
+        @if (!isParent()) {
+          <a class="word" routerLink="/charts">My chart</a>
+          <a class="word" routerLink="/changes/ear">Ear test</a>
+          <a class="word" routerLink="/changes/keys">Play on keys</a>
+          <a class="word" routerLink="/changes/hunt">Find the faults</a>
+          <a class="word" routerLink="/movements">Movements</a>
+        }
         <button type="button" class="word" (click)="leave()">Sign out</button>
       </nav>
       <main class="layer page-fill">
@@ -64,7 +66,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
             <ol class="rows">
               @for (line of sheet.lines; track line.id) {
                 <li>
-                  <a class="row-link" [routerLink]="['/c', line.code]">
+                  <a class="row-link" [routerLink]="isParent() ? null : ['/c', line.code]">
                     <span dir="auto">{{ titleOf(sheet, line) }}</span>
                     <small dir="auto">{{ watchOf(sheet, line) }}</small>
                     @if (sheet.isReview) {
@@ -105,7 +107,8 @@ export class MinePage {
   protected readonly paceText = paceText;
   private readonly state = inject(StudioState);
   protected readonly session = inject(SessionService);
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isParent = computed(() => this.session.role() === 'parent');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   protected readonly sheets = signal<readonly SheetDetail[] | undefined>(undefined);
   protected readonly fault = signal('');
 
@@ -153,7 +156,7 @@ export class MinePage {
 
   /** The teacher sees when a review was opened first; who practises notices nothing of it. */
   private noteOpened(sheets: readonly SheetDetail[]): void {
-    if (this.isStaff()) return;
+    if (this.session.role() !== 'student') return;
     for (const { id } of sheets.filter(({ isReview, openedAt }) => isReview && openedAt === null))
       this.reviews.opened(id).subscribe({ error: () => undefined });
   }

@@ -55,7 +55,7 @@ export class MovementConfirmComponent {
   private readonly notices = inject(NoticeService);
   protected readonly hand = inject(MovementInHand);
   protected readonly attempt = new Attempt();
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
 
   protected readonly kept = computed(() => this.book.keptFor(this.hand.chosen().id));
   protected readonly parts = computed(() => this.hand.chosen().parts.map((part) => capital(partText(this.hand.instrument(), part))));

@@ -83,7 +83,7 @@ export class MovementsPage implements OnDestroy {
   /** Which of the page's three things is in view. */
   protected readonly part = signal<PartName>('table');
   protected readonly paces = paces;
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   protected readonly ornamentsText = computed(() =>
     this.hand.instrument().family === 'whistle' || this.hand.instrument().family === 'irish-pipes'
       ? 'Cuts, taps, rolls and crans: which finger, on which note.'

@@ -195,7 +195,7 @@ export class OrnamentsComponent {
   private readonly session = inject(SessionService);
   private readonly notices = inject(NoticeService);
   protected readonly saving = new Attempt();
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   protected readonly capital = capital;
   readonly instrument = input.required<Instrument>();
 

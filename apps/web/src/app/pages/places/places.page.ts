@@ -88,7 +88,7 @@ export class PlacesPage implements OnDestroy {
   private readonly book = inject(MovementBook);
   private readonly notices = inject(NoticeService);
   protected readonly session = inject(SessionService);
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   private readonly find = viewChild<ElementRef<HTMLInputElement>>('find');
 
   private readonly tunes = signal<readonly TuneSummary[]>([]);

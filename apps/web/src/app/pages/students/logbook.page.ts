@@ -165,7 +165,7 @@ export class LogbookPage implements OnDestroy {
   protected readonly state = inject(StudioState);
   /** Whose it is; on a student's own tablet nobody else's. */
   readonly id = input<string>();
-  protected readonly isStaff = computed(() => this.session.role() !== 'student');
+  protected readonly isStaff = computed(() => !this.session.isFamily());
   protected readonly student = computed(() => this.id() ?? (this.isStaff() ? this.state.student()?.id : this.session.person()?.id) ?? '');
   protected readonly ratingTexts = ratingTexts;
   protected readonly count = count;

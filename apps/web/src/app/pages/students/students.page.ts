@@ -2,6 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
+import type { Observable } from 'rxjs';
 import { studentRoutes, type Student, type StudentLink, type Tablet } from '@zelpit/contract';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService, messageOf } from '../../kernel/api/api.service';
@@ -13,6 +14,9 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { StudentFormComponent } from './student-form.component';
 import { StudentTunesComponent } from './student-tunes.component';
+
+/** What a link is for. */
+type LinkKind = 'tablet' | 'parent' | 'door';
 
 /** Who learns here. */
 @Component({
@@ -57,7 +61,7 @@ import { StudentTunesComponent } from './student-tunes.component';
                 >
                   <span>{{ student.alias }}</span>
                   <small>
-                    {{ student === state.student() ? 'chosen now' : '' }}
+                    {{ student === state.student() ? 'chosen now' : '' }} {{ student.groups.join(', ') }}
                     {{ student.consent === null ? '' : (student === state.student() ? '· ' : '') + 'consent of ' + (student.consent.on | date: 'd MMM y') }}
                   </small>
                 </button>
@@ -80,11 +84,9 @@ import { StudentTunesComponent } from './student-tunes.component';
                   Tunes
                 </button>
                 <a class="word" [routerLink]="['/students', student.id, 'logbook']" [attr.aria-label]="'Logbook of ' + student.alias">Logbook</a>
-                <button type="button" class="word" [attr.aria-label]="'Link for the tablet of ' + student.alias" (click)="makeLink(student)">
-                  Tablet link
-                </button>
-                <zp-tip [about]="'the tablet link of ' + student.alias"
-                  >Makes a link that opens this student’s sheets on their tablet, once. If it is lost, make a new one.</zp-tip
+                <button type="button" class="word" [attr.aria-label]="'Links for ' + student.alias" (click)="makeLink(student, 'tablet')">Links</button>
+                <zp-tip [about]="'the links of ' + student.alias"
+                  >Makes a link that opens this student’s sheets on their tablet, once; a private one with a code; one for a parent.</zp-tip
                 >
                 <button type="button" class="word quiet-action" [attr.aria-label]="'Put away ' + student.alias" (click)="putAway(student)">Put away</button>
               </div>
@@ -97,10 +99,34 @@ import { StudentTunesComponent } from './student-tunes.component';
               @if (link(); as made) {
                 @if (made.of === student.id) {
                   <p class="mb-2" role="status">
-                    Open this address on {{ student.alias }}’s tablet. It shows only their own sheets. It works once, until {{ made.until | date: 'd MMMM' }}:
+                    @switch (made.kind) {
+                      @case ('parent') {
+                        For a parent: it shows what {{ student.alias }} was asked and what was done, and changes nothing. It works once, until
+                        {{ made.until | date: 'd MMMM' }}:
+                      }
+                      @case ('door') {
+                        {{ student.alias }}’s private link opens their own sheets again and again, with the code <b class="link-address">{{ made.code }}</b>.
+                        Hand the code over by itself. A private link from before has ended:
+                      }
+                      @default {
+                        Open this address on {{ student.alias }}’s tablet. It shows only their own sheets. It works once, until
+                        {{ made.until | date: 'd MMMM' }}:
+                      }
+                    }
                     <b class="link-address">{{ made.address }}</b>
                     <button type="button" class="word ms-2" (click)="copy(made.address)">Copy</button>
                     <button type="button" class="word ms-2" (click)="link.set(undefined)">Close</button>
+                  </p>
+                  <p class="mb-2 d-flex flex-wrap gap-3">
+                    <button type="button" class="word" [attr.aria-label]="'Private link with a code for ' + student.alias" (click)="makeLink(student, 'door')">
+                      Private link with a code
+                    </button>
+                    <button type="button" class="word" [attr.aria-label]="'End the private link of ' + student.alias" (click)="endDoor(student)">
+                      End the private link
+                    </button>
+                    <button type="button" class="word" [attr.aria-label]="'Link for a parent of ' + student.alias" (click)="makeLink(student, 'parent')">
+                      Link for a parent
+                    </button>
                   </p>
                   @for (tablet of tablets(); track tablet.id) {
                     <p class="mb-2">
@@ -135,7 +161,7 @@ export class StudentsPage implements OnDestroy {
   protected readonly open = signal('');
   /** Student whose tunes are shown. */
   protected readonly tunesOf = signal('');
-  protected readonly link = signal<(StudentLink & { readonly of: string }) | undefined>(undefined);
+  protected readonly link = signal<(StudentLink & { readonly of: string; readonly kind: LinkKind; readonly code: string }) | undefined>(undefined);
   /** Where the student whose link is shown is signed in. */
   protected readonly tablets = signal<readonly Tablet[]>([]);
   protected alias = '';
@@ -159,11 +185,26 @@ export class StudentsPage implements OnDestroy {
     );
   }
 
-  protected makeLink(student: Student): void {
-    this.state.linkFor(student).subscribe({
+  protected makeLink(student: Student, kind: LinkKind): void {
+    const { id } = student;
+    const made: Observable<StudentLink & { readonly code?: string }> =
+      kind === 'door'
+        ? this.api.call(studentRoutes.doorForStudent, { id })
+        : this.api.call(kind === 'parent' ? studentRoutes.linkForParent : studentRoutes.linkForStudent, { id });
+    made.subscribe({
       next: (link) => {
-        this.link.set({ ...link, of: student.id });
+        this.link.set({ ...link, kind, code: link.code ?? '', of: student.id });
         this.loadTablets(student);
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  protected endDoor({ id, alias }: Student): void {
+    this.api.call(studentRoutes.endDoor, { id }).subscribe({
+      next: () => {
+        this.link.set(undefined);
+        this.notices.done(`${alias}’s private link has ended.`);
       },
       error: (error: unknown) => this.notices.fault(error),
     });

@@ -105,7 +105,7 @@ export class StudioPage {
   protected readonly studios = signal<readonly OwnStudio[]>([]);
 
   constructor() {
-    if (this.session.role() === 'student') return;
+    if (this.session.isFamily()) return;
     this.api.call(accountRoutes.ownStudios, {}).subscribe({
       next: (studios) => this.studios.set(studios),
       error: (error: unknown) => this.notices.fault(error),

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { accountRoutes, invitationDays, type Invitation, type NewInvitation, type Teacher } from '@zelpit/contract';
+import { accountRoutes, invitationDays, memberRole, type Invitation, type MemberRole, type NewInvitation, type Teacher } from '@zelpit/contract';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
@@ -48,12 +48,15 @@ import { SessionService } from '../../kernel/session/session.service';
                   <button type="button" class="btn btn-solid btn-low" (click)="remove(teacher)">Remove {{ teacher.name }}</button>
                   <button type="button" class="word" (click)="confirming.set('')">Cancel</button>
                 } @else {
-                  <button type="button" class="word" [attr.aria-label]="roleText(teacher) + ': ' + teacher.name" (click)="changeRole(teacher)">
-                    {{ roleText(teacher) }}
-                  </button>
+                  @for (role of otherRoles(teacher); track role) {
+                    <button type="button" class="word" [attr.aria-label]="roleTexts[role] + ': ' + teacher.name" (click)="changeRole(teacher, role)">
+                      {{ roleTexts[role] }}
+                    </button>
+                  }
                   @if (teacher.role !== 'owner') {
                     <zp-tip [about]="'what ' + teacher.name + ' could do as an owner'"
-                      >An owner also invites and removes teachers, renames the studio, saves and restores backups, and sees who changed what.</zp-tip
+                      >An owner also invites and removes teachers, renames the studio, saves and restores backups, and sees who changed what. A substitute only
+                      reads the book and holds lessons.</zp-tip
                     >
                   }
                   <button type="button" class="word" [attr.aria-label]="'Remove ' + teacher.name" (click)="confirming.set(teacher.id)">Remove</button>
@@ -110,8 +113,12 @@ export class TeachersPage {
     this.load();
   }
 
-  protected roleText({ role }: Teacher): string {
-    return role === 'owner' ? 'Make a teacher' : 'Make an owner';
+  protected readonly roleTexts: Readonly<Record<MemberRole, string>> = {
+    ...{ owner: 'Make an owner', teacher: 'Make a teacher', substitute: 'Make a substitute' },
+  };
+
+  protected otherRoles({ role }: Teacher): readonly MemberRole[] {
+    return memberRole.options.filter((each) => each !== role);
   }
 
   protected invite(): void {
@@ -136,8 +143,8 @@ export class TeachersPage {
     });
   }
 
-  protected changeRole({ id, role }: Teacher): void {
-    this.attempt.run(this.api.call(accountRoutes.setTeacherRole, { id, body: { role: role === 'owner' ? 'teacher' : 'owner' } }), () => this.load());
+  protected changeRole({ id }: Teacher, role: MemberRole): void {
+    this.attempt.run(this.api.call(accountRoutes.setTeacherRole, { id, body: { role } }), () => this.load());
   }
 
   protected remove({ id, name }: Teacher): void {

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Instrument } from '@zelpit/core/fingering';
-import { studentRoutes, type HeldInstrument, type Student, type StudentInput, type StudentLink } from '@zelpit/contract';
+import { studentRoutes, type HeldInstrument, type Student, type StudentInput } from '@zelpit/contract';
 import { finalize, forkJoin, map, of, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../shelf/instrument-shelf.service';
@@ -55,7 +55,7 @@ export class StudioState {
     return this.handFor(choice) ?? this.firstOfStudent() ?? this.ofModel('practice-chanter');
   });
   /** True on a student's own tablet. */
-  readonly isOfStudent = computed(() => this.session.role() === 'student');
+  readonly isOfStudent = computed(() => this.session.isFamily());
   readonly instrument = computed(() => this.inHand().instrument);
   readonly instrumentText = computed(() => this.inHand().held?.name ?? nameOf(this.instrument()));
 
@@ -157,11 +157,6 @@ export class StudioState {
     return this.api
       .call(studentRoutes.saveStudent, { id, body: { ...input, version } })
       .pipe(tap((saved) => this.students.update((students) => students.map((each) => (each.id === saved.id ? saved : each)).sort(byAlias))));
-  }
-
-  /** A link that opens the student's own sheets on their tablet. */
-  linkFor(student: Student): Observable<StudentLink> {
-    return this.api.call(studentRoutes.linkForStudent, { id: student.id });
   }
 
   putAway(student: Student): Observable<undefined> {
