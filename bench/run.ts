@@ -15,6 +15,8 @@ import type { Figure } from './measure';
 import { movementFigures } from './movements.bench';
 import { playerFigures } from './players.bench';
 import { studioFigures } from './studios.bench';
+import { practiceFigures } from './practice.bench';
+import { clickFigures } from './click.bench';
 import { soundFigures } from './sound.bench';
 import { timingFigures } from './timing.bench';
 import { tuneFigures } from './tunes.bench';
@@ -37,6 +39,8 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'studios', measure: studioFigures, figures: /reads of|hostile texts|during it|another studio|backup of a studio/ },
   { name: 'tunes', measure: tuneFigures, figures: /^(corpus|generated|MusicXML|MIDI|1 000 tunes)/ },
   { name: 'arranging', measure: arrangingFigures, figures: /^form/ },
+  { name: 'practice', measure: practiceFigures, figures: /^practice:/ },
+  { name: 'click', measure: clickFigures, figures: /^click:/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
 const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];

@@ -22,7 +22,7 @@ async function visitor(viewport, colorScheme) {
     const get = async (path) => (await fetch(path)).json();
     const list = async (path) => (await get(path)).items;
     const tunes = await list('/api/tunes');
-    const [sheet] = await list('/api/sheets');
+    const sheet = (await list('/api/sheets')).find(({ title }) => title === 'Ten minutes for Pim');
     const { lines } = await get(`/api/sheets/${sheet.id}`);
     const idOf = (title) => tunes.find((tune) => tune.title === title).id;
     return {
@@ -54,9 +54,7 @@ try {
   const { page, places, open } = await visitor(desk, 'light');
   for (const [name, path] of [
     ['tune', `/tunes/${places.tune}`],
-    ['lines', `/tunes/${places.tune}/lines?ten=1`],
     ['sheet', `/sheets/${places.sheet}`],
-    ['instruments', '/instruments'],
   ]) {
     await open(path);
     await shoot(page, name);
@@ -90,6 +88,20 @@ try {
   }
   await page.getByText('3 of 5 clean').waitFor();
   await shoot(page, 'lesson');
+  await page.getByRole('button', { name: 'End and review' }).click();
+  await page.waitForURL('**/reviews/*');
+  await page.locator('.review-items > li').first().waitFor();
+  await page.waitForTimeout(still);
+  await shoot(page, 'review');
+  await page.keyboard.press('Control+Enter');
+  await page.getByText(/Sent at/).waitFor();
+  await page.keyboard.press('p');
+  await page.locator('svg.sheet-page').first().waitFor();
+  await page.waitForTimeout(2 * still);
+  await page
+    .locator('svg.sheet-page')
+    .first()
+    .screenshot({ path: join(folder, 'review-paper.png') });
   await open(`/tunes/${places.march}/bars/2-2`);
   await page.waitForTimeout(2 * still);
   await shoot(page, 'chunk');

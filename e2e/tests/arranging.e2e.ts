@@ -208,7 +208,9 @@ test.describe('playing along', () => {
     await expect(page.getByText('Voice 1 begins, voice 2 at bar 3 of the first', { exact: false })).toBeVisible();
     await expect(page.getByText('Saved with the tune.')).toBeVisible();
     await page.goto(page.url().replace(/about$/, 'along'));
+    const kept = page.waitForResponse((response) => response.request().method() === 'PUT' && response.url().includes('arrangement'));
     await choose(page, 'Voice', 'as a round, mine is voice 2');
+    await kept;
     await page.reload();
     await expect(page.getByRole('button', { name: 'Voice: as a round, mine is voice 2' })).toBeVisible();
     await page.goto(page.url().replace(/along$/, 'paper'));

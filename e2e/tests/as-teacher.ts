@@ -37,6 +37,9 @@ export async function signIn(page: Page, to = '/tunes'): Promise<void> {
   const { token, demo } = (await (await page.request.get('/api/session')).json()) as { token: string; demo: object };
   const signedIn = await page.request.post('/api/session', { data: demo, headers: { 'x-zelpit-token': token } });
   expect(signedIn.status()).toBe(200);
+  // Each test begins with nothing in hand.
+  const { token: own } = (await signedIn.json()) as { token: string };
+  await page.request.put('/api/in-hand', { data: { student: null, tune: null }, headers: { 'x-zelpit-token': own } });
   await page.goto(to);
 }
 

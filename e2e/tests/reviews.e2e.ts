@@ -15,6 +15,8 @@ async function reviewAfterLesson(page: Page): Promise<void> {
   await expect(page).toHaveURL(/lessons\/[^/]+$/);
   const now = page.getByRole('region', { name: 'Now' });
   await expect(now.getByRole('heading', { level: 2 }).first()).toContainText('D to E');
+  // The key carries the note that cuts in once the line is here.
+  await expect(page.getByRole('button', { name: /^\S+.* cuts in/ })).toBeVisible();
   for (const [key, tries] of [
     ['4', 1],
     ['4', 2],
@@ -135,7 +137,9 @@ test('at home a half is looped and counted, the music waits when asked, and what
   await page.keyboard.press(' ');
   await expect(status).toHaveText(/2 of 4/, { timeout: 20_000 });
   await page.keyboard.press('Escape');
+  const logged = page.waitForResponse((response) => response.url().endsWith('/api/attempts') && response.request().method() === 'POST');
   await page.keyboard.press('3');
+  await logged;
   await page.goto(`/c/${codes[3]}`);
   await page.getByRole('button', { name: 'Start' }).click();
   await expect(page.getByRole('timer')).toContainText('hold');

@@ -124,7 +124,7 @@ export async function startPostgres(stateFolder, { isThrowaway = false, port: wa
   let port = runningPort(binaries, folder);
   if (port === undefined) {
     port = await freePort(wanted);
-    const options = ['-h 127.0.0.1', `-p ${port}`, "-c unix_socket_directories=''", ...(isThrowaway ? ['-c fsync=off'] : [])].join(' ');
+    const options = ['-h 127.0.0.1', `-p ${port}`, "-c unix_socket_directories=''", '-c jit=off', ...(isThrowaway ? ['-c fsync=off'] : [])].join(' ');
     const started = pg(binaries, 'pg_ctl', ['start', '-w', '-t', '30', '-D', folder, '-l', join(folder, 'server.log'), '-o', options]);
     if (started.status !== 0)
       throw new Sentence(`The database did not start: ${started.stdout.trim()} ${started.stderr.trim()} Its log is ${join(folder, 'server.log')}.`);

@@ -147,6 +147,14 @@ export const accountRoutes = {
     body: studioOpenSchema,
     answers: { 204: null },
   }),
+  keepInHand: route({
+    method: 'put',
+    path: '/in-hand',
+    summary: 'Keep which student and which tune is in hand, for the next visit and other devices; what is not named stays',
+    who: holders,
+    body: z.strictObject({ student: idSchema.nullable().optional(), tune: idSchema.nullable().optional() }),
+    answers: { 204: null },
+  }),
   renameStudio: route({ method: 'put', path: '/studio', summary: 'Rename the studio', who: owner, body: studioChangeSchema, answers: { 200: studioSchema } }),
   teachers: route({ method: 'get', path: '/teachers', summary: 'Who teaches here', who: staff, answers: { 200: z.array(teacherSchema) } }),
   setTeacherRole: route({

@@ -78,6 +78,37 @@ export const archiveAttemptSchema = z.strictObject({
   corrections: z.array(attemptCorrectionInputSchema.extend({ who: z.string().max(200), at: momentSchema })).max(1000),
 });
 
+const moment = z.number();
+const tempoOrNone = z.number().nullable();
+/** A logbook: what the log says, worked out. Moments are in ms. */
+export const logbookSchema = z.object({
+  items: z.array(
+    z.object({
+      ...{ item: z.string(), title: z.string(), kind: z.string(), tries: z.number().int(), clean: z.number().int() },
+      /** Fastest clean tempo in beats a minute; absent where none was judged so. */
+      best: z.number().optional(),
+      isOwnEar: z.boolean(),
+      weeks: z.array(z.object({ week: moment, best: z.number() })),
+      lastAt: moment,
+      isStale: z.boolean(),
+      /** Of the judged tries of the last three weeks. */
+      recent: z.object({ judged: z.number().int(), clean: z.number().int() }),
+    }),
+  ),
+  days: z.array(z.object({ day: moment, minutes: z.number().int() })),
+  ladders: z.array(z.object({ title: z.string(), at: moment, start: z.number(), ceiling: z.number(), score: tempoOrNone, slip: tempoOrNone })),
+});
+
+export const logbookQuerySchema = z.object({
+  /** Whose; a student's and a parent's is always their own. */
+  student: idSchema.optional(),
+  /** Only what began at this moment or later. */
+  since: momentSchema.optional(),
+  days: z.coerce.number().int().min(1).max(400).default(28),
+  /** By how much the clock of who reads is ahead of UTC, in minutes. */
+  offset: z.coerce.number().int().min(-900).max(900).default(0),
+});
+
 /** What was practised, when, and how it went. */
 export const attemptRoutes = {
   attempts: route({
@@ -87,6 +118,14 @@ export const attemptRoutes = {
     who: readers,
     query: attemptQuerySchema,
     answers: { 200: pageOf(attemptSchema) },
+  }),
+  logbook: route({
+    method: 'get',
+    path: '/logbook',
+    summary: 'What the log of one student says: fastest clean tempos by week, minutes by day, climbs, what is how often clean',
+    who: readers,
+    query: logbookQuerySchema,
+    answers: { 200: logbookSchema },
   }),
   addAttempt: route({
     method: 'post',

@@ -25,6 +25,10 @@ export type PasswordChange = z.infer<typeof passwordChangeSchema>;
 
 export const roleSchema = z.enum(['owner', 'teacher', 'substitute', 'student', 'parent']);
 
+/** What somebody who teaches had in hand last, on whatever device: a student and a tune by their ids. */
+export const inHandSchema = z.object({ student: z.string().nullable(), tune: z.string().nullable() });
+export type InHand = z.infer<typeof inHandSchema>;
+
 /** Who sits here. `token` goes back in the header `x-zelpit-token` with every write. */
 export const sessionSchema = z.object({
   token: z.string(),
@@ -41,6 +45,8 @@ export const sessionSchema = z.object({
       role: roleSchema,
       person: z.object({ id: z.string(), name: z.string() }),
       studio: z.object({ id: z.string(), name: z.string() }),
+      /** Null for a student and a parent. */
+      inHand: inHandSchema.nullable(),
     })
     .nullable(),
 });

@@ -20,6 +20,9 @@ export class MembershipEntity {
   @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid', name: 'account_id' }) accountId: string;
   @Column({ type: 'text' }) role: MemberRole;
+  /** The student and the tune that they had in hand last. */
+  @Column({ type: 'uuid', name: 'in_hand_student', nullable: true }) inHandStudent: string | null;
+  @Column({ type: 'uuid', name: 'in_hand_tune', nullable: true }) inHandTune: string | null;
 }
 
 /** An invitation, a new password, a student's tablet: used once, then no more. Of the token only its hash is kept. */

@@ -1,4 +1,4 @@
-import type { MemberRole, Teacher } from '@zelpit/contract';
+import type { InHand, MemberRole, Teacher } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
 import type { Visitor } from '../http/endpoints';
@@ -67,6 +67,26 @@ export class AccountRepository {
   /** Inside the studio. */
   async studioName(studioId: string): Promise<string> {
     return (await this.database.of(StudioEntity).findOneByOrFail({ id: studioId })).name;
+  }
+
+  /** What somebody had in hand last in the studio in hand. */
+  async inHandOf(studioId: string, accountId: string): Promise<InHand> {
+    const [row] = await this.database.query<InHand>(
+      'SELECT in_hand_student AS student, in_hand_tune AS tune FROM membership WHERE studio_id = $1 AND account_id = $2',
+      [studioId, accountId],
+    );
+    return row ?? { student: null, tune: null };
+  }
+
+  /** Keeps what is named and is there; nothing else changes. */
+  async keepInHand(studioId: string, accountId: string, { student, tune }: Partial<InHand>): Promise<void> {
+    const there = (table: string, at: string): string => `(SELECT id FROM ${table} WHERE studio_id = $1 AND id = ${at}::uuid AND deleted_at IS NULL)`;
+    await this.database.query(
+      `UPDATE membership SET in_hand_student = CASE WHEN $3 THEN ${there('student', '$4')} ELSE in_hand_student END,
+         in_hand_tune = CASE WHEN $5 THEN ${there('tune', '$6')} ELSE in_hand_tune END
+       WHERE studio_id = $1 AND account_id = $2`,
+      [studioId, accountId, student !== undefined, student ?? null, tune !== undefined, tune ?? null],
+    );
   }
 
   async hasDemoStudio(): Promise<boolean> {

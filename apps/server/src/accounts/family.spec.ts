@@ -63,6 +63,7 @@ describe('a parent', () => {
       'GET /attempts',
       'GET /fingerings',
       'GET /instruments',
+      'GET /logbook',
       'GET /models',
       'GET /models/{id}',
       'GET /movement-choices',
@@ -123,11 +124,33 @@ describe('a substitute', () => {
       'POST /lessons/{id}/begin',
       'POST /lessons/{id}/end',
       'POST /trials',
+      'PUT /in-hand',
       'PUT /lessons/{id}',
     ]);
     for (const name of ['GET /archive', 'GET /put-away', 'GET /invitations']) expect(may).not.toContain(name);
     const answer = await ben.post('/api/reviews', { studentId: pim, lessonId: null, on: '2026-12-01' });
     expect([answer.status, (answer.body as { detail: string }).detail]).toEqual([403, expect.stringMatching(/^A substitute reads and holds lessons/)]);
+  });
+});
+
+describe('what is in hand', () => {
+  const inHand = async (visitor: Visitor) => ((await visitor.get('/api/session').expect(200)).body as Session).signedIn?.inHand;
+
+  it('is the same on another device, and nothing that is gone or somebody else’s', async () => {
+    const [desk, tablet] = [await visit(server.app, 'ada@studio.example'), await visit(server.app, 'ada@studio.example')];
+    await desk.put('/api/in-hand', { student: pim }).expect(204);
+    expect(await inHand(tablet)).toEqual({ student: pim, tune: null });
+    await tablet.put('/api/in-hand', { tune: nobody }).expect(204);
+    expect(await inHand(desk)).toEqual({ student: pim, tune: null });
+    await addStudio(server.dataSource, 'eve@studio.example');
+    const eve = await visit(server.app, 'eve@studio.example');
+    await eve.put('/api/in-hand', { student: pim }).expect(204);
+    expect(await inHand(eve)).toEqual({ student: null, tune: null });
+    const { id } = (await ada.post('/api/students', { alias: 'Gone' }).expect(201)).body as { id: string };
+    await desk.put('/api/in-hand', { student: id }).expect(204);
+    await ada.remove(`/api/students/${id}`).expect(204);
+    await ada.remove(`/api/put-away/students/${id}`).expect(204);
+    expect(await inHand(desk)).toEqual({ student: null, tune: null });
   });
 });
 

@@ -14,6 +14,11 @@ export function serveOwnStudios(endpoints: Endpoints, accounts: AccountRepositor
     ),
   );
 
+  endpoints.serve(accountRoutes.keepInHand, async ({ visitor, body }) => {
+    await accounts.keepInHand(visitor.studioId, teacherIdOf(visitor), body);
+    return respond(204, undefined);
+  });
+
   endpoints.serve(accountRoutes.openStudio, async ({ request, visitor, body: { id } }) => {
     const teacherId = teacherIdOf(visitor);
     if (!(await accounts.studiosOf(teacherId)).some((studio) => studio.id === id)) throw notFound('studio');

@@ -1,6 +1,7 @@
-import type { Session } from '@zelpit/contract';
+import type { InHand, Session } from '@zelpit/contract';
 import type { Request } from 'express';
 import { demoSignIn } from '../demo/demo-studio.data';
+import type { Database } from '../database/database';
 import type { Visitor } from '../http/endpoints';
 import type { AccountRepository } from './account.repository';
 import type { Sessions } from './session';
@@ -14,7 +15,9 @@ export interface SessionSettings {
 /** What a browser is told about who sits in front of it. */
 export type AnswerSession = (request: Request, visitor: Visitor | undefined) => Promise<Session>;
 
-export function sessionAnswers(accounts: AccountRepository, sessions: Sessions, { isDemo, hasOutbox }: SessionSettings): AnswerSession {
+export function sessionAnswers(database: Database, accounts: AccountRepository, sessions: Sessions, { isDemo, hasOutbox }: SessionSettings): AnswerSession {
+  const inHandOf = async ({ studioId, teacherId }: Visitor): Promise<InHand | null> =>
+    teacherId === undefined ? null : database.inStudio(studioId, () => accounts.inHandOf(studioId, teacherId));
   return async (request, visitor) => {
     const isNew = !(await accounts.hasAnyStudio());
     return {
@@ -30,6 +33,7 @@ export function sessionAnswers(accounts: AccountRepository, sessions: Sessions, 
               role: visitor.role,
               person: { id: visitor.teacherId ?? visitor.studentId ?? '', name: visitor.name },
               studio: { id: visitor.studioId, name: visitor.studioName },
+              inHand: await inHandOf(visitor),
             },
     };
   };

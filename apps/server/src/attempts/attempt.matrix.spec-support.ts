@@ -9,6 +9,7 @@ export const matrix: ThingMatrix = {
   make: async (owner, before) => ({ attempt: await made(owner, '/api/attempts', newAttempt(before)) }),
   entries: {
     'GET /api/attempts': { path: ({ student }) => `/api/attempts?student=${student}`, expected: [401, 200, 200, 200, 200] },
+    'GET /api/logbook': { path: ({ student }) => `/api/logbook?student=${student}`, expected: [401, 404, 200, 200, 200] },
     'POST /api/attempts': { body: newAttempt, expected: [401, 404, 201, 201, 201] },
     'POST /api/attempts/{id}/correction': {
       path: ({ attempt }) => `/api/attempts/${attempt}/correction`,

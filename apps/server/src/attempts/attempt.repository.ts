@@ -1,4 +1,5 @@
 import type { Attempt, AttemptInput, AttemptRating, Page, PageQuery } from '@zelpit/contract';
+import { loggedOf, type KeptAttempt, type LoggedAttempt } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/database';
 import { cursorOf, cutPage, readCursor } from '../http/cursor';
@@ -46,6 +47,21 @@ export class AttemptRepository {
       [studioId, at ?? null, id ?? null, student ?? null, item ?? null, since ?? null, limit + 1, lesson ?? null, title ?? null],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.exact, row.id), shown);
+  }
+
+  /** All of one student since a moment, as far as a logbook reads it; its corrections come in one look. */
+  async logged(studioId: string, student: string, since: string | undefined): Promise<LoggedAttempt[]> {
+    const rows = await this.database.query<Omit<KeptAttempt, 'at' | 'correction'> & { readonly at: Date; readonly corrected: AttemptRating | null }>(
+      `SELECT a.kind, a.title, a.at, a.seconds, a.tempo, a.rating, a.by, a.ladder, c.rating AS corrected
+       FROM attempt a LEFT JOIN (
+         SELECT DISTINCT ON (attempt_id) attempt_id, rating FROM attempt_correction WHERE studio_id = $1 AND student_id = $2 ORDER BY attempt_id, created_at DESC
+       ) c ON c.attempt_id = a.id
+       WHERE a.studio_id = $1 AND a.student_id = $2 ${since === undefined ? '' : 'AND a.at >= $3::timestamptz'}
+       ORDER BY a.at DESC, a.id DESC`,
+      // A moment that is known when it is planned leaves the years before it out.
+      since === undefined ? [studioId, student] : [studioId, student, since],
+    );
+    return rows.map(({ at, corrected, ...row }) => loggedOf({ ...row, at: at.toISOString(), correction: corrected === null ? null : { rating: corrected } }));
   }
 
   async get(studioId: string, id: string): Promise<Attempt | undefined> {

@@ -1,4 +1,5 @@
 import { attemptRoutes } from '@zelpit/contract';
+import { logbookOf } from '@zelpit/core';
 import { idOf, respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { ModelRepository } from '../models/model.repository';
@@ -23,6 +24,14 @@ export function serveAttempts(endpoints: Endpoints, { database }: ThingParts): v
     if (studentId === undefined) return respond(200, await attempts.list(studioId, query));
     if (query.student !== undefined && query.student !== studentId) return respond(200, { items: [], next: null });
     return respond(200, await attempts.list(studioId, { ...query, student: studentId }));
+  });
+
+  endpoints.serve(attemptRoutes.logbook, async ({ visitor: { studioId, studentId }, query: { student, since, days, offset } }) => {
+    const whose = studentId ?? student;
+    // Somebody else's is not there for a student, nor is nobody's for a teacher.
+    if (whose === undefined || (student !== undefined && student !== whose) || !(await students.has(studioId, whose))) throw notFound('student');
+    const { items, ...rest } = logbookOf(await attempts.logged(studioId, whose, since), Date.now(), days, offset);
+    return respond(200, { items: items.map(({ weeks, ...item }) => ({ ...item, weeks: [...weeks] })), days: [...rest.days], ladders: [...rest.ladders] });
   });
 
   endpoints.serve(attemptRoutes.addAttempt, async ({ visitor: { studioId, studentId: own }, body }) => {

@@ -71,7 +71,14 @@ describe('in a studio of 10 000 students beside another', () => {
       ...['sheets', 'instruments', 'trials', 'attempts'].map((name) => `/api/${name}?student=${student}`),
       ...['students?find=ent 00', 'tunes?find=une 04', 'sheets?find=eet 19', 'audit?find=eet 19', 'tunes?rhythm=reel'].map((name) => `/api/${name}`),
     ];
-    const paths = [...(await Promise.all(lists.map(pagesOf))).flat(), `/api/sheets/${sheets[0].id}`, '/api/teachers', '/api/invitations'];
+    const paths = [
+      ...(await Promise.all(lists.map(pagesOf))).flat(),
+      `/api/sheets/${sheets[0].id}`,
+      '/api/teachers',
+      '/api/invitations',
+      `/api/logbook?student=${student}`,
+      '/api/lessons',
+    ];
     expect(paths.length).toBeGreaterThan(24);
     const scans: string[] = [];
     for (const path of paths) scans.push(...(await scansFor(path)));

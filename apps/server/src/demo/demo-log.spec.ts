@@ -19,7 +19,7 @@ describe('the made-up log of the demo', () => {
   it('shows somebody learning: every item that was practised long enough is faster at its end', () => {
     const [pim] = demoLearners;
     const attempts = demoLog(pim, now, 1).map(({ title, at, seconds, tempo, rating, ladder }) => ({
-      ...{ item: title, title, at: Date.parse(at), seconds, tempo, rating, by: 'student' as const },
+      ...{ item: title, title, kind: 'line', at: Date.parse(at), seconds, tempo, rating, by: 'student' as const },
       cleanTempos: ladder?.rungs.flatMap((rung) => (rung.rating === 'clean' ? [rung.tempo] : [])) ?? [],
     }));
     const { items } = logbookOf(attempts, now);

@@ -21,6 +21,7 @@ import { AttemptEntity } from '../attempts/attempt.entity';
 import { Database } from '../database/database';
 import { LessonRepository } from '../lessons/lesson.repository';
 import { SheetRepository } from '../sheets/sheet.repository';
+import { TrialEntity } from '../trials/trial.entity';
 import { StudentRepository } from '../students/student.repository';
 import { keptTuneOf } from '../tunes/kept-tune';
 import { TuneRepository } from '../tunes/tune.repository';
@@ -101,6 +102,7 @@ async function fillStudio(database: Database, studioId: string, teacherId: strin
   await fillInstruments(database, { studioId, teacherId, students: added });
   await fillMovements(database, studioId);
   await fillLog(database, studioId, added);
+  await fillEars(database, studioId, added);
   await fillLessons(database, studioId, added);
 }
 
@@ -158,6 +160,21 @@ async function fillLog(database: Database, studioId: string, students: readonly 
     }));
   });
   await insertAll(database, AttemptEntity, rows);
+}
+
+/** An ear test of each student's first change every sixth week: what is just heard gets shorter, more slowly each time. */
+async function fillEars(database: Database, studioId: string, students: readonly Student[]): Promise<void> {
+  const rows = demoLearners.flatMap(({ alias, model, items, diligence }) => {
+    const studentId = students.find((each) => each.alias === alias)?.id;
+    const pair = items.find((each) => each.pair !== undefined)?.pair;
+    if (studentId === undefined || pair === undefined) return [];
+    return [24, 18, 12, 6, 1].map((weeksAgo, test) => {
+      const thresholdMs = Math.round(18 + 60 * Math.exp(-test * diligence));
+      const result = { kind: 'ear' as const, from: pair[0], to: pair[1], thresholdMs, lowMs: thresholdMs - 6, highMs: thresholdMs + 6, right: 30, asked: 40 };
+      return { studioId, id: randomUUID() as string, studentId, model, kind: result.kind, result, createdAt: new Date(Date.now() - weeksAgo * 7 * dayMs) };
+    });
+  });
+  await insertAll(database, TrialEntity, rows);
 }
 
 async function fillMovements(database: Database, studioId: string): Promise<void> {

@@ -14,6 +14,10 @@ const withStudent = 'JOIN student ON student.studio_id = lesson.studio_id AND st
 
 const shown = ({ begunAt, endedAt, ...row }: Row): Lesson => ({ ...row, begunAt: begunAt?.toISOString() ?? null, endedAt: endedAt?.toISOString() ?? null });
 
+const dayMs = 86_400_000;
+const daysOf = (from: string, to: string): string[] =>
+  Array.from({ length: (Date.parse(to) - Date.parse(from)) / dayMs + 1 }, (_, index) => new Date(Date.parse(from) + index * dayMs).toISOString().slice(0, 10));
+
 /** Lessons of a studio. */
 export class LessonRepository {
   constructor(private readonly database: Database) {}
@@ -24,14 +28,13 @@ export class LessonRepository {
       `SELECT ${columns} FROM lesson ${withStudent}
        WHERE lesson.studio_id = $1 AND lesson.repeats = 'once' AND lesson.day BETWEEN $2::date AND $3::date AND ($4::uuid IS NULL OR lesson.student_id = $4)
        UNION ALL
-       SELECT ${columns.replace('to_char(lesson.day,', 'to_char(each.day,')} FROM lesson ${withStudent}
-       CROSS JOIN LATERAL (
-         SELECT day::date FROM generate_series(lesson.day + 7 * greatest(0, ceil(($2::date - lesson.day) / 7.0)::int), least($3::date, coalesce(lesson.until, $3::date)), interval '7 days') day
-       ) each
+       SELECT ${columns.replace('to_char(lesson.day,', 'to_char(each.day,')} FROM unnest($5::date[]) AS each(day)
+       JOIN lesson ON lesson.day <= each.day AND (lesson.until IS NULL OR each.day <= lesson.until) AND (each.day - lesson.day) % 7 = 0 ${withStudent}
        WHERE lesson.studio_id = $1 AND lesson.repeats = 'weekly' AND ($4::uuid IS NULL OR lesson.student_id = $4)
          AND NOT EXISTS (SELECT 1 FROM lesson held WHERE held.studio_id = $1 AND held.weekly_id = lesson.id AND held.day = each.day)
        ORDER BY 5, 6, 3`,
-      [studioId, from, to, student ?? null],
+      // How many days there are is known when the query is planned.
+      [studioId, from, to, student ?? null, daysOf(from, to)],
     );
     return rows.map(shown);
   }

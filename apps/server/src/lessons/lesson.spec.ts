@@ -88,6 +88,28 @@ describe('lessons', () => {
     await ada.get('/api/lessons?from=2026-02-01&to=2026-01-01').expect(400);
   });
 
+  it('that are taken out while they are held elsewhere leave what was judged in the log, and say that they are gone', async () => {
+    const single = await add({ repeats: 'once' });
+    const held = await begin(single.id, '2026-12-01');
+    const tried = {
+      ...{ studentId: pim, itemId: null, lessonId: held.id, title: 'C to E', kind: 'line', model: 'practice-chanter', tempo: 60, count: 1, rating: 'clean' },
+      ...{ ladder: null, seconds: 0, device: 'desk', note: '', at: new Date().toISOString() },
+    };
+    await ada.post('/api/attempts', tried).expect(201);
+    await ada.remove(`/api/lessons/${held.id}`).expect(204);
+    // The other device has not noticed: what is played is kept all the same.
+    await ada.post('/api/attempts', { ...tried, rating: 'nearly' }).expect(201);
+    expect((await ada.get(`/api/attempts?lesson=${held.id}`).expect(200)).body).toMatchObject({ items: [{ rating: 'nearly' }, { rating: 'clean' }] });
+    const { on, time, minutes, repeats, until, note, version, plan } = held;
+    for (const answer of [
+      await ada.post(`/api/lessons/${held.id}/end`),
+      await ada.put(`/api/lessons/${held.id}`, { on, time, minutes, repeats, until, note, version, plan }),
+      await ada.post('/api/reviews', { studentId: pim, lessonId: held.id, on: '2026-12-01' }),
+    ])
+      expect([answer.status, (answer.body as { detail: string }).detail]).toEqual([404, expect.stringMatching(/lesson/)]);
+    await ada.post('/api/reviews', { studentId: pim, lessonId: null, on: '2026-12-01' }).expect(201);
+  });
+
   it('go with their student', async () => {
     const { id } = (await ada.post('/api/students', { alias: 'Gone' }).expect(201)).body as { id: string };
     await add({ studentId: id });

@@ -98,7 +98,7 @@ function assemble(
   const audit = new AuditRepository(database);
   const parts = { database, keptAnswers: new KeptAnswers(database, sealer), audit, visitorOf: visitorOf(accounts), jsonLimit, fileLimit };
   const endpoints = new Endpoints(parts);
-  const answer = sessionAnswers(accounts, sessions, config);
+  const answer = sessionAnswers(database, accounts, sessions, config);
   const account = {
     database,
     accounts,

@@ -5,7 +5,6 @@ import {
   excerptOf,
   hardestPair,
   itemName,
-  loggedOf,
   readTune,
   reviewItemTitle,
   type Instrument,
@@ -53,7 +52,7 @@ export async function factsForReview(database: Database, studioId: string, { stu
   const instrument = await models.known(studioId, model);
   const now = Date.now();
   const since = new Date(now - logDays * dayMs).toISOString();
-  const log = (await attempts.list(studioId, { limit: mostAttempts, student: student.id, since })).items;
+  const log = await attempts.logged(studioId, student.id, since);
   const inLesson = lesson === undefined ? [] : (await attempts.list(studioId, { limit: mostAttempts, lesson: lesson.id })).items;
   const set = (before?.lines ?? []).map((line) => ({ item: nameOf(instrument, line), content: contentOf(line) }));
   const known = held?.knownNotes ?? [];
@@ -62,7 +61,7 @@ export async function factsForReview(database: Database, studioId: string, { stu
     standing: await sheets.lastPriority(studioId, student.id),
     planned: (lesson?.plan ?? []).map(({ kind, title }) => ({ item: itemName({ kind, title }), title })),
     lesson: inLesson.filter(({ correction }) => correction?.note !== takenBack).map(tryOf),
-    log: log.map(loggedOf),
+    log,
     ...(await tunesFor(database, studioId, instrument, before, known)),
   };
   return { facts, model };

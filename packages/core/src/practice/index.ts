@@ -12,5 +12,5 @@ export {
   type RungRating,
 } from './ladder';
 export { attemptsCsv, type CsvAttempt } from './attempts-csv';
-export { logbookOf, logbookText, type LogbookItem, type LogbookOf, type LoggedAttempt } from './logbook';
+export { logbookOf, logbookText, type LogbookItem, type LogbookLadder, type LogbookOf, type LoggedAttempt } from './logbook';
 export { itemName, loggedOf, longestTitle, type KeptAttempt } from './logged';

@@ -3,7 +3,7 @@ import { logbookOf, logbookText, type LoggedAttempt } from './logbook';
 const at = (text: string): number => Date.parse(`${text}Z`);
 const now = at('2026-12-01T18:00');
 const attempt = (when: string, change: Partial<LoggedAttempt> = {}): LoggedAttempt => ({
-  ...{ item: 'l1', title: 'B to E', at: at(when), seconds: 120, tempo: 60, rating: 'clean', by: 'student', cleanTempos: [] },
+  ...{ item: 'l1', title: 'B to E', kind: 'line', at: at(when), seconds: 120, tempo: 60, rating: 'clean', by: 'student', cleanTempos: [] },
   ...change,
 });
 

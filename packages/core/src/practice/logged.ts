@@ -10,7 +10,7 @@ export interface KeptAttempt {
   readonly tempo: number | null;
   readonly rating: LoggedAttempt['rating'];
   readonly by: LoggedAttempt['by'];
-  readonly ladder: { readonly rungs: readonly { readonly tempo: number; readonly rating: string }[] } | null;
+  readonly ladder: { readonly start: number; readonly ceiling: number; readonly rungs: readonly { readonly tempo: number; readonly rating: string }[] } | null;
   readonly correction: { readonly rating: LoggedAttempt['rating'] } | null;
 }
 
@@ -24,10 +24,13 @@ export const itemName = ({ kind, title }: { readonly kind: string; readonly titl
 export function loggedOf({ kind, title, at, seconds, tempo, rating, by, ladder, correction }: KeptAttempt): LoggedAttempt {
   const cleanTempos = (ladder?.rungs ?? []).flatMap((rung) => (rung.rating === 'clean' ? [rung.tempo] : []));
   return {
-    ...{ item: itemName({ kind, title }), title, at: Date.parse(at), seconds, tempo },
+    ...{ item: itemName({ kind, title }), title, kind, at: Date.parse(at), seconds, tempo },
     rating: correction?.rating ?? rating,
     // What a teacher judged otherwise, a teacher judged.
     by: correction === null ? by : 'teacher',
     cleanTempos: correction === null || correction.rating === 'clean' ? cleanTempos : [],
+    ...(ladder !== null && {
+      climb: { start: ladder.start, ceiling: ladder.ceiling, slip: ladder.rungs.find((rung) => rung.rating === 'slip')?.tempo ?? null },
+    }),
   };
 }

@@ -100,6 +100,7 @@ describe('a proposed review', () => {
   it('has bars of the tune, a known tune and the speed game last, in that order', () => {
     const log = tries(bToE, 3, 'clean', '', 72).map((each, index) => ({
       ...each,
+      kind: 'line',
       at: Date.parse('2026-11-30') + index,
       seconds: 60,
       by: 'student' as const,

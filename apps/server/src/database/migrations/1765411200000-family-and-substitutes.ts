@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Substitutes among those who teach; links for parents, and private ones with a code. */
+/** Substitutes among those who teach, and what each had in hand; links for parents, and private ones with a code. */
 export class FamilyAndSubstitutes1765411200000 implements MigrationInterface {
   readonly name = 'FamilyAndSubstitutes1765411200000';
 
@@ -11,6 +11,13 @@ export class FamilyAndSubstitutes1765411200000 implements MigrationInterface {
     await runner.query(
       "ALTER TABLE one_time_link ADD CONSTRAINT one_time_link_purpose_check CHECK (purpose IN ('invitation', 'reset', 'student', 'parent', 'door'))",
     );
+    await runner.query(`ALTER TABLE membership
+      ADD COLUMN in_hand_student uuid,
+      ADD COLUMN in_hand_tune uuid,
+      ADD FOREIGN KEY (studio_id, in_hand_student) REFERENCES student (studio_id, id) ON DELETE SET NULL (in_hand_student),
+      ADD FOREIGN KEY (studio_id, in_hand_tune) REFERENCES tune (studio_id, id) ON DELETE SET NULL (in_hand_tune)`);
+    await runner.query('CREATE INDEX membership_in_hand_student ON membership (studio_id, in_hand_student)');
+    await runner.query('CREATE INDEX membership_in_hand_tune ON membership (studio_id, in_hand_tune)');
     await runner.query('ALTER TABLE one_time_link ADD COLUMN code_hash text');
     await runner.query("CREATE UNIQUE INDEX one_time_link_door ON one_time_link (studio_id, student_id) WHERE purpose = 'door'");
   }
@@ -18,6 +25,7 @@ export class FamilyAndSubstitutes1765411200000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await runner.query("DELETE FROM one_time_link WHERE purpose IN ('parent', 'door')");
     await runner.query("UPDATE membership SET role = 'teacher' WHERE role = 'substitute'");
+    await runner.query('ALTER TABLE membership DROP COLUMN in_hand_student, DROP COLUMN in_hand_tune');
     await runner.query('ALTER TABLE one_time_link DROP COLUMN code_hash');
     await runner.query('ALTER TABLE one_time_link DROP CONSTRAINT one_time_link_purpose_check');
     await runner.query("ALTER TABLE one_time_link ADD CONSTRAINT one_time_link_purpose_check CHECK (purpose IN ('invitation', 'reset', 'student'))");

@@ -233,6 +233,7 @@ export const keyTable = {
     before: { keys: ['PageUp', 'ArrowUp'], cap: 'Page Up', label: 'The one before', means: 'before' },
     slower,
     faster,
+    onward: { keys: ['n'], cap: 'N', label: 'Next of the plan, where a pedal judges' },
     word: { keys: ['w'], cap: 'W', label: 'A word about it' },
     back: { keys: ['Backspace'], cap: 'Backspace', label: 'Take the last try back' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Back to the day; the lesson goes on', means: 'leave' },

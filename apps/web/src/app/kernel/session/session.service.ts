@@ -1,5 +1,15 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { accountRoutes, sessionRoutes, type Link, type LinkUse, type PasswordChange, type Session, type SignIn, type StudioCreate } from '@zelpit/contract';
+import {
+  accountRoutes,
+  sessionRoutes,
+  type InHand,
+  type Link,
+  type LinkUse,
+  type PasswordChange,
+  type Session,
+  type SignIn,
+  type StudioCreate,
+} from '@zelpit/contract';
 import { firstValueFrom, map, shareReplay, tap, type Observable } from 'rxjs';
 import { ApiService } from '../api/api.service';
 import { SessionToken } from './session-token';
@@ -20,6 +30,7 @@ export class SessionService {
     const signedIn = this.signedIn();
     return signedIn === undefined ? undefined : `${signedIn.person.id} ${signedIn.studio.id}`;
   });
+  readonly inHand = computed(() => this.signedIn()?.inHand ?? undefined);
   readonly role = computed(() => this.signedIn()?.role);
   /** A student or a parent: they see their own pages only. */
   readonly isFamily = computed(() => this.role() === 'student' || this.role() === 'parent');
@@ -80,6 +91,16 @@ export class SessionService {
   /** Opens another studio that this person teaches in. */
   openStudio(id: string): Observable<void> {
     return this.api.call(accountRoutes.openStudio, { body: { id } });
+  }
+
+  /** Keeps what is in hand for the next visit and other devices; without the server it stays here. */
+  keepInHand(change: Partial<InHand>): void {
+    const session = this.current();
+    const before = session?.signedIn?.inHand ?? null;
+    if (session?.signedIn == null || before === null) return;
+    if (Object.entries(change).every(([key, value]) => before[key as keyof InHand] === value)) return;
+    this.current.set({ ...session, signedIn: { ...session.signedIn, inHand: { ...before, ...change } } });
+    this.api.call(accountRoutes.keepInHand, { body: change }).subscribe({ error: () => undefined });
   }
 
   /** Forgets the session after the server said that it has ended. */

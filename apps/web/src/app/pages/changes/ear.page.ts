@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { changeBetween } from '@zelpit/core/change';
 import { noteOf, type NoteId } from '@zelpit/core/fingering';
 import { blindPair, EarStaircase, mostMinutes, type EarThreshold } from '@zelpit/core/hearing';
+import { WideComponent } from '../../kernel/wide/wide.component';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { KeyService } from '../../kernel/keys/key.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -21,7 +22,7 @@ const listed = 8;
 /** Blind test of one change: which of two was crossed? The fault grows shorter until the ear just tells it. */
 @Component({
   selector: 'zp-ear',
-  imports: [TipComponent, SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink],
+  imports: [TipComponent, SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink, WideComponent],
   template: `
     <div class="page">
       <zp-sentence>
@@ -76,32 +77,34 @@ const listed = 8;
         @if (earlier().length === 0) {
           <p>No ear test yet. The first one takes about three minutes.</p>
         } @else {
-          <table class="risk-table">
-            <thead>
-              <tr class="second">
-                <th scope="col">Change</th>
-                <th scope="col">
-                  shortest fault heard<zp-tip about="shortest fault heard"
-                    >The shorter, the finer the ear. Elsewhere Zelpit counts a fault from 10 ms on.</zp-tip
-                  >
-                </th>
-                <th scope="col">likely range</th>
-                <th scope="col">right answers</th>
-                <th scope="col">date</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (each of earlier(); track each.id) {
-                <tr>
-                  <th scope="row">{{ each.name }}</th>
-                  <td>{{ each.threshold }}</td>
-                  <td>{{ each.between }}</td>
-                  <td>{{ each.right }}</td>
-                  <td>{{ each.day }}</td>
+          <zp-wide label="Earlier ear tests"
+            ><table class="risk-table">
+              <thead>
+                <tr class="second">
+                  <th scope="col">Change</th>
+                  <th scope="col">
+                    shortest fault heard<zp-tip about="shortest fault heard"
+                      >The shorter, the finer the ear. Elsewhere Zelpit counts a fault from 10 ms on.</zp-tip
+                    >
+                  </th>
+                  <th scope="col">likely range</th>
+                  <th scope="col">right answers</th>
+                  <th scope="col">date</th>
                 </tr>
-              }
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                @for (each of earlier(); track each.id) {
+                  <tr>
+                    <th scope="row">{{ each.name }}</th>
+                    <td>{{ each.threshold }}</td>
+                    <td>{{ each.between }}</td>
+                    <td>{{ each.right }}</td>
+                    <td>{{ each.day }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table></zp-wide
+          >
         }
         <p class="second">
           How this is measured: an adaptive staircase after Watson and Pelli (1983). Each answer narrows down the fault length at which three answers in four

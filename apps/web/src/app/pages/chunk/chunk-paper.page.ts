@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import { chunkOf } from '@zelpit/core/chunk';
@@ -6,8 +6,6 @@ import { excerptOf, hardestPair, layersOfExcerpt, rowsOf } from '@zelpit/core/ex
 import type { LayerKind } from '@zelpit/core/movement';
 import { scriptOf, scriptText } from '@zelpit/core/script';
 import { messageOf } from '../../kernel/api/api.service';
-import { fileNameOf, saveFile } from '../../kernel/files/save-file';
-import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { dayInWords } from '../../kernel/words/words';
@@ -15,9 +13,8 @@ import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.ser
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import type { SheetOnPaper } from '../../music/paper/paper-layout';
-import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
-import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
-import { addressOfLine } from '../../music/paper/sheet-printer.service';
+import { keptPaperSize } from '../../music/paper/paper-size';
+import { PaperDeskComponent } from '../../music/paper/paper-desk.component';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { asPlayed, hasOtherNotes } from '../../documents/tune/as-played';
@@ -27,7 +24,7 @@ import { rangeOf } from './stretch';
 /** A piece of a tune as it comes out of the printer: its rows, the count over the fingers, the script. */
 @Component({
   selector: 'zp-chunk-paper-page',
-  imports: [SentenceComponent, RouterLink, SheetPaperComponent],
+  imports: [SentenceComponent, RouterLink, PaperDeskComponent],
   template: `
     <div class="page">
       <zp-sentence>
@@ -40,31 +37,20 @@ import { rangeOf } from './stretch';
           <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
         </main>
       } @else if (onPaper(); as drawn) {
-        <section class="band" aria-label="Print">
-          <div class="band-said">
-            <p class="band-todo">Black and white, ready for the music stand.</p>
-            <p class="band-else">One row at a time. The boxes are for clean times.</p>
-          </div>
-          <div class="band-actions">
-            <button type="button" class="btn btn-solid" [disabled]="!isReady() || isBusy()" (click)="savePdf()">
-              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>D</kbd>
-            </button>
-            <button type="button" class="btn btn-line" [disabled]="!isReady()" (click)="print()">Print</button>
-            @for (each of sizes; track each.id) {
-              <button type="button" class="btn btn-line" [class.is-on]="each === size()" [attr.aria-pressed]="each === size()" (click)="choose(each)">
-                {{ each.name }}
-              </button>
-            }
-          </div>
-        </section>
-        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="address" /></main>
+        <zp-paper-desk
+          [sheet]="drawn"
+          [(size)]="size"
+          hint="One row at a time. The boxes are for clean times."
+          [fileTitle]="drawn.title + ' ' + (opened()?.detail?.title ?? '')"
+          (back)="back()"
+        />
       } @else {
         <main class="layer page-fill"><p class="second" role="status">Opening the tune …</p></main>
       }
     </div>
   `,
 })
-export class ChunkPaperPage implements OnDestroy {
+export class ChunkPaperPage {
   private readonly tunes = inject(TunesService);
   private readonly arrangements = inject(ArrangementsService);
   private readonly shelf = inject(InstrumentShelf);
@@ -76,15 +62,10 @@ export class ChunkPaperPage implements OnDestroy {
   readonly id = input.required<string>();
   readonly stretch = input.required<string>();
 
-  private readonly opened = signal<OpenedTune | undefined>(undefined);
+  protected readonly opened = signal<OpenedTune | undefined>(undefined);
   private readonly arrangement = signal<Arrangement>(noArrangement);
   protected readonly fault = signal('');
-  protected readonly sizes = paperSizes;
-  protected readonly size = signal<PaperSize>(keptPaperSize());
-  protected readonly isBusy = signal(false);
-  private readonly paper = viewChild(SheetPaperComponent);
-  protected readonly isReady = computed(() => this.paper()?.isReady() === true);
-  protected readonly address = addressOfLine;
+  protected readonly size = signal(keptPaperSize());
 
   protected readonly onPaper = computed((): SheetOnPaper | undefined => {
     const stored = this.opened();
@@ -113,11 +94,6 @@ export class ChunkPaperPage implements OnDestroy {
     };
   });
 
-  private readonly release = inject(KeyService).use('sheetPaper', {
-    save: () => void this.savePdf(),
-    edit: () => void this.router.navigate(['/tunes', this.id(), 'bars', this.stretch()]),
-  });
-
   constructor() {
     effect(() => {
       const id = this.id();
@@ -135,29 +111,7 @@ export class ChunkPaperPage implements OnDestroy {
     this.book.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }
 
-  ngOnDestroy(): void {
-    this.release();
-  }
-
-  protected choose(size: PaperSize): void {
-    this.size.set(size);
-    keepPaperSize(size);
-  }
-
-  protected print(): void {
-    print();
-  }
-
-  protected async savePdf(): Promise<void> {
-    const [paper, sheet] = [this.paper(), this.onPaper()];
-    if (paper === undefined || sheet === undefined || !this.isReady() || this.isBusy()) return;
-    this.isBusy.set(true);
-    try {
-      saveFile(fileNameOf(`${sheet.title} ${this.opened()?.detail.title ?? ''}`, 'pdf'), await paper.pdf());
-    } catch {
-      this.notices.done('The PDF could not be made because its fonts did not load. Try again, or use “Print”.');
-    } finally {
-      this.isBusy.set(false);
-    }
+  protected back(): void {
+    void this.router.navigate(['/tunes', this.id(), 'bars', this.stretch()]);
   }
 }

@@ -5,6 +5,7 @@ import { adviceFor, changeBetween, troubleOf } from '@zelpit/core/change';
 import { describedLine } from '@zelpit/core/line';
 import { messageOf } from '../../kernel/api/api.service';
 import { KeyService } from '../../kernel/keys/key.service';
+import { pedal } from '../../kernel/keys/pedal';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -146,6 +147,7 @@ export class LessonPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly sound = inject(SoundSettings);
   protected readonly transport = inject(Transport);
+  private readonly pedalUse = pedal.read();
   readonly id = input.required<string>();
 
   protected readonly lesson = signal<Lesson | undefined>(undefined);
@@ -214,8 +216,9 @@ export class LessonPage implements OnDestroy {
       const judgement = this.judgements().find((each) => each.key === key);
       if (judgement !== undefined) this.judge(judgement);
     },
-    next: () => this.step(1),
-    before: () => this.step(-1),
+    next: (key) => this.onPedal(key, 1),
+    before: (key) => this.onPedal(key, -1),
+    onward: () => this.step(1),
     slower: () => this.changeTempo(-1),
     faster: () => this.changeTempo(1),
     word: () => this.write(),
@@ -268,6 +271,13 @@ export class LessonPage implements OnDestroy {
       next: () => this.kept.update((all) => all.filter(({ id }) => id !== last.id)),
       error: (error: unknown) => this.notices.fault(error),
     });
+  }
+
+  /** Page Down and Page Up are the switches of a pedal too, which may judge. */
+  private onPedal(key: string, by: 1 | -1): void {
+    const judgement = this.judgements().at(by === 1 ? 0 : 2);
+    if (this.pedalUse === 'judges' && key.startsWith('Page') && judgement !== undefined) this.judge(judgement);
+    else this.step(by);
   }
 
   protected step(by: number): void {

@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { Component, computed, effect, inject, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { Lesson } from '@zelpit/contract';
-import { logbookOf, logbookText, loggedOf, type LogbookOf } from '@zelpit/core/practice';
+import { logbookText, type LogbookOf } from '@zelpit/core/practice';
 import { count } from '@zelpit/core/words';
 import { ReviewsService } from '../../documents/sheet/reviews.service';
 import { messageOf } from '../../kernel/api/api.service';
@@ -281,12 +281,9 @@ export class TodayPage implements OnDestroy {
   }
 
   private loadLog(student: string): void {
-    const now = Date.now();
-    this.attempts.of(student, { since: new Date(now - logDays * 86_400_000).toISOString() }).subscribe({
-      next: (attempts) => {
-        const logbook = logbookOf(attempts.map(loggedOf), now, daysShown, -new Date(now).getTimezoneOffset());
-        this.logbooks.update((all) => new Map([...all, [student, logbook]]));
-      },
+    const since = new Date(Date.now() - logDays * 86_400_000).toISOString();
+    this.attempts.logbook(student, { days: daysShown, since }).subscribe({
+      next: (logbook) => this.logbooks.update((all) => new Map([...all, [student, logbook]])),
       // The plan is here without it.
       error: () => undefined,
     });

@@ -9,7 +9,7 @@ import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
-import { lastTune } from '../../documents/tune/last-tune';
+import { LastTune } from '../../documents/tune/last-tune';
 import { TunesService } from '../../documents/tune/tunes.service';
 import { destinationsFor, groupsFor, studentPages, type Destination, type Page } from './destinations';
 
@@ -88,6 +88,7 @@ export class PlacesPage implements OnDestroy {
   private readonly book = inject(MovementBook);
   private readonly notices = inject(NoticeService);
   protected readonly session = inject(SessionService);
+  private readonly lastTune = inject(LastTune);
   protected readonly isStaff = computed(() => !this.session.isFamily());
   private readonly find = viewChild<ElementRef<HTMLInputElement>>('find');
 
@@ -99,7 +100,7 @@ export class PlacesPage implements OnDestroy {
 
   /** The tune that was open last, and the student's newest sheet. */
   private readonly goOn = computed((): readonly Page[] => {
-    const last = lastTune.read();
+    const last = this.lastTune.read();
     const tune = this.tunes().find(({ id }) => id === last);
     const mine = this.sheets().filter(({ student }) => student.id === this.state.student()?.id);
     const [sheet] = [...mine].sort((one, other) => other.updatedAt.localeCompare(one.updatedAt));

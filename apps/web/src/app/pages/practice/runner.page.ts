@@ -1,5 +1,6 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { noteOf } from '@zelpit/core/fingering';
 import { rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core/excerpt';
 import { countText, describedLine, pacesOf, type LineHalf } from '@zelpit/core/line';
 import { restPhrase } from '@zelpit/core/plan';
@@ -136,6 +137,13 @@ export class RunnerPage implements OnDestroy {
   protected readonly watch = computed(() => {
     const item = this.opened()?.line;
     return item === undefined ? { watch: '', tooFast: '' } : watchText(this.instrument(), item);
+  });
+  /** What its lanes are of, for screen readers. */
+  protected readonly lanesText = computed(() => {
+    const line = this.notes();
+    if (line === undefined || line.excerpt != null) return this.title();
+    const name = (note: string): string => noteOf(this.instrument(), note).schoolName;
+    return `${name(line.home)} and ${name(line.other)}`;
   });
   /** How it is played: in which step, which half, after which count-in. */
   private readonly how = computed((): HowPlayed => {

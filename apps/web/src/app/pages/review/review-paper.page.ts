@@ -1,17 +1,13 @@
-import { Component, computed, inject, input, signal, viewChild, type OnDestroy } from '@angular/core';
+import { Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { reviewMinutes, withTempos } from '@zelpit/core/review';
 import { count } from '@zelpit/core/words';
 import { SheetEditor } from '../../documents/sheet/sheet-editor';
-import { fileNameOf, saveFile } from '../../kernel/files/save-file';
-import { KeyService } from '../../kernel/keys/key.service';
-import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { SessionService } from '../../kernel/session/session.service';
 import type { SheetOnPaper } from '../../music/paper/paper-layout';
-import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
-import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
-import { addressOfLine } from '../../music/paper/sheet-printer.service';
+import { keptPaperSize } from '../../music/paper/paper-size';
+import { PaperDeskComponent } from '../../music/paper/paper-desk.component';
 import { dayAfter } from '../../studio/lessons/lessons.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 
@@ -21,7 +17,7 @@ const daysOnPaper = 7;
 @Component({
   selector: 'zp-review-paper',
   providers: [SheetEditor],
-  imports: [SentenceComponent, RouterLink, SheetPaperComponent],
+  imports: [SentenceComponent, RouterLink, PaperDeskComponent],
   template: `
     <div class="page">
       <zp-sentence>
@@ -35,43 +31,25 @@ const daysOnPaper = 7;
           <a class="btn btn-solid" routerLink="/today">To the lessons</a>
         </main>
       } @else if (onPaper(); as drawn) {
-        <section class="band" aria-label="Print">
-          <div class="band-said">
-            <p class="band-todo">Black and white, ready for the music stand.</p>
-            <p class="band-else">{{ editor.stored()?.sentAt ? 'One code opens all of it.' : 'Its code opens nothing until it is sent.' }}</p>
-          </div>
-          <div class="band-actions">
-            <button type="button" class="btn btn-solid" [disabled]="!isReady() || isBusy()" (click)="savePdf()">
-              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>D</kbd>
-            </button>
-            <button type="button" class="btn btn-line" [disabled]="!isReady()" (click)="print()">Print</button>
-            @for (each of sizes; track each.id) {
-              <button type="button" class="btn btn-line" [class.is-on]="each === size()" [attr.aria-pressed]="each === size()" (click)="choose(each)">
-                {{ each.name }}
-              </button>
-            }
-          </div>
-        </section>
-        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="address" /></main>
+        <zp-paper-desk
+          [sheet]="drawn"
+          [(size)]="size"
+          [hint]="editor.stored()?.sentAt ? 'One code opens all of it.' : 'Its code opens nothing until it is sent.'"
+          (back)="back()"
+        />
       } @else {
         <main class="layer page-fill"><p class="second" role="status">Opening the review …</p></main>
       }
     </div>
   `,
 })
-export class ReviewPaperPage implements OnDestroy {
+export class ReviewPaperPage {
   private readonly shelf = inject(InstrumentShelf);
   private readonly session = inject(SessionService);
-  private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
   protected readonly editor = inject(SheetEditor);
   readonly id = input.required<string>();
-  protected readonly sizes = paperSizes;
-  protected readonly size = signal<PaperSize>(keptPaperSize());
-  protected readonly isBusy = signal(false);
-  private readonly paper = viewChild(SheetPaperComponent);
-  protected readonly isReady = computed(() => this.paper()?.isReady() === true);
-  protected readonly address = addressOfLine;
+  protected readonly size = signal(keptPaperSize());
 
   protected readonly onPaper = computed((): SheetOnPaper | undefined => {
     const [stored, draft] = [this.editor.stored(), this.editor.draft()];
@@ -93,39 +71,12 @@ export class ReviewPaperPage implements OnDestroy {
     };
   });
 
-  private readonly release = inject(KeyService).use('sheetPaper', {
-    save: () => void this.savePdf(),
-    edit: () => void this.router.navigate(['/reviews', this.id()]),
-  });
-
   constructor() {
     this.editor.follow(this.id);
   }
 
-  ngOnDestroy(): void {
-    this.release();
-  }
-
-  protected choose(size: PaperSize): void {
-    this.size.set(size);
-    keepPaperSize(size);
-  }
-
-  protected print(): void {
-    print();
-  }
-
-  protected async savePdf(): Promise<void> {
-    const [paper, drawn] = [this.paper(), this.onPaper()];
-    if (paper === undefined || drawn === undefined || !this.isReady() || this.isBusy()) return;
-    this.isBusy.set(true);
-    try {
-      saveFile(fileNameOf(drawn.title, 'pdf'), await paper.pdf());
-    } catch {
-      this.notices.done('The PDF could not be made because its fonts did not load. Try again, or use “Print”.');
-    } finally {
-      this.isBusy.set(false);
-    }
+  protected back(): void {
+    void this.router.navigate(['/reviews', this.id()]);
   }
 }
 

@@ -42,6 +42,7 @@ import { ReviewDayComponent } from './review-day.component';
 import { ReviewItemFormComponent, type ItemEdit } from './review-item-form.component';
 
 const mostWeeks = 8;
+const onPurpose = 'left out on purpose';
 const usualDays: readonly number[] = [5, 10, 15, 20, 25, 30, 40, 50, 60, 90];
 
 /** What is practised until the next lesson: proposed, then struck out, moved, said, and sent. */
@@ -76,6 +77,7 @@ export class ReviewPage implements OnDestroy {
 
   readonly id = input.required<string>();
   protected readonly today = dayOf(new Date());
+  protected readonly onPurpose = onPurpose;
   protected readonly count = count;
   protected readonly standsText = standsText;
   protected readonly activities = activities;
@@ -265,6 +267,12 @@ export class ReviewPage implements OnDestroy {
     this.chosen.set(next?.id ?? '');
     this.isOpen.set(false);
     this.spoken.set(`${this.titleOf(item)} is struck out.`);
+  }
+
+  /** What is left out deliberately is marked so: next time it is not taken for forgotten. */
+  protected leaveOut(place: number): void {
+    const struck = this.review()?.struck ?? [];
+    this.editor.editReview({ struck: struck.map((each, index) => (index === place ? { ...each, reason: onPurpose } : each)) }, 'an item left out on purpose');
   }
 
   protected move(item: DraftLine, by: number): void {

@@ -19,7 +19,9 @@ const [width, height, edge] = [360, 52, 8];
   `,
 })
 export class LogbookItemComponent {
-  readonly item = input.required<LogbookItem>();
+  readonly item = input.required<Pick<LogbookItem, 'title' | 'weeks'>>();
+  /** What the figures are, for screen readers. */
+  readonly what = input('fastest clean tempo');
   /** The first and the last moment that are drawn, in ms: all items have the same. */
   readonly from = input.required<number>();
   readonly to = input.required<number>();
@@ -41,6 +43,6 @@ export class LogbookItemComponent {
   protected readonly text = computed(() => {
     const { weeks, title } = this.item();
     if (weeks.length === 0) return `${title}: no tempo was judged clean yet`;
-    return `${title}: ${weeks[0].best} in the first week, ${weeks[weeks.length - 1].best} in the last of ${weeks.length}`;
+    return `${title}, ${this.what()}: ${weeks[0].best} at first, ${weeks[weeks.length - 1].best} in the last of ${weeks.length}`;
   });
 }

@@ -1,8 +1,9 @@
 import { DatePipe } from '@angular/common';
 import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { attemptRatings, madeUpNote, type Attempt, type AttemptRating } from '@zelpit/contract';
-import { attemptsCsv, logbookOf, logbookText, loggedOf } from '@zelpit/core/practice';
+import { attemptRatings, madeUpNote, type Attempt, type AttemptRating, type Trial } from '@zelpit/contract';
+import { attemptsCsv, logbookText, type LogbookItem, type LogbookOf } from '@zelpit/core/practice';
+import { lineTitle } from '@zelpit/core/line';
 import { count } from '@zelpit/core/words';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -13,16 +14,20 @@ import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { SessionService } from '../../kernel/session/session.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { StudioState } from '../../studio/state/studio-state.service';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { TrialsService } from '../../studio/trials/trials.service';
 import { LogbookItemComponent } from './logbook-item.component';
+import { LogbookMapComponent } from './logbook-map.component';
 
 const ratingTexts: Readonly<Record<AttemptRating, string>> = { clean: 'clean', nearly: 'nearly', 'not-yet': 'not yet', unjudged: 'nobody judged' };
 const [shownItems, shownTries, weeksShown] = [8, 12, 26];
 const weekMs = 7 * 86_400_000;
+const nothing: LogbookOf = { items: [], days: [], ladders: [] };
 
 /** What a student practised: tempos by week, minutes by day, what has gone stale, the last tries. */
 @Component({
   selector: 'zp-logbook',
-  imports: [SentenceComponent, ChooserComponent, RouterLink, LogbookItemComponent, DatePipe],
+  imports: [SentenceComponent, ChooserComponent, RouterLink, LogbookItemComponent, LogbookMapComponent, DatePipe],
   template: `
     <div class="page logbook-page">
       @if (isStaff()) {
@@ -61,7 +66,7 @@ const weekMs = 7 * 86_400_000;
               <caption>
                 Every item,
                 {{
-                  count(attempts().length, 'try', 'tries')
+                  count(tries(), 'try', 'tries')
                 }}
               </caption>
               <thead>
@@ -69,6 +74,7 @@ const weekMs = 7 * 86_400_000;
                   <th scope="col">item</th>
                   <th scope="col">best clean tempo</th>
                   <th scope="col">clean of all tries</th>
+                  <th scope="col">last three weeks</th>
                   <th scope="col">last</th>
                 </tr>
               </thead>
@@ -78,6 +84,7 @@ const weekMs = 7 * 86_400_000;
                     <th scope="row">{{ item.title }}</th>
                     <td>{{ item.best ?? 'none yet' }}{{ item.isOwnEar ? ', own ear' : '' }}</td>
                     <td>{{ item.clean }} of {{ item.tries }}</td>
+                    <td>{{ recentText(item) }}</td>
                     <td>{{ item.lastAt | date: 'd MMM y' }}</td>
                   </tr>
                 }
@@ -122,6 +129,48 @@ const weekMs = 7 * 86_400_000;
                 <p class="mb-0">{{ stale() }}</p>
               }
             </section>
+            <section aria-label="Changes by how often they are clean">
+              <h2 class="heading">Changes</h2>
+              @if (hasLines()) {
+                <zp-logbook-map [instrument]="instrument()" [items]="logbook().items" />
+                <p class="second mb-0">Bigger: less often clean in the last three weeks. Outline: older. A dash was never asked.</p>
+              } @else {
+                <p class="second mb-0">No change was practised as a line yet.</p>
+              }
+              @if (movements().length > 0) {
+                <h2 class="heading">Movements</h2>
+                <ul class="plain-list">
+                  @for (each of movements(); track each.item) {
+                    <li>{{ each.title }}: {{ recentText(each) }}</li>
+                  }
+                </ul>
+              }
+            </section>
+            <section aria-label="Ladders and ears">
+              @if (logbook().ladders.length > 0) {
+                <h2 class="heading">The last ladders</h2>
+                <ul class="plain-list">
+                  @for (each of logbook().ladders; track each.at) {
+                    <li>
+                      <span class="second">{{ each.at | date: 'd MMM' }}</span> {{ each.title }}, from {{ each.start }}:
+                      <b>{{ each.score === null ? 'none clean' : 'clean at ' + each.score }}</b>{{ each.slip === null ? '' : ', slipped at ' + each.slip }}
+                    </li>
+                  }
+                </ul>
+              }
+              <h2 class="heading">What the ear tells apart</h2>
+              <ul class="plain-list">
+                @for (each of ears(); track each.title) {
+                  <li>
+                    {{ each.title }}: a crossing noise of <b>{{ each.weeks.at(-1)?.best }} ms</b
+                    >{{ each.weeks.length > 1 ? ', at first ' + each.weeks[0].best + ' ms' : '' }}
+                    <zp-logbook-item [item]="each" what="shortest crossing noise that is heard, in ms" [from]="from()" [to]="now" />
+                  </li>
+                } @empty {
+                  <li class="second">No ear test yet.</li>
+                }
+              </ul>
+            </section>
             <section class="logbook-tries" aria-label="The last tries">
               <h2 class="heading">The last tries</h2>
               <ul class="plain-list">
@@ -159,6 +208,8 @@ const weekMs = 7 * 86_400_000;
 })
 export class LogbookPage implements OnDestroy {
   private readonly service = inject(AttemptsService);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly trials = inject(TrialsService);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
   private readonly session = inject(SessionService);
@@ -181,7 +232,23 @@ export class LogbookPage implements OnDestroy {
   });
   protected readonly studentChoices = computed((): readonly Choice<string>[] => this.state.students().map(({ id, alias }) => ({ value: id, label: alias })));
   protected readonly isMadeUp = computed(() => this.attempts().some(({ note }) => note === madeUpNote));
-  protected readonly logbook = computed(() => logbookOf(this.attempts().map(loggedOf), this.now, undefined, -new Date(this.now).getTimezoneOffset()));
+  protected readonly logbook = signal<LogbookOf>(nothing);
+  private readonly earTrials = signal<readonly Trial[]>([]);
+  protected readonly tries = computed(() => this.logbook().items.reduce((sum, item) => sum + item.tries, 0));
+  protected readonly instrument = computed(() => this.shelf.instrumentFor(this.student(), this.attempts().at(0)?.model));
+  protected readonly hasLines = computed(() => this.logbook().items.some(({ kind }) => kind === 'line'));
+  protected readonly movements = computed(() => this.logbook().items.filter(({ kind }) => kind === 'movement'));
+  /** The shortest crossing noise that is heard, by change, test after test. */
+  protected readonly ears = computed(() => {
+    const byChange = new Map<string, { readonly week: number; readonly best: number }[]>();
+    for (const { result, model, at } of this.earTrials()) {
+      if (result.kind !== 'ear') continue;
+      const title = lineTitle(this.shelf.instrumentFor(this.student(), model), { home: result.from, other: result.to });
+      // The newest come first.
+      byChange.set(title, [{ week: Date.parse(at), best: Math.round(result.thresholdMs) }, ...(byChange.get(title) ?? [])]);
+    }
+    return [...byChange].map(([title, weeks]) => ({ title, weeks }));
+  });
   protected readonly said = computed(() => logbookText(this.logbook(), this.alias()));
   protected readonly shown = computed(() => this.logbook().items.slice(0, shownItems));
   protected readonly from = computed(() =>
@@ -193,7 +260,7 @@ export class LogbookPage implements OnDestroy {
       .map(({ title }) => title)
       .join(', '),
   );
-  protected readonly lastTries = computed(() => this.attempts().slice(0, shownTries));
+  protected readonly lastTries = this.attempts;
   protected readonly bars = computed(() => {
     const { days } = this.logbook();
     const most = Math.max(10, ...days.map(({ minutes }) => minutes));
@@ -239,27 +306,49 @@ export class LogbookPage implements OnDestroy {
   /** The log stays as it was; the correction stands beside it. */
   protected correct(attempt: Attempt, rating: AttemptRating): void {
     this.service.correct(attempt.id, rating).subscribe({
-      next: (corrected) => this.attempts.update((all) => all.map((each) => (each.id === corrected.id ? corrected : each))),
+      next: (corrected) => {
+        this.attempts.update((all) => all.map((each) => (each.id === corrected.id ? corrected : each)));
+        this.loadLogbook(this.student());
+      },
       error: (error: unknown) => this.notices.fault(error),
     });
   }
 
+  protected recentText({ recent: { judged, clean } }: Pick<LogbookItem, 'recent'>): string {
+    return judged === 0 ? 'not in the last three weeks' : `${clean} of ${judged} clean in the last three weeks`;
+  }
+
   protected saveCsv(): void {
-    saveFile(`Logbook of ${this.alias()}.csv`, new Blob([attemptsCsv(this.attempts())], { type: 'text/csv' }));
+    this.save('csv', (all) => new Blob([attemptsCsv(all)], { type: 'text/csv' }));
   }
 
   protected saveJson(): void {
-    saveFile(`Logbook of ${this.alias()}.json`, new Blob([JSON.stringify(this.attempts(), null, 2)], { type: 'application/json' }));
+    this.save('json', (all) => new Blob([JSON.stringify(all, null, 2)], { type: 'application/json' }));
   }
 
-  private load(id: string): void {
-    this.attempts.set([]);
-    this.service.of(id).subscribe({
-      next: (attempts) => {
-        this.attempts.set(attempts);
+  /** A file has every try, not only those on the page. */
+  private save(ending: string, made: (all: readonly Attempt[]) => Blob): void {
+    this.service.of(this.student()).subscribe({
+      next: (all) => saveFile(`Logbook of ${this.alias()}.${ending}`, made(all)),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  private loadLogbook(id: string): void {
+    this.service.logbook(id).subscribe({
+      next: (logbook) => {
+        this.logbook.set(logbook);
         this.fault.set('');
       },
       error: (error: unknown) => this.fault.set(messageOf(error)),
     });
+  }
+
+  private load(id: string): void {
+    this.attempts.set([]);
+    this.logbook.set(nothing);
+    this.loadLogbook(id);
+    this.service.last(id, shownTries).subscribe({ next: (attempts) => this.attempts.set(attempts), error: (error: unknown) => this.notices.fault(error) });
+    this.trials.earOf(id).subscribe({ next: (trials) => this.earTrials.set(trials), error: () => this.earTrials.set([]) });
   }
 }

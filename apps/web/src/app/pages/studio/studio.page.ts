@@ -4,6 +4,7 @@ import { Router } from '@angular/router';
 import { accountRoutes, shortestPassword, type OwnStudio } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
+import { pedal, type PedalUse } from '../../kernel/keys/pedal';
 import { WorkStore } from '../../kernel/saving/work-store.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -50,6 +51,23 @@ import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
             </button>
           }
         </div>
+        @if (!session.isFamily()) {
+          <h2 class="group-title">A pedal with two switches, in a lesson</h2>
+          <div class="d-flex flex-wrap gap-3 mb-4" role="group" aria-label="A pedal with two switches, in a lesson">
+            @for (choice of pedalUses; track choice.value) {
+              <button
+                type="button"
+                class="btn"
+                [class.btn-solid]="pedalUse() === choice.value"
+                [class.btn-line]="pedalUse() !== choice.value"
+                [attr.aria-pressed]="pedalUse() === choice.value"
+                (click)="choosePedal(choice.value)"
+              >
+                {{ choice.label }}
+              </button>
+            }
+          </div>
+        }
         @if (session.isOwner()) {
           <h2 class="group-title">Name of the studio</h2>
           <form class="narrow-form mb-4" (ngSubmit)="rename()">
@@ -94,6 +112,12 @@ export class StudioPage {
     { value: 'dark', label: 'Dark, for dim rooms' },
   ];
 
+  protected readonly pedalUse = signal(pedal.read());
+  protected readonly pedalUses: readonly { value: PedalUse; label: string }[] = [
+    { value: 'turns', label: 'Next and the one before' },
+    { value: 'judges', label: 'Clean and not yet; N is next' },
+  ];
+
   protected readonly shortest = shortestPassword;
   protected readonly attempt = new Attempt();
   protected readonly renaming = new Attempt();
@@ -115,6 +139,11 @@ export class StudioPage {
   /** Everything is read anew: nothing of one studio is shown in another. */
   protected openStudio({ id }: OwnStudio): void {
     this.session.openStudio(id).subscribe({ next: () => location.assign('/tunes'), error: (error: unknown) => this.notices.fault(error) });
+  }
+
+  protected choosePedal(use: PedalUse): void {
+    this.pedalUse.set(use);
+    pedal.keep(use);
   }
 
   protected rename(): void {

@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import { arrangedTune, newNotesOf } from '@zelpit/core/arrange';
@@ -7,17 +7,14 @@ import { roundOf, type Form } from '@zelpit/core/form';
 import type { Tune } from '@zelpit/core/tune';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
-import { fileNameOf, saveFile } from '../../kernel/files/save-file';
-import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { InstrumentShelf, isAlike, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
 import type { SheetOnPaper } from '../../music/paper/paper-layout';
-import { keepPaperSize, keptPaperSize, paperSizes, type PaperSize } from '../../music/paper/paper-size';
-import { SheetPaperComponent } from '../../music/paper/sheet-paper.component';
-import { addressOfLine } from '../../music/paper/sheet-printer.service';
+import { keptPaperSize } from '../../music/paper/paper-size';
+import { PaperDeskComponent } from '../../music/paper/paper-desk.component';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { catchError, forkJoin, map, of } from 'rxjs';
 import { SheetsService } from '../../documents/sheet/sheets.service';
@@ -63,7 +60,7 @@ function sharedMusic(all: readonly { readonly alias: string; readonly music: Tun
 /** A tune on paper for one pupil, or for a class: a large staff, letters or words, rings and fingers for the new notes only. */
 @Component({
   selector: 'zp-tune-paper-page',
-  imports: [SentenceComponent, RouterLink, SheetPaperComponent, ChooserComponent, ForWhomComponent],
+  imports: [SentenceComponent, RouterLink, PaperDeskComponent, ChooserComponent, ForWhomComponent],
   template: `
     <div class="page">
       <zp-sentence>
@@ -88,31 +85,14 @@ function sharedMusic(all: readonly { readonly alias: string; readonly music: Tun
           <a class="btn btn-solid" routerLink="/tunes">To the tunes</a>
         </main>
       } @else if (onPaper(); as drawn) {
-        <section class="band" aria-label="Print">
-          <div class="band-said">
-            <p class="band-todo">Black and white, ready for the music stand.</p>
-            <p class="band-else">{{ newText() }}</p>
-          </div>
-          <div class="band-actions">
-            <button type="button" class="btn btn-solid" [disabled]="!isReady() || isBusy()" (click)="savePdf()">
-              {{ isBusy() ? 'Making the PDF …' : 'Save as PDF' }} <kbd>D</kbd>
-            </button>
-            <button type="button" class="btn btn-line" [disabled]="!isReady()" (click)="print()">Print</button>
-            @for (each of sizes; track each.id) {
-              <button type="button" class="btn btn-line" [class.is-on]="each === size()" [attr.aria-pressed]="each === size()" (click)="choose(each)">
-                {{ each.name }}
-              </button>
-            }
-          </div>
-        </section>
-        <main class="paper-preview page-fill"><zp-sheet-paper [sheet]="drawn" [size]="size()" [address]="address" /></main>
+        <zp-paper-desk [sheet]="drawn" [(size)]="size" [hint]="newText()" (back)="back()" />
       } @else {
         <main class="layer page-fill"><p class="second" role="status">Opening the tune …</p></main>
       }
     </div>
   `,
 })
-export class TunePaperPage implements OnDestroy {
+export class TunePaperPage {
   private readonly tunes = inject(TunesService);
   private readonly arrangements = inject(ArrangementsService);
   private readonly sheets = inject(SheetsService);
@@ -126,12 +106,7 @@ export class TunePaperPage implements OnDestroy {
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
   private readonly arrangement = signal<Arrangement>(noArrangement);
   protected readonly fault = signal('');
-  protected readonly sizes = paperSizes;
-  protected readonly size = signal<PaperSize>(keptPaperSize());
-  protected readonly isBusy = signal(false);
-  private readonly paper = viewChild(SheetPaperComponent);
-  protected readonly isReady = computed(() => this.paper()?.isReady() === true);
-  protected readonly address = addressOfLine;
+  protected readonly size = signal(keptPaperSize());
 
   private readonly played = computed(() => {
     const opened = this.opened();
@@ -221,11 +196,6 @@ export class TunePaperPage implements OnDestroy {
     return this.round() === undefined || voice === 0 ? alias : `${alias} (voice ${voice})`;
   }
 
-  private readonly release = inject(KeyService).use('sheetPaper', {
-    save: () => void this.savePdf(),
-    edit: () => void this.router.navigate(['/tunes', this.id()]),
-  });
-
   constructor() {
     effect(() => {
       const id = this.id();
@@ -247,10 +217,6 @@ export class TunePaperPage implements OnDestroy {
       });
     });
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
-  }
-
-  ngOnDestroy(): void {
-    this.release();
   }
 
   /** Looks for the tune among the sheets that were changed last. */
@@ -291,25 +257,7 @@ export class TunePaperPage implements OnDestroy {
     });
   }
 
-  protected choose(size: PaperSize): void {
-    this.size.set(size);
-    keepPaperSize(size);
-  }
-
-  protected print(): void {
-    print();
-  }
-
-  protected async savePdf(): Promise<void> {
-    const [paper, sheet] = [this.paper(), this.onPaper()];
-    if (paper === undefined || sheet === undefined || !this.isReady() || this.isBusy()) return;
-    this.isBusy.set(true);
-    try {
-      saveFile(fileNameOf(sheet.title, 'pdf'), await paper.pdf());
-    } catch {
-      this.notices.done('The PDF could not be made because its fonts did not load. Try again, or use “Print”.');
-    } finally {
-      this.isBusy.set(false);
-    }
+  protected back(): void {
+    void this.router.navigate(['/tunes', this.id()]);
   }
 }

@@ -23,7 +23,7 @@ import { StudioState } from '../../studio/state/studio-state.service';
 import { FingeringComponent } from '../../music/lanes/fingering.component';
 import { holesText } from '../../music/lanes/hole-figure';
 import { PlayerTimings } from '../../studio/trials/player-timings.service';
-import { lastTune } from '../../documents/tune/last-tune';
+import { LastTune } from '../../documents/tune/last-tune';
 import { PinnedFingers } from '../../documents/tune/pins.service';
 import { TuneEditor } from '../../documents/tune/tune-editor';
 import type { TuneDraft } from '../../documents/tune/tune-kind';
@@ -71,6 +71,7 @@ import { TunePlayer } from './tune-player';
 })
 export class TunePage implements OnDestroy {
   private readonly tunes = inject(TunesService);
+  private readonly lastTune = inject(LastTune);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -622,7 +623,7 @@ export class TunePage implements OnDestroy {
 
   /** A tune that was just opened is shown where its worst change stands. */
   private begin(opened: OpenedTune): void {
-    lastTune.keep(this.id());
+    this.lastTune.keep(this.id());
     this.ticked.set(new Set());
     this.bar.set(1);
     this.visibleLine.set(0);

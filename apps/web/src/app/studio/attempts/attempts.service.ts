@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { attemptRoutes, type Attempt, type AttemptInput, type AttemptRating } from '@zelpit/contract';
-import type { Observable } from 'rxjs';
+import type { LogbookOf } from '@zelpit/core/practice';
+import { map, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
 
@@ -18,6 +19,19 @@ export class AttemptsService {
   /** All that a student practised, or under one title, or since a moment, newest first. */
   of(student: string, { title, since }: { readonly title?: string; readonly since?: string } = {}): Observable<Attempt[]> {
     return this.api.all(attemptRoutes.attempts, { query: { student, ...(title !== undefined && { title }), ...(since !== undefined && { since }) } });
+  }
+
+  /** What a student's log says, worked out by the server. @param days of minutes; days are those of this browser's clock */
+  logbook(student: string, { days = 28, since }: { readonly days?: number; readonly since?: string } = {}): Observable<LogbookOf> {
+    const offset = -new Date().getTimezoneOffset();
+    return this.api
+      .call(attemptRoutes.logbook, { query: { student, days, offset, ...(since !== undefined && { since }) } })
+      .pipe(map(({ items, ...rest }) => ({ ...rest, items: items.map(({ best, ...item }) => ({ ...item, best })) })));
+  }
+
+  /** The last tries of a student, newest first. */
+  last(student: string, limit: number): Observable<readonly Attempt[]> {
+    return this.api.call(attemptRoutes.attempts, { query: { student, limit } }).pipe(map(({ items }) => items));
   }
 
   /** All that was judged in a lesson, newest first. */

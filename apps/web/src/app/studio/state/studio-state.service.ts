@@ -34,7 +34,9 @@ export class StudioState {
   private readonly shelf = inject(InstrumentShelf);
   private readonly session = inject(SessionService);
   private underway: Observable<Student[]> | undefined;
-  private readonly chosenId = signal(localStorage.getItem(storageKey) ?? '');
+  /** Chosen in this visit. */
+  private readonly chosenNow = signal<string | undefined>(undefined);
+  private readonly chosenId = computed(() => this.chosenNow() ?? this.session.inHand()?.student ?? localStorage.getItem(storageKey) ?? '');
 
   readonly students = signal<readonly Student[]>([]);
   /** False until the students were fetched once. */
@@ -139,8 +141,9 @@ export class StudioState {
   }
 
   choose(studentId: string): void {
-    this.chosenId.set(studentId);
+    this.chosenNow.set(studentId);
     localStorage.setItem(storageKey, studentId);
+    this.session.keepInHand({ student: studentId });
   }
 
   add(alias: string): Observable<Student> {

@@ -18,6 +18,11 @@ export class TrialsService {
     return this.api.all(trialRoutes.trials, { query: { kind: 'ear' } }).pipe(tap((trials) => this.learn(trials)));
   }
 
+  /** The blind tests of one student, newest first. */
+  earOf(student: string): Observable<Trial[]> {
+    return this.api.all(trialRoutes.trials, { query: { student, kind: 'ear' } });
+  }
+
   /** The timing that was taken last for a student; without one, for whoever may be seen. Undefined where there is none. */
   loadTiming(student: string | undefined): Observable<Trial | undefined> {
     return this.api.call(trialRoutes.trials, { query: { student, kind: 'fingers', taken: 'true', limit: 1 } }).pipe(
