@@ -95,6 +95,7 @@ try {
   await shoot(page, 'review');
   await page.keyboard.press('Control+Enter');
   await page.getByText(/Sent at/).waitFor();
+  await page.getByRole('button', { name: 'Close' }).click();
   await page.keyboard.press('p');
   await page.locator('svg.sheet-page').first().waitFor();
   await page.waitForTimeout(2 * still);

@@ -57,7 +57,10 @@ const tempoStep = 4;
         </main>
       } @else if (lesson(); as held) {
         <main class="lesson-main">
-          <ol class="lesson-plan" aria-label="Plan">
+          <button type="button" class="word lesson-fold" [attr.aria-expanded]="isPlanOpen()" (click)="isPlanOpen.set(!isPlanOpen())">
+            {{ at() + 1 }} of {{ held.plan.length }} in the plan
+          </button>
+          <ol class="lesson-plan" [class.is-open]="isPlanOpen()" aria-label="Plan">
             @for (item of held.plan; track $index) {
               <li [class.is-now]="$index === at()" [class.is-done]="triesOf(item).length > 0 && $index !== at()">
                 <button type="button" [attr.aria-current]="$index === at() || null" (click)="at.set($index)">{{ item.title }}</button>
@@ -154,6 +157,8 @@ export class LessonPage implements OnDestroy {
   protected readonly fault = signal('');
   protected readonly at = signal(0);
   protected readonly isWriting = signal(false);
+  /** Where it has no room beside the item. */
+  protected readonly isPlanOpen = signal(false);
   private readonly kept = signal<readonly Attempt[]>([]);
   private readonly sheet = signal<SheetDetail | undefined>(undefined);
   /** Steps of tempo away from the plan, by the place of the item. */
