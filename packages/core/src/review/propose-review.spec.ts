@@ -117,6 +117,19 @@ describe('a proposed review', () => {
     expect(proposal.items.at(-1)).toMatchObject({ tempo: 84, details: { isLadder: true } });
   });
 
+  it('takes a planned simpler layer for no fault: played clean it is done', () => {
+    const abc = 'X:1\nT:x\nM:4/4\nL:1/4\nK:HP\n{gef}e {gdG}c e f|\n';
+    const bare = line('e', 'c', {
+      kind: 'chunk',
+      tempo: null,
+      excerpt: { tune: 'The Paper Lighthouse', place: 'Bar 5', abc, layers: { '0': 'bare', '1': 'one' } },
+    });
+    const proposal = proposeReview(facts({ standing, before: set(cToE, bare), lesson: tries(bare, 3, 'clean') }));
+    expect(titles(proposal.items)).toEqual(['C to E']);
+    expect(proposal.leftOut).toEqual([{ item: bare, reason: 'clean at 60 in the lesson' }]);
+    expect(proposal.priority).toEqual(standing);
+  });
+
   it('begins with long notes where nothing is known of a student', () => {
     const { priority, items } = proposeReview(facts());
     expect(priority.text).toBe('A steady sound on long notes.');

@@ -1,9 +1,10 @@
 import { DatePipe } from '@angular/common';
-import { Component, inject, signal, type OnDestroy } from '@angular/core';
+import { Component, computed, inject, signal, type OnDestroy } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { Observable } from 'rxjs';
 import { studentRoutes, type Student, type StudentLink, type Tablet } from '@zelpit/contract';
+import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { TipComponent } from '../../kernel/tip/tip.component';
 import { ApiService, messageOf } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
@@ -21,10 +22,15 @@ type LinkKind = 'tablet' | 'parent' | 'door';
 /** Who learns here. */
 @Component({
   selector: 'zp-students',
-  imports: [TipComponent, FormsModule, RouterLink, SentenceComponent, StudentFormComponent, StudentTunesComponent, DatePipe],
+  imports: [ChooserComponent, TipComponent, FormsModule, RouterLink, SentenceComponent, StudentFormComponent, StudentTunesComponent, DatePipe],
   template: `
     <div class="page">
-      <zp-sentence place="Students"><span>Students</span></zp-sentence>
+      <zp-sentence place="Students"
+        ><span>Students</span>
+        @if (groupChoices().length > 1) {
+          <span class="quiet"> of </span><zp-chooser purpose="Class or band" [value]="group()" [choices]="groupChoices()" (valueChange)="group.set($event)" />
+        }
+      </zp-sentence>
       <section class="band" aria-label="Add a student">
         <div class="band-said">
           <p class="band-todo">Add a student with a first name or an alias. Nothing more is needed.</p>
@@ -50,7 +56,7 @@ type LinkKind = 'tablet' | 'parent' | 'door';
           <p class="fault-text" role="alert">{{ attempt.fault() }}</p>
         }
         <ul class="rows" style="max-width: 960px">
-          @for (student of state.students(); track student.id) {
+          @for (student of shown(); track student.id) {
             <li class="person">
               <div class="d-flex flex-wrap align-items-center column-gap-4">
                 <button
@@ -164,6 +170,13 @@ export class StudentsPage implements OnDestroy {
   protected readonly link = signal<(StudentLink & { readonly of: string; readonly kind: LinkKind; readonly code: string }) | undefined>(undefined);
   /** Where the student whose link is shown is signed in. */
   protected readonly tablets = signal<readonly Tablet[]>([]);
+  /** The class or band that is looked at; empty for all. */
+  protected readonly group = signal('');
+  protected readonly groupChoices = computed((): readonly Choice<string>[] => [
+    { value: '', label: 'all classes' },
+    ...[...new Set(this.state.students().flatMap(({ groups }) => groups))].sort().map((name) => ({ value: name, label: name })),
+  ]);
+  protected readonly shown = computed(() => this.state.students().filter(({ groups }) => this.group() === '' || groups.includes(this.group())));
   protected alias = '';
   private readonly arrivals = inject(OutgoingService).arrived.subscribe(() => this.load());
 
