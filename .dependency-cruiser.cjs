@@ -26,6 +26,7 @@ const coreOrder = [
   'review',
   'sound',
   'hearing',
+  'listening',
 ];
 
 /** The floors of the web application from the ground up, each with its folders in order. */

@@ -33,6 +33,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/changes',
       '/changes/lines',
       '/changes/ear',
+      '/changes/take',
       '/changes/keys',
       '/changes/hunt',
       '/movements',

@@ -87,7 +87,8 @@ test.describe('npm start', () => {
     const address = await addressOf(started);
     const ask = await visitor(address);
     sheets = await ask('/api/sheets');
-    expect(sheets).toHaveProperty('items.length', 1);
+    // One sheet for each student, and the review of one.
+    expect(sheets).toHaveProperty('items.length', 13);
     const second = start(state);
     expect(await second.ended).toBe(0);
     expect(second.text()).toContain(`Zelpit runs already: ${address}`);
@@ -212,7 +213,7 @@ test.describe('npm start', () => {
     expect(careless.text()).toContain('may do more than read and write rows');
     const started = start(elsewhere, { DATABASE_URL: rows, ZELPIT_MIGRATIONS_URL: owner });
     const ask = await visitor(await addressOf(started));
-    expect(await ask('/api/sheets')).toHaveProperty('items.length', 1);
+    expect(await ask('/api/sheets')).toHaveProperty('items.length', 13);
     started.child.kill('SIGINT');
     expect(await started.ended).toBe(0);
     expect(existsSync(join(elsewhere, 'postgres'))).toBe(false);

@@ -38,8 +38,8 @@ export const sheetSaveSchema = z.strictObject({
   title,
   note: typedText.max(sheetLimits.note, `The message at the top can have at most ${sheetLimits.note} characters.`),
   lines,
-  /** What makes it a review; left as it is where nothing is said. */
-  review: reviewSchema.nullable().optional(),
+  /** What makes it a review, only where it is one; left as it is where nothing is said. */
+  review: reviewSchema.optional(),
   version: versionSchema,
 });
 export type SheetSave = z.infer<typeof sheetSaveSchema>;

@@ -9,6 +9,7 @@ export * from './form';
 export * from './hearing';
 export * from './lanes';
 export * from './line';
+export * from './listening';
 export * from './line-sets';
 export * from './movement';
 export * from './pitch';

@@ -77,7 +77,7 @@ function contentOf(line: SheetDetail['lines'][number]): SheetLineInput {
 }
 
 function tryOf({ kind, title, rating, tempo, note, correction }: Attempt): TryInLesson {
-  return { item: itemName({ kind, title }), title, rating: correction?.rating ?? rating, tempo, note };
+  return { item: itemName({ kind, title }), title, kind, rating: correction?.rating ?? rating, tempo, note };
 }
 
 /** Bars of the tune in hand where none is set yet, and a whole tune of notes that are known. */

@@ -157,6 +157,15 @@ describe('a review', () => {
   it('is not sent empty, unread, or where it is a sheet', async () => {
     const sheet = await setLines(line('c', 'e'));
     await ada.post(`/api/sheets/${sheet.id}/send`, { version: 1, mailTo: null }).expect(422);
+    const asReview = {
+      title: 'x',
+      note: '',
+      version: 1,
+      lines: [],
+      review: { on: '2026-12-01', until: '2026-12-08', priority: null, minutes: 20, struck: [], proposed: [] },
+    };
+    await ada.put(`/api/sheets/${sheet.id}`, asReview).expect(422);
+    await ada.put(`/api/sheets/${sheet.id}`, { ...asReview, review: null }).expect(400);
     const draft = await propose();
     await ada.post(`/api/sheets/${draft.id}/send`, { version: draft.version + 1, mailTo: null }).expect(409);
     await ada.post(`/api/sheets/${draft.id}/send`, { version: draft.version, mailTo: 'nobody' }).expect(400);

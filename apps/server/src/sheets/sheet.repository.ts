@@ -129,9 +129,13 @@ export class SheetRepository {
     };
   }
 
-  /** Undefined where there is no such sheet. */
-  async instrumentOf(studioId: string, id: string): Promise<string | undefined> {
-    return (await this.database.of(SheetEntity).findOne({ select: { id: true, instrument: true }, where: { studioId, id } }))?.instrument;
+  /** Its instrument, and whether it is a review; undefined where there is no such sheet. */
+  async kindOf(studioId: string, id: string): Promise<{ readonly instrument: string; readonly isReview: boolean } | undefined> {
+    const [row] = await this.database.query<{ instrument: string; isReview: boolean }>(
+      'SELECT instrument, review IS NOT NULL AS "isReview" FROM sheet WHERE studio_id = $1 AND id = $2 AND deleted_at IS NULL',
+      [studioId, id],
+    );
+    return row;
   }
 
   async add(studioId: string, sheet: SheetCreate, beside: AsReview = {}): Promise<string> {

@@ -38,9 +38,11 @@ export function serveSheets(endpoints: Endpoints, { database }: ThingParts): voi
 
   endpoints.serve(sheetRoutes.saveSheet, async ({ request, visitor: { studioId }, body }) => {
     const id = idOf(request, 'sheet');
-    const instrument = await sheets.instrumentOf(studioId, id);
-    if (instrument === undefined) throw notFound('sheet');
-    assertPlayable(await models.known(studioId, instrument), body.lines);
+    const kind = await sheets.kindOf(studioId, id);
+    if (kind === undefined) throw notFound('sheet');
+    if (body.review !== undefined && !kind.isReview)
+      throw new HttpProblem('not-possible', 'This is a sheet and no review. Begin a review for the student instead.');
+    assertPlayable(await models.known(studioId, kind.instrument), body.lines);
     assertSaved(await sheets.save(studioId, id, body), 'sheet');
     return respond(200, await sheetOr404({ studioId }, id), { audit: { did: 'changed', kind: 'sheet', id, name: body.title } });
   });

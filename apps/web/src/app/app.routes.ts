@@ -146,6 +146,12 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/changes/ear.page').then((file) => file.EarPage),
       },
       {
+        path: 'changes/take',
+        title: 'Listen to a take · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/changes/take.page').then((file) => file.TakePage),
+      },
+      {
         path: 'changes/keys',
         title: 'Play on keys · Zelpit',
         data: forStudentsWithStudio,

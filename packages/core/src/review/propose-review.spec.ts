@@ -14,7 +14,7 @@ const words = (text: string, minutes?: number): ReviewItem => ({
 const nameOf = (content: ReviewItem): string => itemName({ kind: content.kind, title: reviewItemTitle(practiceChanter, content) });
 const set = (...items: readonly ReviewItem[]): ReviewFacts['before'] => items.map((content) => ({ item: nameOf(content), content }));
 const tries = (content: ReviewItem, count: number, rating: TryInLesson['rating'], note = '', tempo = 60): TryInLesson[] =>
-  Array.from({ length: count }, () => ({ item: nameOf(content), title: reviewItemTitle(practiceChanter, content), rating, tempo, note }));
+  Array.from({ length: count }, () => ({ item: nameOf(content), title: reviewItemTitle(practiceChanter, content), kind: content.kind, rating, tempo, note }));
 
 const facts = (change: Partial<ReviewFacts> = {}): ReviewFacts => ({
   ...{
@@ -100,7 +100,6 @@ describe('a proposed review', () => {
   it('has bars of the tune, a known tune and the speed game last, in that order', () => {
     const log = tries(bToE, 3, 'clean', '', 72).map((each, index) => ({
       ...each,
-      kind: 'line',
       at: Date.parse('2026-11-30') + index,
       seconds: 60,
       by: 'student' as const,
@@ -115,6 +114,16 @@ describe('a proposed review', () => {
     const proposal = proposeReview(facts({ standing, before: set(cToE, bToE), log, piece, known }));
     expect(titles(proposal.items)).toEqual(['C to E', 'B to E', 'Bar 5 of The Paper Lighthouse', 'The Tin Stile', 'B to E']);
     expect(proposal.items.at(-1)).toMatchObject({ tempo: 84, details: { isLadder: true } });
+  });
+
+  it('goes on with what was added in the lesson, where it was not clean', () => {
+    const lesson = [
+      ...tries(words('Posture with the mirror'), 2, 'nearly'),
+      ...tries(words('Clap the jig'), 1, 'clean'),
+      ...tries(words('Breathe'), 1, 'unjudged'),
+    ];
+    const proposal = proposeReview(facts({ standing, before: set(cToE), lesson }));
+    expect(titles(proposal.items)).toEqual(['C to E', 'Posture with the mirror']);
   });
 
   it('takes a planned simpler layer for no fault: played clean it is done', () => {
@@ -169,7 +178,7 @@ describe('a proposed review', () => {
   it.each(instruments.map((instrument) => [instrument.id, instrument] as const))('makes the drill of a fault on the %s', (_, instrument) => {
     const [home, other] = instrument.notes.map(({ id }) => id);
     const before = [{ item: 'x', content: line(home, other) }];
-    const lesson: TryInLesson[] = [{ item: 'x', title: 'x', rating: 'not-yet', tempo: 60, note: 'a gap' }];
+    const lesson: TryInLesson[] = [{ item: 'x', title: 'x', kind: 'line', rating: 'not-yet', tempo: 60, note: 'a gap' }];
     const { priority, items } = proposeReview(facts({ instrument, before, lesson }));
     expect(priority.text).toMatch(/^No gap between .+ and .+\.$/);
     expect(items[0]).toMatchObject({ home, other, kind: 'line' });

@@ -11,6 +11,7 @@ import { itemMinutes, reviewItemTitle, reviewMinutes, type MusicReviewItem, type
 export interface TryInLesson {
   readonly item: string;
   readonly title: string;
+  readonly kind: string;
   readonly rating: LoggedAttempt['rating'];
   readonly tempo: number | null;
   /** What was heard: "low G cuts in", "a run slips in", "a gap", or a teacher's own words. */
@@ -258,7 +259,20 @@ function goingOn(facts: ReviewFacts, drill: ReviewItem): { readonly carried: rea
       content: isMissed ? { ...next, details: { ...next.details, why: 'planned, not done in the lesson' } } : next,
     });
   }
-  return { carried, done };
+  return { carried: [...carried, ...unplanned(facts)], done };
+}
+
+/** What was done in the lesson without notes and stood on no sheet goes on where it was not clean. */
+function unplanned({ before, lesson }: ReviewFacts): readonly Candidate[] {
+  const known = new Set(before.map(({ item }) => item));
+  const found = new Map(lesson.filter(({ item, kind }) => kind === 'words' && !known.has(item)).map((each) => [each.item, each.title]));
+  return [...found].flatMap(([item, text]): Candidate[] => {
+    const judged = lesson.filter((each) => each.item === item && each.rating !== 'unjudged');
+    if (judged.length === 0 || judged.every(({ rating }) => rating === 'clean')) return [];
+    return [
+      { part: 'carried', content: { kind: 'words', text, repetitions: 1, tempo: null, point: '', details: { why: 'done in the lesson, not clean yet' } } },
+    ];
+  });
 }
 
 const isSamePairLine = (content: ReviewItem, drill: ReviewItem): boolean => content.kind === 'line' && content.exercise == null && isSamePair(content, drill);

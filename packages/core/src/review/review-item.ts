@@ -53,7 +53,6 @@ export const reviewMinutes = (items: readonly ReviewItem[]): number => items.red
 
 /**
  * The items with the tempos that they have against the ones before; an item after one without a click has none either.
- * @example withTempos([at60, { ...other, details: { against: 'slower' } }])[1].tempo // 54
  */
 export function withTempos<T extends ReviewItem>(items: readonly T[]): readonly T[] {
   const found: T[] = [];

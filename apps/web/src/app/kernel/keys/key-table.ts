@@ -277,6 +277,13 @@ export const keyTable = {
     second: { keys: ['2'], cap: '2', label: 'The second had the fault', means: 'choose' },
     again: { keys: ['r'], cap: 'R', label: 'Hear both again' },
   },
+  take: {
+    play: { ...space, label: 'Hear the chosen change, or stop' },
+    slow: { keys: ['s'], cap: 'S', label: 'Hear it four times as slow', means: 'slow' },
+    next: { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next change', means: 'next' },
+    before: { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Change before', means: 'before' },
+    leave: { keys: ['Escape'], cap: 'Esc', label: 'Stop listening', means: 'leave' },
+  },
   hunt: {
     play: { ...space, label: 'Play or stop' },
     answers: { keys: ['a'], cap: 'A', label: 'Show the answers' },
@@ -316,6 +323,7 @@ export const keysTogether: Readonly<Record<string, readonly KeyPage[]>> = {
   chart: ['everywhere', 'chart'],
   changes: ['everywhere', 'changes'],
   'ear test': ['everywhere', 'ear'],
+  'a take': ['everywhere', 'take'],
   'find the faults': ['everywhere', 'hunt'],
   movements: ['everywhere', 'movements'],
 };

@@ -21,6 +21,7 @@ const fingers: readonly Page[] = [
   { name: 'Movements', to: '/movements' },
   { name: 'Lines to practise', to: '/changes/lines' },
   { name: 'Ear test', to: '/changes/ear' },
+  { name: 'Listen to a take', to: '/changes/take' },
   { name: 'Play on keys', to: '/changes/keys' },
   { name: 'Find the faults', to: '/changes/hunt' },
 ];

@@ -1,0 +1,125 @@
+import { changeBetween, troubleOf } from '../change';
+import { practiceChanter, instrumentById, type Instrument, type NoteId } from '../fingering';
+import { playNotes, renderTimeline, type FaultKind } from '../sound';
+import { seededRandom } from '../timing';
+import { changeText, decodeTake, judgeTake } from '.';
+
+const rate = 22_050;
+const notesOf = (home: NoteId, other: NoteId, changes = 8): NoteId[] => Array.from({ length: changes + 1 }, (_, index) => (index % 2 === 0 ? home : other));
+
+interface Playing {
+  readonly fault?: { readonly kind: FaultKind; readonly ms: number };
+  readonly cents?: number;
+  /** Of white noise, as a share of full scale. */
+  readonly hiss?: number;
+  readonly tempo?: number;
+}
+
+/** A line as it would be recorded. */
+function recorded(instrument: Instrument, notes: readonly NoteId[], { fault, cents = 0, hiss = 0, tempo = 90 }: Playing = {}): Float32Array {
+  const played = notes.map((note, index) => ({ note, graceNotes: [], beats: 1, index, isTied: false }));
+  const settings = { tempo, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40, ...(fault && { fault }) };
+  const referenceHertz = instrument.reference.hertz * 2 ** (cents / 1200);
+  const samples = renderTimeline(instrument, playNotes(instrument, played, settings), { sampleRate: rate, referenceHertz });
+  const random = seededRandom(7);
+  return samples.map((sample) => sample + hiss * (2 * random() - 1));
+}
+
+const judged = (instrument: Instrument, notes: readonly NoteId[], playing: Playing = {}) =>
+  judgeTake(instrument, notes, decodeTake(instrument, recorded(instrument, notes, playing), rate).stretches);
+
+describe('a take decoded', () => {
+  it('has the notes that were played, when they were played', () => {
+    const notes: NoteId[] = ['low-g', 'low-a', 'b', 'c', 'd', 'e', 'f', 'high-g', 'high-a'];
+    const { stretches } = decodeTake(practiceChanter, recorded(practiceChanter, notes), rate);
+    const long = stretches.filter(({ start, end }) => end - start > 60);
+    expect(long.map(({ note }) => note)).toEqual(notes);
+    long.slice(1).forEach(({ start }, index) => expect(Math.abs(start - ((index + 1) * 60_000) / 90)).toBeLessThan(10));
+  });
+
+  it.each([-40, -20, 25, 50])('finds the tuning of a chanter that is %i cents off', (cents) => {
+    const { tuning, stretches } = decodeTake(practiceChanter, recorded(practiceChanter, notesOf('c', 'e'), { cents }), rate);
+    expect(Math.abs(tuning - cents)).toBeLessThanOrEqual(5);
+    expect(new Set(stretches.filter(({ start, end }) => end - start > 60).map(({ note }) => note))).toEqual(new Set(['c', 'e']));
+  });
+
+  it('is silence where nothing sounds', () => {
+    expect(decodeTake(practiceChanter, new Float32Array(rate), rate).stretches.map(({ note }) => note)).toEqual([null]);
+    expect(decodeTake(practiceChanter, new Float32Array(10), rate).stretches).toEqual([]);
+  });
+});
+
+describe('a take judged', () => {
+  it('says how many changes were clean, and what was in the worst', () => {
+    const notes = notesOf('c', 'e');
+    expect(judged(practiceChanter, notes).text).toBe('8 of 8 changes clean.');
+    const { text, changes } = judged(practiceChanter, notes, { fault: { kind: 'land-early', ms: 22 } });
+    expect(text).toMatch(/^0 of 8 changes clean\. Change \d: low G sounds for \d\d ms before [CE]\.$/);
+    for (const { between, verdict } of changes) {
+      expect(verdict).toBe('noise');
+      expect(between.map(({ note }) => note)).toEqual(['low-g']);
+      expect(Math.abs(between[0].ms - 22)).toBeLessThanOrEqual(5);
+    }
+  });
+
+  // Half of the takes have the fault, half are clean; some chanters are out of tune, some rooms hiss.
+  it('finds crossing noises of 12 ms and more in at least 95 of 100, with at most 5 of 100 false', () => {
+    let [found, missed, wrong] = [0, 0, 0];
+    const notes = practiceChanter.notes.map(({ id }) => id);
+    const pairs = notes.flatMap((home) =>
+      notes.filter((other) => troubleOf(practiceChanter, changeBetween(practiceChanter, home, other)).kind === 'pop').map((other) => [home, other] as const),
+    );
+    expect(pairs.length).toBeGreaterThan(5);
+    pairs.slice(0, 7).forEach(([home, other], index) => {
+      for (const ms of [0, 12 + 4 * (index % 8)]) {
+        const playing = { cents: (index % 5) * 10 - 20, hiss: index % 2 === 0 ? 0 : 0.003, ...(ms > 0 && { fault: { kind: 'land-early' as const, ms } }) };
+        for (const { from, to, verdict } of judged(practiceChanter, notesOf(home, other), playing).changes) {
+          const isFaulty = ms > 0 && troubleOf(practiceChanter, changeBetween(practiceChanter, from, to)).kind === 'pop';
+          if (isFaulty && verdict === 'noise') found += 1;
+          else if (isFaulty) missed += 1;
+          else if (ms === 0 && verdict === 'noise') wrong += 1;
+        }
+      }
+    });
+    expect(found).toBeGreaterThan(30);
+    expect(found / (found + missed)).toBeGreaterThanOrEqual(0.95);
+    expect(wrong / (found + missed)).toBeLessThanOrEqual(0.05);
+  });
+
+  it('reads other families too', () => {
+    for (const [id, home, other] of [
+      ['whistle-d', 'g5', 'a5'],
+      ['recorder-soprano-baroque', 'a5', 'b5'],
+      ['ocarina-12-c-split', 'c5', 'd5'],
+    ] as const)
+      expect([id, judged(instrumentById(id), notesOf(home, other)).text]).toEqual([id, '8 of 8 changes clean.']);
+  });
+
+  it('counts only what is there: a take that stops early, a false start, and nothing of what was asked', () => {
+    const asked = notesOf('c', 'e');
+    const { stretches } = decodeTake(practiceChanter, recorded(practiceChanter, ['c', 'd', 'c', 'e', 'c']), rate);
+    const take = judgeTake(practiceChanter, asked, stretches);
+    expect(take.changes.length).toBeGreaterThanOrEqual(2);
+    expect(judgeTake(practiceChanter, asked, decodeTake(practiceChanter, recorded(practiceChanter, ['b', 'b']), rate).stretches).text).toBe(
+      'No change that was asked for is in this take.',
+    );
+    expect(changeText(practiceChanter, take.changes[0])).toMatch(/clean|before/);
+  });
+
+  it('passes over a note that nobody asked for, and gives up none that was', () => {
+    const long = (note: NoteId, index: number) => ({ note, start: index * 500, end: index * 500 + 500, confidence: 0.9 });
+    const take = judgeTake(practiceChanter, notesOf('c', 'e', 400), (['c', 'e', 'b', 'c', 'e', 'f', 'c', 'e'] as NoteId[]).map(long));
+    expect(take.missing).toBe(0);
+    expect(take.changes.map(({ verdict }) => verdict)).toEqual(['clean', 'unsure', 'clean', 'unsure', 'clean']);
+  });
+
+  it('claims nothing where nothing is certain', () => {
+    const between = [{ note: 'd', ms: 14, confidence: 0.1 }];
+    const heard = [
+      { note: 'c', start: 0, end: 500, confidence: 0.9 },
+      { note: 'd', start: 500, end: 514, confidence: 0.1 },
+      { note: 'e', start: 514, end: 1000, confidence: 0.9 },
+    ];
+    expect(judgeTake(practiceChanter, ['c', 'e'], heard).changes).toMatchObject([{ between, verdict: 'unsure' }]);
+  });
+});
