@@ -29,8 +29,11 @@ export function serveAttempts(endpoints: Endpoints, { database }: ThingParts): v
   endpoints.serve(attemptRoutes.logbook, async ({ visitor: { studioId, studentId }, query: { student, since, days, offset } }) => {
     const whose = studentId ?? student;
     // Somebody else's is not there for a student, nor is nobody's for a teacher.
-    if (whose === undefined || (student !== undefined && student !== whose) || !(await students.has(studioId, whose))) throw notFound('student');
-    const { items, ...rest } = logbookOf(await attempts.logged(studioId, whose, since), Date.now(), days, offset);
+    if (whose === undefined || (student !== undefined && student !== whose)) throw notFound('student');
+    const logged = await attempts.logged(studioId, whose, since);
+    // Whoever has a log is there.
+    if (logged.length === 0 && !(await students.has(studioId, whose))) throw notFound('student');
+    const { items, ...rest } = logbookOf(logged, Date.now(), days, offset);
     return respond(200, { items: items.map(({ weeks, ...item }) => ({ ...item, weeks: [...weeks] })), days: [...rest.days], ladders: [...rest.ladders] });
   });
 

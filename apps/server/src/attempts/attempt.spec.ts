@@ -1,6 +1,9 @@
-import { onceHeader, type Attempt, type Page } from '@zelpit/contract';
+import { onceHeader, type Attempt, type logbookSchema, type Page } from '@zelpit/contract';
+import type * as z from 'zod';
 import { addStudio, startTestServer, visit, visitByLink, type TestServer, type Visitor } from '../testing/test-server';
 import { newAttempt } from './attempt.matrix.spec-support';
+
+type Logbook = z.infer<typeof logbookSchema>;
 
 let server: TestServer;
 let ada: Visitor;
@@ -41,6 +44,24 @@ describe('the log of what was practised', () => {
     expect(
       Number((await server.dataSource.query<{ count: string }[]>('SELECT count(*) FROM attempt_correction WHERE attempt_id = $1', [attempt.id]))[0].count),
     ).toBe(2);
+  });
+
+  it('says in a logbook what was clean, corrections counted, since a moment and in the days of who reads', async () => {
+    const { id } = (await ada.post('/api/students', { alias: 'Oda' }).expect(201)).body as { id: string };
+    const at = (daysAgo: number): string => new Date(Date.now() - daysAgo * 86_400_000).toISOString();
+    await log({ studentId: id, tempo: 66, at: at(40), seconds: 120 });
+    const wrong = await log({ studentId: id, tempo: 72, at: at(2), seconds: 60 });
+    await log({ studentId: id, tempo: 60, at: at(1), seconds: 60, rating: 'nearly' });
+    await ada.post(`/api/attempts/${wrong.id}/correction`, { rating: 'not-yet' }).expect(200);
+    const all = (await ada.get(`/api/logbook?student=${id}&days=7`).expect(200)).body as Logbook;
+    expect(all.items).toMatchObject([{ title: 'B to E', kind: 'line', tries: 3, clean: 1, best: 66, recent: { judged: 2, clean: 0 } }]);
+    expect(all.days).toHaveLength(7);
+    expect(all.days.reduce((sum, { minutes }) => sum + minutes, 0)).toBe(2);
+    const lately = (await ada.get(`/api/logbook?student=${id}&since=${at(30)}`).expect(200)).body as Logbook;
+    expect([lately.items[0].tries, lately.items[0].best]).toEqual([2, undefined]);
+    await ada.get('/api/logbook').expect(404);
+    await ada.get('/api/logbook?student=7f9d1f0c-8f63-4a7b-9c1d-1d2a3b4c5d6e').expect(404);
+    await ada.get(`/api/logbook?student=${id}&days=0`).expect(400);
   });
 
   it('logs the same try once, however often it is sent', async () => {
