@@ -45,6 +45,8 @@ export class OneTimeLinkEntity {
 export class MailEntity {
   @PrimaryColumn({ type: 'uuid', name: 'studio_id' }) studioId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
+  /** The student that it is about; null for none. */
+  @Column({ type: 'uuid', name: 'student_id', nullable: true }) studentId: string | null;
   @Column({ type: 'text' }) recipient: string;
   @Column({ type: 'text' }) subject: string;
   @Column({ type: 'text' }) body: string;

@@ -14,8 +14,9 @@ export class MailRepository {
     private readonly sealer: Sealer,
   ) {}
 
-  async add(studioId: string, recipient: string, subject: string, body: string): Promise<void> {
-    await this.database.of(MailEntity).insert({ id: randomUUID(), studioId, recipient, subject, body: this.sealer.seal(body) });
+  /** @param studentId the student that it is about, with whom it goes */
+  async add(studioId: string, recipient: string, subject: string, body: string, studentId: string | null = null): Promise<void> {
+    await this.database.of(MailEntity).insert({ id: randomUUID(), studioId, recipient, subject, body: this.sealer.seal(body), studentId });
   }
 
   /** Newest first, of all studios of this server. */

@@ -84,7 +84,8 @@ export class PutAwayRepository {
 
   /** The ids of everything that goes with a student, as a query. */
   private idsOfStudent(studio: string, student: string): string {
-    return this.parts
+    const own = [...this.parts, { table: 'lesson', isOfStudent: true as const }];
+    return own
       .flatMap(({ table, isOfStudent }) => (isOfStudent ? [`SELECT id FROM ${table} WHERE studio_id = ${studio} AND student_id = ${student}`] : []))
       .join(' UNION ALL ');
   }

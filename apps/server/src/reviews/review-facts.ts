@@ -1,4 +1,4 @@
-import { hasMusic, type Attempt, type Lesson, type SheetDetail, type SheetLineInput, type Student } from '@zelpit/contract';
+import { hasMusic, type Attempt, type Lesson, type SheetDetail, type SheetLineInput, type Student, type TuneDetail } from '@zelpit/contract';
 import {
   changesOfTune,
   chunkOf,
@@ -24,6 +24,8 @@ const dayMs = 86_400_000;
 /** So far back the log is read. Our own choice: what is older is stale. */
 const logDays = 42;
 const mostAttempts = 400;
+/** A longer tune is not read while somebody waits, in characters. */
+const longestRead = 15_000;
 /** Where neither an instrument nor a sheet says what is played. */
 const usualInstrument = 'practice-chanter';
 const takenBack = 'taken back';
@@ -92,12 +94,16 @@ async function tunesFor(
   const lines = (before?.lines ?? []).filter(hasMusic);
   const inHand = before?.tune ?? null;
   const hasPiece = lines.some(({ kind }) => kind === 'chunk' || kind === 'part');
-  const tune = inHand === null || hasPiece ? undefined : await tunes.get(studioId, inHand.id);
+  const short = async (id: string): Promise<TuneDetail | undefined> => {
+    const found = await tunes.get(studioId, id);
+    return found === undefined || found.abc.length > longestRead ? undefined : found;
+  };
+  const tune = inHand === null || hasPiece ? undefined : await short(inHand.id);
   const piece = tune === undefined ? undefined : hardestBar(instrument, readTune(instrument, tune.abc, { voice: tune.voice, chordNote: tune.chordNote }));
   if (lines.some(({ kind }) => kind === 'tune') || known.length === 0) return { piece };
   const titles = new Set([inHand?.title, ...lines.map(({ excerpt }) => excerpt?.tune)]);
   const found = (await tunes.list(studioId, { limit: 6, instrument: instrument.id, within: known })).items.find(({ title }) => !titles.has(title));
-  const easy = found === undefined ? undefined : await tunes.get(studioId, found.id);
+  const easy = found === undefined ? undefined : await short(found.id);
   return {
     piece,
     known: easy === undefined ? undefined : wholeTune(instrument, readTune(instrument, easy.abc, { voice: easy.voice, chordNote: easy.chordNote })),

@@ -74,7 +74,7 @@ export function serveReviews(endpoints: Endpoints, { database, address, sealer }
     const link = linkAddress(request, address, token);
     if (mailTo !== null) {
       const { subject, body } = reviewMail(alias, visitor.name, before.title, link);
-      await mail.add(studioId, mailTo, subject, body);
+      await mail.add(studioId, mailTo, subject, body, studentId);
     }
     const sheet = await sheetOr404(studioId, before.id);
     const audit = { did: 'sent', kind: 'sheet', id: sheet.id, name: `${sheet.title}, ${alias}` } as const;

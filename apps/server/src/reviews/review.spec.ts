@@ -235,6 +235,8 @@ describe('a review', () => {
   });
 
   it('is nowhere in the database when its student is deleted', async () => {
+    const alias = 'Quenby of the ferry';
+    pim = ((await ada.post('/api/students', { alias }).expect(201)).body as { id: string }).id;
     await setLines(line('c', 'e'));
     const lesson = await heldLesson();
     await judge(lesson, 'C to E', 'not-yet', 'Low G cuts in');
@@ -246,8 +248,8 @@ describe('a review', () => {
     );
     for (const { name } of tables) {
       const [{ found }] = await server.dataSource.query<{ found: string }[]>(
-        `SELECT count(*) AS found FROM "${name}" row WHERE position($1 in row::text) > 0`,
-        [pim],
+        `SELECT count(*) AS found FROM "${name}" row WHERE position($1 in row::text) > 0 OR position($2 in row::text) > 0`,
+        [pim, alias],
       );
       expect([name, found]).toEqual([name, '0']);
     }
