@@ -3,6 +3,10 @@ export { capital } from '@zelpit/core/words';
 /** "9 March 2026". */
 export const dayInWords = (moment: string): string => new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
+/** A day written as "2026-12-01", as it is said: "1 December". */
+export const dayAndMonth = (day: string): string =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
+
 /** A typed number with a decimal point or comma; undefined for nothing, NaN for something else. */
 export function typedNumber(text: string): number | undefined {
   const typed = text.trim().replace(',', '.');

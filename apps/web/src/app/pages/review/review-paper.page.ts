@@ -4,6 +4,7 @@ import { reviewMinutes, withTempos } from '@zelpit/core/review';
 import { count } from '@zelpit/core/words';
 import { SheetEditor } from '../../documents/sheet/sheet-editor';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { dayAndMonth } from '../../kernel/words/words';
 import { SessionService } from '../../kernel/session/session.service';
 import type { SheetOnPaper } from '../../music/paper/paper-layout';
 import { keptPaperSize } from '../../music/paper/paper-size';
@@ -59,8 +60,8 @@ export class ReviewPaperPage {
     const items = withTempos(draft.lines);
     const code = stored.sentAt === null ? '' : (stored.lines.at(0)?.code ?? '');
     return {
-      title: `${stored.student.alias}, until ${dayName(review.until)}`,
-      about: `${count(reviewMinutes(items), 'minute')} a day on the ${nameOf(instrument)}, in this order. ${this.session.person()?.name ?? ''}, ${dayName(review.on)}.`,
+      title: `${stored.student.alias}, until ${dayAndMonth(review.until)}`,
+      about: `${count(reviewMinutes(items), 'minute')} a day on the ${nameOf(instrument)}, in this order. ${this.session.person()?.name ?? ''}, ${dayAndMonth(review.on)}.`,
       ...{ note: draft.note, instrument, lines: items.map((item) => ({ ...item, code: this.editor.codeOf(item) })) },
       review: {
         priority: review.priority?.text ?? '',
@@ -80,6 +81,4 @@ export class ReviewPaperPage {
   }
 }
 
-const dayName = (day: string): string =>
-  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
 const letterOf = (day: string): string => new Intl.DateTimeFormat('en-GB', { weekday: 'narrow', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));

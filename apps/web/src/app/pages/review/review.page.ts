@@ -32,6 +32,7 @@ import { ConflictComponent } from '../../kernel/saving/conflict.component';
 import { timeOfDay } from '../../kernel/saving/kept-document';
 import { UndoComponent } from '../../kernel/saving/undo.component';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { dayAndMonth } from '../../kernel/words/words';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { Transport } from '../../music/sound/transport.service';
@@ -191,7 +192,7 @@ export class ReviewPage implements OnDestroy {
     this.transport.stop();
   }
 
-  protected readonly dayText = (day: string | undefined): string => (day === undefined ? '' : dayName(day));
+  protected readonly dayText = (day: string | undefined): string => (day === undefined ? '' : dayAndMonth(day));
   protected readonly typed = (event: Event): string => (event.target as HTMLInputElement).value;
 
   protected titleOf(item: SheetLineInput): string {
@@ -384,10 +385,6 @@ export class ReviewPage implements OnDestroy {
     this.isAdding.set(false);
   }
 }
-
-/** "1 December" */
-const dayName = (day: string): string =>
-  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
 
 /** "16:09", on another day "1 December, 16:09". */
 function momentText(moment: string): string {

@@ -18,7 +18,7 @@ export class TrialsService {
     return this.api.all(trialRoutes.trials, { query: { kind: 'ear' } }).pipe(tap((trials) => this.learn(trials)));
   }
 
-  /** The blind tests of one student, newest first. */
+  /** The ear tests of one student, newest first. */
   earOf(student: string): Observable<Trial[]> {
     return this.api.all(trialRoutes.trials, { query: { student, kind: 'ear' } });
   }
