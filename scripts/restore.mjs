@@ -14,6 +14,7 @@ DO $$ DECLARE thing record; BEGIN
     WHERE n.nspname = 'public' AND NOT EXISTS (SELECT 1 FROM pg_depend d WHERE d.objid = p.oid AND d.deptype = 'e')
   LOOP EXECUTE 'DROP FUNCTION IF EXISTS ' || thing.name || ' CASCADE'; END LOOP;
 END $$;
+DROP SCHEMA IF EXISTS job_queue CASCADE;
 `;
 
 /** Puts everything back as it was in a backup: `npm run restore -- FILE`. All of it or nothing. */

@@ -9,7 +9,10 @@ import { Tries } from './accounts/tries';
 import { assertLeastRights, createDataSource, migrate } from './database/data-source';
 import { Database } from './database/database';
 import { loadDemo, removeDemo } from './demo/load-demo';
+import { BlobRepository } from './blobs/blob.repository';
 import { KeptAnswers } from './http/kept-answers';
+import { JobRepository } from './jobs/job.repository';
+import { openWorker } from './jobs/open-worker';
 import { createApp } from './platform/app';
 import { readConfig } from './platform/config';
 import { createMetrics, serveMetrics } from './platform/metrics';
@@ -49,7 +52,9 @@ if (process.argv.includes('--demo-reset')) {
 
 /** Stands beside this file where both are built. */
 const readers = new Readers({ path: fileURLToPath(new URL('./reader.js', import.meta.url)) });
-const archives = new ArchiveReader(things, { path: fileURLToPath(new URL('./archive.js', import.meta.url)) });
+const archives = new ArchiveReader({ path: fileURLToPath(new URL('./archive.js', import.meta.url)) });
+
+const worker = openWorker({ databaseUrl: config.databaseUrl, database, things, readers, archives, logger });
 
 const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000 });
 pool.on('error', onPoolError);
@@ -79,6 +84,7 @@ async function stop(): Promise<void> {
   metricsServer?.close();
   setTimeout(() => server.closeAllConnections(), longestStopMs).unref();
   await closed;
+  await worker.close();
   await Promise.allSettled([pool.end(), ...(dataSource.isInitialized ? [dataSource.destroy()] : [])]);
   process.exit(0);
 }
@@ -90,6 +96,7 @@ await whenDatabaseAnswers(async () => {
   await prepareDatabase();
   if (config.isDemo && !(await accounts.hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
+const [jobs, blobs] = [new JobRepository(database), new BlobRepository(database)];
 const [putAway, links, keptAnswers] = [
   new PutAwayRepository(database, things),
   new LinkRepository(database),
@@ -103,6 +110,8 @@ async function clear(): Promise<void> {
       await putAway.clear();
       await links.clear();
       await keptAnswers.clear();
+      await jobs.clear();
+      await blobs.clear();
     });
   await accounts.clearSessions();
   await new Tries(database).clear();
@@ -120,7 +129,8 @@ async function readOldTunes(): Promise<void> {
 }
 void readOldTunes().catch(onPoolError);
 
-answer = createApp({ config, dataSource, pool, logger, readers, archives, metrics });
+answer = createApp({ config, dataSource, database, pool, logger, readers, worker, metrics });
+void worker.start().catch(onPoolError);
 const address = server.address();
 const port = typeof address === 'object' && address !== null ? address.port : config.port;
 process.send?.({ listening: port });

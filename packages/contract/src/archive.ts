@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { momentSchema } from './archive-sign';
-import { owner, route, thingKindSchema } from './route';
+import { thingKindSchema } from './route';
 import { typedText } from './text';
 
 /**
@@ -11,8 +11,8 @@ import { typedText } from './text';
 export const archiveFormat = 'zelpit-studio';
 
 /** Largest archive taken, packed and unpacked, in bytes. */
-export const longestArchive = 50_000_000;
-export const longestUnpacked = 400_000_000;
+export const longestArchive = 500_000_000;
+export const longestUnpacked = 4_000_000_000;
 
 const sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 
@@ -44,17 +44,3 @@ export const archiveResultSchema = z.object({
   putAway: z.number().int(),
 });
 export type ArchiveResult = z.infer<typeof archiveResultSchema>;
-
-/** The whole studio as a file. */
-export const archiveRoutes = {
-  takeArchive: route({ method: 'get', path: '/archive', summary: 'The whole studio as one file', who: owner, answers: { 200: 'zip' } }),
-  bringArchive: route({
-    method: 'post',
-    path: '/archive',
-    summary: 'Bring in a whole studio; what was there is put away first where that is asked for',
-    who: owner,
-    query: archiveQuerySchema,
-    body: 'zip',
-    answers: { 200: archiveResultSchema },
-  }),
-} as const;

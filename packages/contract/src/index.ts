@@ -6,6 +6,7 @@ export * from './attempt';
 export * from './audit';
 export * from './fingering';
 export * from './instrument';
+export * from './job';
 export * from './lesson';
 export * from './model';
 export * from './model-id';

@@ -34,6 +34,8 @@ export interface Route {
   readonly query?: z.ZodObject;
   /** What is sent: JSON by a schema, or a file. */
   readonly body?: z.ZodType | FileKind;
+  /** True where a file is kept piece by piece as it comes, and never stands in memory whole. */
+  readonly isStreamed?: true;
   /** What comes back, by status: JSON by a schema, a file, or nothing. Faults are the same everywhere and not listed. */
   readonly answers: Readonly<Record<number, z.ZodType | FileKind | null>>;
 }

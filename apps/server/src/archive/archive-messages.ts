@@ -1,9 +1,13 @@
 import type { ProblemCode } from '@zelpit/contract';
-import type { ReadArchive } from './archive-file';
+import type { CheckedArchive } from './check-archive';
 
-/** What of a file of a backup crosses from the thread that read it: its part is known by its kind. A long list crosses in slices. */
+/** A backup to check, and where what was checked goes. */
+export interface ArchiveRequest {
+  readonly path: string;
+  readonly folder: string;
+}
+
 export type ArchiveAnswer =
-  | { readonly kind: 'file'; readonly of: string; readonly content: unknown; readonly prepared: unknown }
-  | { readonly kind: 'more'; readonly of: string; readonly content: readonly unknown[] }
-  | { readonly kind: 'read'; readonly studio: ReadArchive['studio'] }
+  | { readonly kind: 'progress'; readonly done: number; readonly of: number }
+  | { readonly kind: 'checked'; readonly checked: CheckedArchive }
   | { readonly kind: 'refused'; readonly code: ProblemCode; readonly detail: string };

@@ -1,13 +1,11 @@
-import { MoreThan, type EntityTarget, type ObjectLiteral } from 'typeorm';
+import type { Instrument } from '@zelpit/core';
+import { In, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import type * as z from 'zod';
 import type { Database } from '../database/database';
 import { HttpProblem } from '../http/problem';
 
 /** An archive that cannot be taken, with the reason. */
 export const refused = (reason: string): HttpProblem => new HttpProblem('archive-refused', `${reason} Nothing was changed.`);
-
-/** The files of an archive as they were read, by name. */
-export type ArchiveFiles = ReadonlyMap<string, unknown>;
 
 /** Things are named in an archive by signs that hold inside it only: "s1", "t4". */
 export class Signs {
@@ -30,6 +28,14 @@ export class Signs {
   }
 }
 
+/** What is known of a whole archive before its things are checked one by one. */
+export interface ArchiveContext {
+  /** The signs of one file whose things all have one. */
+  readonly signsIn: (file: string) => ReadonlySet<string>;
+  /** The built-in instruments by id and those of the archive by sign. */
+  readonly instruments: ReadonlyMap<string, Instrument>;
+}
+
 /** Where an archive is written into. */
 export interface ArchiveTarget {
   readonly database: Database;
@@ -40,76 +46,112 @@ export interface ArchiveTarget {
   readonly modelOf: (model: string) => string;
 }
 
-/** What one kind of thing brought: how many, and how many codes of lines had to be new. */
-export interface Brought {
-  readonly count: number;
-  readonly newCodes?: number;
+/** Checks the things of one file, each as it comes. @throws HttpProblem `archive-refused` with a sentence */
+export interface ArchiveChecker<Item, Prepared> {
+  /** What writing it takes beside the thing itself. */
+  readonly each: (item: Item) => Prepared;
+  /** What can be said only when all have come. */
+  readonly end?: () => void;
 }
 
-/** How one kind of thing goes into an archive and out of it. */
-export interface ArchivePart<Content, Rows, Prepared> {
+/** A thing that was checked, with what was prepared for it. */
+export interface Checked<Item, Prepared> {
+  readonly item: Item;
+  readonly prepared: Prepared;
+}
+
+/** Writes the things of one file, some at a time, in their order. */
+export interface ArchiveWriter<Item, Prepared> {
+  readonly some: (checked: readonly Checked<Item, Prepared>[]) => Promise<void>;
+  /** What can be written only when all are there. */
+  readonly end?: () => Promise<void>;
+  /** How many came in, and how many codes of lines had to be new. */
+  readonly brought: () => { readonly count: number; readonly newCodes?: number };
+}
+
+/** How one kind of thing goes into an archive and out of it: never all of it at once, however many there are. */
+export interface ArchivePart<Item, Prepared> {
   /** Its file: "sheets.json". */
   readonly file: string;
   /** The version of the archive that had it first. */
   readonly since: number;
   /** The version in which its things got something that earlier readers refuse; `since` where it is absent. */
   readonly changed?: number;
-  readonly schema: z.ZodType<Content>;
-  /** What an archive of an earlier version has instead. */
-  readonly absent: Content;
-  /** Everything of the studio, what is put away too. */
-  readonly load: (database: Database, studioId: string) => Promise<Rows>;
-  readonly pack: (rows: Rows, signs: Signs) => Content;
-  /** Where other things name it, so that its file is a list of things with signs: the letter of these, and the ids of its rows. */
-  readonly signs?: { readonly letter: string; readonly idsOf: (rows: Rows) => readonly string[] };
-  /** Checks a file beside the others and reads what it takes. @throws HttpProblem 422 with a sentence */
-  readonly prepare: (content: Content, files: ArchiveFiles) => Prepared;
-  readonly write: (content: Content, prepared: Prepared, target: ArchiveTarget) => Promise<Brought>;
+  /** Of one thing. */
+  readonly schema: z.ZodType<Item>;
+  /** True where its file is one object and no list. */
+  readonly isOne?: true;
+  /** Where other things name it, so that each has a sign: the letter of these, its table, and in which order they are given. */
+  readonly signs?: { readonly letter: string; readonly table: string; readonly order?: string };
+  /** Everything of the studio in its order, what is put away too, some at a time. */
+  readonly read: (database: Database, studioId: string, signs: Signs) => AsyncIterable<readonly Item[]>;
+  readonly check: (context: ArchiveContext) => ArchiveChecker<Item, Prepared>;
+  readonly write: (target: ArchiveTarget) => ArchiveWriter<Item, Prepared>;
 }
 
 /** A part whose types are its own business. */
-export type AnyArchivePart = ArchivePart<unknown, unknown, unknown>;
+export type AnyArchivePart = ArchivePart<unknown, unknown>;
 
-/** Gives a part away without its types: what `load` gives goes to `pack`, what `prepare` gives to `write`, and to nobody else. */
-export const archivePart = <Content, Rows, Prepared>(part: ArchivePart<Content, Rows, Prepared>): AnyArchivePart => part as unknown as AnyArchivePart;
+/** Gives a part away without its types: what `check` prepares goes to `write`, and to nobody else. */
+export const archivePart = <Item, Prepared>(part: ArchivePart<Item, Prepared>): AnyArchivePart => part as unknown as AnyArchivePart;
 
-/** The signs in what one part's file holds; none where its things have none. */
-export const signsOf = ({ signs }: AnyArchivePart, content: unknown): readonly string[] => (signs === undefined ? [] : signsAmong(content));
-
-/** The signs of one file whose things all have one. */
-export const signsIn = (files: ArchiveFiles, file: string): ReadonlySet<string> => new Set(signsAmong(files.get(file) ?? []));
-
-const signsAmong = (content: unknown): readonly string[] => (content as readonly { readonly sign: string }[]).map(({ sign }) => sign);
-
-/** The ids of rows. */
-export const idsOf = (rows: readonly { readonly id: string }[]): readonly string[] => rows.map(({ id }) => id);
-
-/** All rows of a studio in the order in which they were made, what is put away too. */
-export async function everything<T extends KeptRow>(database: Database, entity: EntityTarget<T>, studioId: string): Promise<T[]> {
-  const rows: T[] = [];
-  for (;;) {
-    const after = rows.at(-1)?.id;
-    const where = { studioId, ...(after !== undefined && { id: MoreThan(after) }) } as never;
-    const more = await database.of(entity).find({ where, withDeleted: true, order: { id: 'ASC' } as never, take: page });
-    rows.push(...more);
-    if (more.length < page) break;
-  }
-  return rows.sort((one, other) => one.createdAt.getTime() - other.createdAt.getTime() || (one.id < other.id ? -1 : 1));
-}
+/** In the order in which they were made. */
+const asMade = 'created_at, id';
 
 interface KeptRow extends ObjectLiteral {
   readonly id: string;
-  readonly createdAt: Date;
+}
+
+/** The ids of a table's rows of the studio in hand, in an order. */
+export async function idsInOrder(database: Database, table: string, order = asMade): Promise<readonly string[]> {
+  return (await database.query<{ id: string }>(`SELECT id FROM ${table} WHERE studio_id = current_studio() ORDER BY ${order}`)).map(({ id }) => id);
+}
+
+/** All rows of the studio in hand in an order, what is put away too; none but some of them at a time. Belongs into a transaction, which holds the moment. */
+export async function* pagesOf<T extends KeptRow>(database: Database, entity: EntityTarget<T>, studioId: string, order = asMade): AsyncGenerator<readonly T[]> {
+  const table = database.of(entity);
+  const cursor = `archive_${table.metadata.tableName}`;
+  await database.query(
+    `DECLARE ${cursor} NO SCROLL CURSOR FOR SELECT id FROM ${table.metadata.tableName} WHERE studio_id = current_studio() ORDER BY ${order}`,
+  );
+  for (;;) {
+    const ids = (await database.query<{ id: string }>(`FETCH ${page} FROM ${cursor}`)).map(({ id }) => id);
+    if (ids.length === 0) break;
+    const rows = await table.find({ where: { studioId, id: In(ids) } as never, withDeleted: true });
+    const byId = new Map(rows.map((row) => [row.id, row]));
+    yield ids.map((id) => byId.get(id) as T);
+  }
+  await database.query(`CLOSE ${cursor}`);
 }
 
 /** Rows fetched at once: making them into objects keeps the server from answering others. */
-const page = 1000;
+const page = 250;
 
 const batch = 200;
 
 export async function insertAll<T extends ObjectLiteral>(database: Database, entity: EntityTarget<T>, rows: readonly object[]): Promise<void> {
   for (let start = 0; start < rows.length; start += batch) await database.of(entity).insert(rows.slice(start, start + batch) as never[]);
 }
+
+/** A writer whose things are one row each. */
+export function rowWriter<Item, Prepared, Row extends ObjectLiteral>(
+  { database }: ArchiveTarget,
+  entity: EntityTarget<Row>,
+  rowOf: (item: Item, prepared: Prepared) => object,
+): ArchiveWriter<Item, Prepared> {
+  let count = 0;
+  return {
+    some: async (checked) => {
+      const rows = checked.map(({ item, prepared }) => rowOf(item, prepared));
+      await insertAll(database, entity, rows);
+      count += rows.length;
+    },
+    brought: () => ({ count }),
+  };
+}
+
+/** A checker that finds nothing to check beside the schema. */
+export const nothingToCheck = (): ArchiveChecker<unknown, undefined> => ({ each: () => undefined });
 
 export const isoOrNull = (date: Date | null): string | null => (date === null ? null : date.toISOString());
 export const dateOrNull = (text: string | null): Date | null => (text === null ? null : new Date(text));

@@ -2,9 +2,9 @@ import type { Worker } from 'node:worker_threads';
 import { HttpProblem } from '../http/problem';
 import { letGo, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
-import { archivePartsOf, type Thing } from '../things/thing';
-import type { ReadArchive } from './archive-file';
-import type { ArchiveAnswer } from './archive-messages';
+import type { JobSteps } from '../jobs/job-kind';
+import type { ArchiveAnswer, ArchiveRequest } from './archive-messages';
+import type { CheckedArchive } from './check-archive';
 import { refused } from './archive-part';
 
 export interface ArchiveReaderSettings {
@@ -16,7 +16,7 @@ export interface ArchiveReaderSettings {
   readonly memoryMb?: number;
 }
 
-const usual = { ms: 60_000, memoryMb: 1024 } as const;
+const usual = { ms: 600_000, memoryMb: 512 } as const;
 const idleMs = 30_000;
 
 /** Reads backups in a thread of its own, one at a time over all studios: they are rare and large. */
@@ -30,19 +30,16 @@ export class ArchiveReader {
     full: 'This studio has other backups being restored. Wait until they are there, then try again.',
   });
 
-  constructor(
-    private readonly things: readonly Thing[],
-    settings: ArchiveReaderSettings,
-  ) {
+  constructor(settings: ArchiveReaderSettings) {
     this.settings = { ...usual, ...settings };
   }
 
   /**
-   * All of a backup, checked before anything is done with it.
-   * @throws HttpProblem `archive-refused` with a sentence, also for one that takes too long or too much room
+   * Checks all of a backup before anything is done with it; what was checked lies in the folder then.
+   * @throws HttpProblem `archive-refused` with a sentence, also for one that takes too long or too much room; the signal's reason where it was ended
    */
-  read(studioId: string, bytes: Uint8Array): Promise<ReadArchive> {
-    return this.turns.run(studioId, () => this.readApart(bytes));
+  check(studioId: string, path: string, folder: string, steps: JobSteps): Promise<CheckedArchive> {
+    return this.turns.run(studioId, () => this.checkApart({ path, folder }, steps));
   }
 
   /** Ends the thread that waits for the next one. */
@@ -52,35 +49,36 @@ export class ArchiveReader {
     await waiting?.terminate();
   }
 
-  private readApart(bytes: Uint8Array): Promise<ReadArchive> {
+  private checkApart(request: ArchiveRequest, { progress, signal }: JobSteps): Promise<CheckedArchive> {
+    signal.throwIfAborted();
     const worker = this.take();
-    const parts = new Map(archivePartsOf(this.things).map(({ kind, part }) => [kind, part]));
-    const files = new Map<string, { readonly content: unknown; readonly prepared: unknown }>();
-    return new Promise<ReadArchive>((resolve, reject) => {
-      const lose = (): void => {
-        clearTimeout(watch);
-        letGo(worker);
-        void worker.terminate();
-        reject(refused('This backup takes too long to read, or too much room.'));
-      };
-      const watch = setTimeout(lose, this.settings.ms);
+    return new Promise<CheckedArchive>((resolve, reject) => {
       const settle = (): void => {
         clearTimeout(watch);
+        signal.removeEventListener('abort', leave);
         letGo(worker);
-        this.keep(worker);
       };
+      const end = (reason: Error): void => {
+        settle();
+        void worker.terminate();
+        reject(reason);
+      };
+      const lose = (): void => end(refused('This backup takes too long to read, or too much room.'));
+      const leave = (): void => end(signal.reason as Error);
+      const watch = setTimeout(lose, this.settings.ms);
+      signal.addEventListener('abort', leave);
       worker.on('error', lose).on('exit', lose);
       worker.on('message', (answer: ArchiveAnswer) => {
-        if (answer.kind === 'file') files.set(answer.of, answer);
-        else if (answer.kind === 'more') (files.get(answer.of)?.content as unknown[]).push(...answer.content);
-        else {
-          settle();
-          if (answer.kind === 'refused') reject(new HttpProblem(answer.code, answer.detail));
-          else
-            resolve({ studio: answer.studio, files: [...files].map(([kind, { content, prepared }]) => ({ kind, part: parts.get(kind)!, content, prepared })) });
+        if (answer.kind === 'progress') {
+          progress(answer.done, answer.of);
+          return;
         }
+        settle();
+        this.keep(worker);
+        if (answer.kind === 'refused') reject(new HttpProblem(answer.code, answer.detail));
+        else resolve(answer.checked);
       });
-      worker.postMessage(bytes);
+      worker.postMessage(request);
     });
   }
 

@@ -1,41 +1,19 @@
-import { archiveStudioSchema, type ArchiveResult, type ArchiveStudio } from '@zelpit/contract';
+import type { ArchiveResult } from '@zelpit/contract';
 import { randomUUID } from 'node:crypto';
-import { StudioEntity } from '../accounts/account.entities';
+import { createReadStream } from 'node:fs';
+import { createInterface } from 'node:readline';
 import type { Database } from '../database/database';
+import type { JobSteps } from '../jobs/job-kind';
 import { archivePartsOf, putAwayPartsOf, type Thing } from '../things/thing';
-import { Signs, signsOf, type AnyArchivePart, type ArchiveFiles } from './archive-part';
+import type { Checked } from './archive-part';
+import { checkedPath, type CheckedArchive } from './check-archive';
 
-/** The file that every archive has beside those of the things. */
-export const studioFile = 'studio.json';
-export const studioFileSchema = archiveStudioSchema;
-
-/** A file of an archive with what its part read out of it. */
-export interface PreparedFile {
-  readonly kind: string;
-  readonly part: AnyArchivePart;
-  readonly content: unknown;
-  readonly prepared: unknown;
-}
-
-/** A whole studio out of the tables and into them, one kind of thing after the other. */
+/** A whole studio into the tables, one kind of thing after the other. */
 export class ArchiveRepository {
   constructor(
     private readonly database: Database,
     private readonly things: readonly Thing[],
   ) {}
-
-  /** Everything of the studio as it was at one moment, what is put away too. Teachers, their passwords and the list of changes stay here. */
-  async read(studioId: string): Promise<ArchiveFiles> {
-    return this.database.transaction(async () => {
-      const { name } = await this.database.of(StudioEntity).findOneByOrFail({ id: studioId });
-      const studio: ArchiveStudio = { name };
-      const loaded: { readonly part: AnyArchivePart; readonly rows: unknown }[] = [];
-      for (const { part } of archivePartsOf(this.things)) loaded.push({ part, rows: await part.load(this.database, studioId) });
-      const signs = new Signs();
-      for (const { part, rows } of loaded) if (part.signs !== undefined) signs.give(part.signs.letter, part.signs.idsOf(rows));
-      return new Map<string, unknown>([[studioFile, studio], ...loaded.map(({ part, rows }) => [part.file, part.pack(rows, signs)] as const)]);
-    }, 'REPEATABLE READ');
-  }
 
   /** True where the studio holds nothing, what is put away left aside. */
   async isEmpty(studioId: string): Promise<boolean> {
@@ -59,22 +37,57 @@ export class ArchiveRepository {
     return count;
   }
 
-  /** Writes all of an archive into the studio. Belongs into a transaction. */
-  async write(studioId: string, files: readonly PreparedFile[]): Promise<Omit<ArchiveResult, 'putAway'>> {
-    const ids = new Map(files.flatMap(({ part, content }) => signsOf(part, content).map((sign) => [sign, randomUUID() as string])));
+  /**
+   * Writes all of a checked archive into the studio, some things at a time. Belongs into a transaction.
+   * @param folder where what was checked lies
+   */
+  async write(
+    studioId: string,
+    folder: string,
+    { signs, counts: expected }: CheckedArchive,
+    { progress, signal }: JobSteps,
+  ): Promise<Omit<ArchiveResult, 'putAway'>> {
+    const ids = new Map(signs.map((sign) => [sign, randomUUID() as string]));
     const target = {
       database: this.database,
       studioId,
       idOf: (sign: string) => ids.get(sign) as string,
       modelOf: (model: string) => ids.get(model) ?? model,
     };
+    const of = Object.values(expected).reduce((sum, count) => sum + count, 0);
     const counts: Record<string, number> = {};
-    let newCodes = 0;
-    for (const { kind, part, content, prepared } of files) {
-      const brought = await part.write(content, prepared, target);
+    let [done, newCodes] = [0, 0];
+    for (const { kind, part } of archivePartsOf(this.things)) {
+      const writer = part.write(target);
+      if (expected[kind] !== undefined)
+        for await (const some of checkedThings(checkedPath(folder, kind))) {
+          signal.throwIfAborted();
+          await writer.some(some);
+          done += some.length;
+          progress(done, of);
+        }
+      await writer.end?.();
+      const brought = writer.brought();
       counts[kind] = brought.count;
       newCodes += brought.newCodes ?? 0;
     }
     return { counts, newCodes };
   }
+}
+
+/** Written at once, in things and in signs of their text: between them the server answers others. */
+const most = { things: 200, signs: 1_000_000 } as const;
+
+/** What was checked, some at a time. */
+async function* checkedThings(path: string): AsyncGenerator<readonly Checked<unknown, unknown>[]> {
+  let waiting: Checked<unknown, unknown>[] = [];
+  let signs = 0;
+  for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
+    waiting.push(JSON.parse(line) as Checked<unknown, unknown>);
+    signs += line.length;
+    if (waiting.length < most.things && signs < most.signs) continue;
+    yield waiting;
+    [waiting, signs] = [[], 0];
+  }
+  if (waiting.length > 0) yield waiting;
 }

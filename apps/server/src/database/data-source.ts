@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import pg from 'pg';
 import { DataSource, type EntityTarget, type ObjectLiteral } from 'typeorm';
+import { makeWorkQueue, queueGrants } from '../jobs/work-queue';
 import { FirstGround1764000000000 } from './migrations/1764000000000-first-ground';
 import { WholeStudio1764060000000 } from './migrations/1764060000000-whole-studio';
 import { Instruments1764115200000 } from './migrations/1764115200000-instruments';
@@ -15,6 +16,7 @@ import { TuneFacts1764806400000 } from './migrations/1764806400000-tune-facts';
 import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
 import { Arrangements1765152000000 } from './migrations/1765152000000-arrangements';
 import { Attempts1765238400000 } from './migrations/1765238400000-attempts';
+import { Jobs1765497600000 } from './migrations/1765497600000-jobs';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
 import { FamilyAndSubstitutes1765411200000 } from './migrations/1765411200000-family-and-substitutes';
 import { SheetItems1765065600000 } from './migrations/1765065600000-sheet-items';
@@ -50,6 +52,7 @@ export function createDataSource(
       Attempts1765238400000,
       Reviews1765324800000,
       FamilyAndSubstitutes1765411200000,
+      Jobs1765497600000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },
@@ -71,7 +74,10 @@ export async function migrate(ownersUrl: string, rowsUrl: string): Promise<void>
     await guard.query('SELECT pg_advisory_lock($1)', [migrationLock]);
     await dataSource.initialize();
     await dataSource.runMigrations({ transaction: 'each' });
-    await guard.query(grantsFor(decodeURIComponent(new URL(rowsUrl).username)));
+    await makeWorkQueue(ownersUrl);
+    const role = decodeURIComponent(new URL(rowsUrl).username);
+    await guard.query(grantsFor(role));
+    await guard.query(queueGrants(pg.escapeIdentifier(role)));
   } finally {
     if (dataSource.isInitialized) await dataSource.destroy();
     await guard.end();

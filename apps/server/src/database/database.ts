@@ -67,6 +67,11 @@ export class Database {
     return this.transaction(work, isolation);
   }
 
+  /** Work that goes on by itself, whatever transaction it is begun in: it is in none. */
+  apart<T>(work: () => T): T {
+    return this.underway.exit(work);
+  }
+
   /** The studio is named in the same round trip that begins, and only for this transaction, so that it holds through a pooler too. */
   private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined, access = 'READ WRITE'): Promise<T> {
     const runner = this.dataSource.createQueryRunner();

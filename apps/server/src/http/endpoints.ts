@@ -1,5 +1,6 @@
 import { idSchema, type AnswerOf, type BodyOf, type FileKind, type QueryOf, type Role, type Route } from '@zelpit/contract';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
+import { pipeline, Readable } from 'node:stream';
 import type * as z from 'zod';
 import type { AuditRepository, AuditEvent } from '../audit/audit.repository';
 import type { Database, Isolation } from '../database/database';
@@ -132,6 +133,7 @@ export class Endpoints {
   private bodyReaders(route: Route): RequestHandler[] {
     if (route.method === 'get') return [];
     const { jsonLimit, fileLimit } = this.parts;
+    if (route.isStreamed === true && typeof route.body === 'string') return [refuseLong(fileLimit(route.body))];
     if (typeof route.body === 'string') return [refuseLong(fileLimit(route.body)), express.raw({ type: () => true, limit: fileLimit(route.body) })];
     return [refuseLong(jsonLimit), express.json({ limit: jsonLimit, type: 'application/json' }), expectJson];
   }
@@ -184,8 +186,14 @@ function send<R extends Route>(response: Response, route: R, answer: Answer<R>):
   if (headers !== undefined) response.set(headers);
   response.status(status);
   if (body === undefined) response.end();
+  else if (body instanceof Readable) sendPieces(response.type(fileTypes[kind as FileKind]), body);
   else if (typeof kind === 'string') response.type(fileTypes[kind]).send(typeof body === 'string' ? body : Buffer.from(body as Uint8Array));
   else response.json(body);
+}
+
+/** As fast as the other side takes it; where it goes away or a piece fails, the answer is cut off, which a browser tells from a whole one. */
+function sendPieces(response: Response, pieces: Readable): void {
+  pipeline(pieces, response, () => response.destroy());
 }
 
 /** The id in an address; one that is no id names nothing that is here. */

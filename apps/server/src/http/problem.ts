@@ -52,6 +52,12 @@ export function isDatabaseAway(error: unknown): boolean {
 
 export const tooLarge = (): HttpProblem => new HttpProblem('too-large', 'That is too large to send in one piece.');
 
+export const noRoom = (): HttpProblem =>
+  new HttpProblem('no-room', 'The server has no room left on its disk. Nothing was changed. Whoever looks after the server has to make room.');
+
+/** PostgreSQL, and Node, where a disk is full. */
+const fullDiskCodes = new Set(['53100', 'ENOSPC']);
+
 /** One table from faults to HTTP answers. */
 export function problemFor(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
@@ -69,6 +75,7 @@ export function problemFor(error: unknown): HttpProblem {
   if (type === 'entity.too.large') return tooLarge();
   if (type === 'entity.parse.failed') return new HttpProblem('not-understood', 'The request is no valid JSON.');
   if (code === uniqueViolation) return new HttpProblem('just-taken', 'Someone else changed this at the same moment. Reload the page, then try again.');
+  if (code !== undefined && fullDiskCodes.has(code)) return noRoom();
   if (isDatabaseAway(error)) return databaseAway;
   if (status !== undefined && status >= 400 && status < 500) return new HttpProblem('not-understood', 'The server could not read this request.', { status });
   return new HttpProblem('unforeseen', 'Something went wrong on the server. Nothing was changed. The details are in its log.');

@@ -1,4 +1,4 @@
-import { accountRoutes, archiveRoutes, auditRoutes, putAwayRoutes, sessionRoutes, watchRoutes, type Route } from '@zelpit/contract';
+import { accountRoutes, auditRoutes, putAwayRoutes, sessionRoutes, watchRoutes, type Route } from '@zelpit/contract';
 import { things } from '../things/things';
 
 /** Every address of the API by its operation id. */
@@ -8,7 +8,6 @@ export const allRoutes: Readonly<Record<string, Route>> = Object.assign(
   sessionRoutes,
   accountRoutes,
   auditRoutes,
-  archiveRoutes,
   putAwayRoutes,
   ...things.map(({ routes }) => routes),
 ) as Readonly<Record<string, Route>>;

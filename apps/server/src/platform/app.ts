@@ -19,16 +19,15 @@ import { sessionAnswers } from '../accounts/session-answer';
 import { serveSession } from '../accounts/session.routes';
 import { serveStudio } from '../accounts/studio.routes';
 import { Tries } from '../accounts/tries';
-import type { ArchiveReader } from '../archive/archive-reader';
-import { ArchiveRepository } from '../archive/archive.repository';
-import { serveArchive } from '../archive/archive.routes';
 import { AuditRepository } from '../audit/audit.repository';
 import { serveAudit } from '../audit/audit.routes';
-import { Database } from '../database/database';
+import { BlobRepository } from '../blobs/blob.repository';
+import type { Database } from '../database/database';
 import { describeApi } from '../description/openapi';
 import { doors } from '../http/doors';
 import { respond, Endpoints } from '../http/endpoints';
 import { KeptAnswers } from '../http/kept-answers';
+import type { JobWorker } from '../jobs/job-worker';
 import { problemHandler, HttpProblem, unknownRoute } from '../http/problem';
 import { PutAwayRepository } from '../put-away/put-away.repository';
 import { servePutAway } from '../put-away/put-away.routes';
@@ -43,13 +42,15 @@ import { webFiles } from './web-files';
 export interface AppParts {
   readonly config: Config;
   readonly dataSource: DataSource;
+  /** The same, for repositories. */
+  readonly database: Database;
   /** Connections for sessions, apart from those of the tables. */
   readonly pool: Pool;
   readonly logger: Logger;
   /** What reads tunes apart from the server's own thread. */
   readonly readers: Readers;
-  /** The same for backups. */
-  readonly archives: ArchiveReader;
+  /** What does long work. */
+  readonly worker: JobWorker;
   /** Absent in tests that watch nothing. */
   readonly metrics?: Metrics;
 }
@@ -58,7 +59,7 @@ const jsonLimit = 1_000_000;
 const fileLimit = (kind: FileKind): number => (kind === 'zip' ? longestArchive : longestBook);
 
 /** The whole server as one Express application, not yet listening. */
-export function createApp({ config, dataSource, pool, logger, readers, archives, metrics }: AppParts): Express {
+export function createApp({ config, dataSource, database, pool, logger, readers, worker, metrics }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   // Only a proxy that was named is believed; what it says of the visitor's address counts for the limit on sign-in.
@@ -66,7 +67,7 @@ export function createApp({ config, dataSource, pool, logger, readers, archives,
   if (metrics !== undefined) app.use(metrics.time);
   app.use(requestLog(logger), headers(isHttps(config)), compression({ threshold: shortestCompressed }), doors(config));
   const sessions = new Sessions({ secret: config.sessionSecret, isSecure: isHttps(config) });
-  const endpoints = assemble({ config, dataSource, readers, archives }, sessions);
+  const endpoints = assemble({ config, dataSource, database, readers, worker }, sessions);
   // Watchers ask without a session.
   app.use('/api', revalidated, endpoints.watched);
   const api = express.Router();
@@ -89,10 +90,9 @@ const revalidated: RequestHandler = (_request, response, next) => {
 
 /** Repositories and routes put together. */
 function assemble(
-  { config, dataSource, readers, archives }: Pick<AppParts, 'config' | 'dataSource' | 'readers' | 'archives'>,
+  { config, dataSource, database, readers, worker }: Pick<AppParts, 'config' | 'dataSource' | 'database' | 'readers' | 'worker'>,
   sessions: Sessions,
 ): { readonly router: Router; readonly watched: Router } {
-  const database = new Database(dataSource);
   const sealer = new Sealer(config.sessionSecret);
   const accounts = new AccountRepository(database);
   const audit = new AuditRepository(database);
@@ -114,9 +114,9 @@ function assemble(
   serveOutbox(endpoints, account, config.hasOutbox);
   serveAccount(endpoints, account);
   serveAudit(endpoints, audit);
-  for (const { serve } of things) serve(endpoints, { database, address: config.address, readers, sealer });
+  const blobs = new BlobRepository(database);
+  for (const { serve } of things) serve(endpoints, { database, address: config.address, readers, sealer, blobs, worker });
   servePutAway(endpoints, new PutAwayRepository(database, things));
-  serveArchive(endpoints, new ArchiveRepository(database, things), things, archives);
   return { router: endpoints.router, watched: watchedRoutes(new Endpoints(parts), dataSource) };
 }
 

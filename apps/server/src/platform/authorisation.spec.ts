@@ -1,6 +1,4 @@
 import type { Express } from 'express';
-import { writeArchive } from '../archive/archive-file';
-import { emptyArchive } from '../testing/empty-archive';
 import { things } from '../things/things';
 import { allRoutes } from './all-routes';
 import { made, upload, type Answered, type Entry, type Made, type ThingMatrix } from '../things/matrix.spec-support';
@@ -45,8 +43,6 @@ const others: Readonly<Record<string, Entry>> = {
   'POST /api/invitations': { body: () => ({ name: 'New', email: freshEmail() }), expected: [401, 201, 403, 201, 403] },
   'DELETE /api/invitations/{id}': { path: ({ invitation }) => `/api/invitations/${invitation}`, expected: [401, 404, 403, 204, 403] },
   'GET /api/audit': { expected: [401, 200, 403, 200, 403] },
-  'GET /api/archive': { expected: [401, 200, 403, 200, 403] },
-  'POST /api/archive': { path: () => '/api/archive', body: () => archive, expected: [401, 200, 403, 409, 403] },
   'GET /api/put-away': { expected: [401, 200, 200, 200, 403] },
   'DELETE /api/put-away/students/{id}': { path: ({ spare }) => `/api/put-away/students/${spare}`, expected: [401, 404, 204, 204, 403] },
 };
@@ -85,7 +81,6 @@ let server: TestServer;
 let api: DescribedApi;
 let studio: string;
 let student: string;
-let archive: Buffer;
 let people: Record<Actor, Visitor>;
 
 beforeAll(async () => {
@@ -102,7 +97,6 @@ beforeAll(async () => {
   } as Record<Actor, Visitor>;
   student = ((await people.owner.post('/api/students', { alias: 'Pim' }).expect(201)).body as { id: string }).id;
   people.student = await asStudent();
-  archive = Buffer.from(await writeArchive(things, emptyArchive('Empty'), new Date()));
 });
 afterAll(() => server.close());
 

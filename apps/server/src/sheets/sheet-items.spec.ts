@@ -54,7 +54,7 @@ describe('items of a sheet', () => {
     const archive = await take(ada);
     await addStudio(server.dataSource, 'cy@studio.example');
     const cy = await visit(server.app, 'cy@studio.example');
-    await bring(cy, archive).expect(200);
+    await bring(cy, archive);
     const sheets = (await cy.get('/api/sheets')).body.items as { id: string; title: string; lineCount: number }[];
     const details = await Promise.all(sheets.map(async (each) => (await cy.get(`/api/sheets/${each.id}`)).body as SheetDetail));
     const original = ((await ada.get(`/api/sheets/${id}`)).body as SheetDetail).lines.map(({ id: _, code: __, ...line }) => line);

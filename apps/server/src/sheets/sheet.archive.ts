@@ -1,12 +1,11 @@
 import { archiveSheetSchema, type Review } from '@zelpit/contract';
 import { ZelpitFault, type Instrument } from '@zelpit/core';
 import { randomUUID } from 'node:crypto';
-import * as z from 'zod';
-import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused, signsIn } from '../archive/archive-part';
+import type * as z from 'zod';
+import { archivePart, dateOrNull, insertAll, isoOrNull, pagesOf, refused, type ArchiveTarget, type Signs } from '../archive/archive-part';
 import type { Database } from '../database/database';
 import { HttpProblem } from '../http/problem';
 import { lessonsFile } from '../lessons/lesson.archive';
-import { instrumentsIn } from '../models/model.archive';
 import { studentsFile } from '../students/student.archive';
 import { tunesFile } from '../tunes/tune.archive';
 import { assertPlayable } from './playable';
@@ -15,61 +14,95 @@ import { columnsOf, lineOf, SheetRepository } from './sheet.repository';
 
 type ArchivedSheet = z.infer<typeof archiveSheetSchema>;
 
-interface Rows {
-  readonly sheets: readonly SheetEntity[];
-  /** By their sheet, in their order; those that were taken off are left out. */
-  readonly lines: ReadonlyMap<string, readonly SheetLineEntity[]>;
-}
+const sheetsFile = 'sheets.json';
 
 export const sheetArchive = archivePart({
-  file: 'sheets.json',
+  file: sheetsFile,
   since: 1,
   changed: 7,
-  schema: z.array(archiveSheetSchema),
-  absent: [],
-  signs: { letter: 'p', idsOf: ({ sheets }: Rows) => idsOf(sheets) },
-  load: async (database, studioId) => ({
-    sheets: await everything(database, SheetEntity, studioId),
-    lines: await new SheetRepository(database).linesBySheet(studioId),
-  }),
-  pack: ({ sheets, lines }, signs) =>
-    sheets.map(({ id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt, ...row }) => ({
-      ...{ sign: signs.of(id), student: signs.of(studentId), tune: tuneId === null ? null : signs.of(tuneId), instrument: signs.ofModel(instrument) },
-      ...{ title, note, changed: updatedAt.toISOString() },
-      ...{ lesson: row.lessonId === null ? null : signs.of(row.lessonId), replaces: row.replacesId === null ? null : signs.of(row.replacesId) },
-      ...{ sent: isoOrNull(row.sentAt), opened: isoOrNull(row.openedAt), review: row.review === null ? null : withoutIds(row.review) },
-      lines: (lines.get(id) ?? []).map(archivedLine),
-      ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
-    })),
-  prepare: (sheets, files) => {
-    const there = {
-      ...{ students: signsIn(files, studentsFile), tunes: signsIn(files, tunesFile), instruments: instrumentsIn(files) },
-      ...{ lessons: signsIn(files, lessonsFile), sheets: new Set(sheets.map(({ sign }) => sign)) },
-    };
-    for (const sheet of sheets) check(sheet, there);
-    checkPlaces(sheets);
+  schema: archiveSheetSchema,
+  signs: { letter: 'p', table: 'sheet' },
+  read: async function* (database, studioId, signs) {
+    const repository = new SheetRepository(database);
+    for await (const sheets of pagesOf(database, SheetEntity, studioId)) {
+      // Those that were taken off are left out.
+      const lines = await repository.linesOf(
+        studioId,
+        sheets.map(({ id }) => id),
+      );
+      yield sheets.map((sheet) => archivedSheet(sheet, lines.get(sheet.id) ?? [], signs));
+    }
   },
-  write: async (sheets, _, { database, studioId, idOf, modelOf }) => {
-    const rows = sheets.map(({ sign, student, tune, instrument, title, note, created, changed, putAway, lesson, review, sent, opened }) => ({
-      ...{ id: idOf(sign), studioId, studentId: idOf(student), tuneId: tune === null ? null : idOf(tune), instrument: modelOf(instrument) },
-      ...{ title, note, version: 1, createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
-      ...{ review, lessonId: lesson === null ? null : idOf(lesson), sentAt: dateOrNull(sent), openedAt: dateOrNull(opened), replacesId: null },
-    }));
-    await insertAll(database, SheetEntity, rows);
+  check: ({ signsIn, instruments }) => {
+    const there = { students: signsIn(studentsFile), tunes: signsIn(tunesFile), lessons: signsIn(lessonsFile), sheets: signsIn(sheetsFile), instruments };
+    const places = new Set<string>();
+    return {
+      each: (sheet) => {
+        check(sheet, there);
+        const place = sheet.putAway === null ? (sheet.replaces ?? sheet.lesson) : null;
+        if (place === null) return;
+        // One review is written after a lesson, and one anew from another.
+        if (places.has(place)) throw refused('This backup has two reviews of one lesson, or two new versions of one review.');
+        places.add(place);
+      },
+    };
+  },
+  write: (target) => {
+    const { database, studioId, idOf } = target;
     // A version names the one before it, which may stand later in the file.
-    for (const { sign, replaces } of sheets)
-      if (replaces !== null) await database.of(SheetEntity).update({ studioId, id: idOf(sign) }, { replacesId: idOf(replaces), updatedAt: () => 'updated_at' });
-    const lines = sheets.flatMap((sheet) =>
-      sheet.lines.map(({ code, ...line }, position) => ({
-        ...columnsOf(line),
-        ...{ code, studioId, id: randomUUID() as string, sheetId: idOf(sheet.sign), position, removedAt: null },
-      })),
-    );
-    const newCodes = await giveCodes(database, studioId, lines);
-    await insertAll(database, SheetLineEntity, lines);
-    return { count: rows.length, newCodes };
+    const versions: (readonly [sign: string, replaces: string])[] = [];
+    let [count, newCodes] = [0, 0];
+    return {
+      some: async (checked) => {
+        const sheets = checked.map(({ item }) => item);
+        await insertAll(
+          database,
+          SheetEntity,
+          sheets.map((sheet) => rowOf(sheet, target)),
+        );
+        for (const { sign, replaces } of sheets) if (replaces !== null) versions.push([sign, replaces]);
+        const lines = sheets.flatMap((sheet) =>
+          sheet.lines.map(({ code, ...line }, position) => ({
+            ...columnsOf(line),
+            ...{ code, studioId, id: randomUUID() as string, sheetId: idOf(sheet.sign), position, removedAt: null },
+          })),
+        );
+        newCodes += await giveCodes(database, studioId, lines);
+        await insertAll(database, SheetLineEntity, lines);
+        count += sheets.length;
+      },
+      end: async () => {
+        for (const [sign, replaces] of versions)
+          await database.of(SheetEntity).update({ studioId, id: idOf(sign) }, { replacesId: idOf(replaces), updatedAt: () => 'updated_at' });
+      },
+      brought: () => ({ count, newCodes }),
+    };
   },
 });
+
+function archivedSheet(
+  { id, studentId, tuneId, instrument, title, note, createdAt, updatedAt, deletedAt, ...row }: SheetEntity,
+  lines: readonly SheetLineEntity[],
+  signs: Signs,
+): ArchivedSheet {
+  return {
+    ...{ sign: signs.of(id), student: signs.of(studentId), tune: tuneId === null ? null : signs.of(tuneId), instrument: signs.ofModel(instrument) },
+    ...{ title, note, changed: updatedAt.toISOString() },
+    ...{ lesson: row.lessonId === null ? null : signs.of(row.lessonId), replaces: row.replacesId === null ? null : signs.of(row.replacesId) },
+    ...{ sent: isoOrNull(row.sentAt), opened: isoOrNull(row.openedAt), review: row.review === null ? null : withoutIds(row.review) },
+    lines: lines.map(archivedLine),
+    ...{ created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
+  };
+}
+
+function rowOf(sheet: ArchivedSheet, { studioId, idOf, modelOf }: ArchiveTarget): object {
+  const { sign, student, tune, instrument, title, note, created, changed, putAway, lesson, review, sent, opened } = sheet;
+  return {
+    ...{ id: idOf(sign), studioId, studentId: idOf(student), tuneId: tune === null ? null : idOf(tune), instrument: modelOf(instrument) },
+    ...{ title, note, version: 1, createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
+    ...{ review, lessonId: lesson === null ? null : idOf(lesson), sentAt: dateOrNull(sent), openedAt: dateOrNull(opened), replacesId: null },
+  };
+}
 
 /** An item without the id that it has here. */
 function archivedLine(row: SheetLineEntity): ArchivedSheet['lines'][number] {
@@ -83,12 +116,6 @@ const withoutIds = ({ struck, ...review }: Review): Review => ({
   struck: struck.map(({ item: { id: _, ...item }, reason }) => ({ item, reason })),
   proposed: [],
 });
-
-/** One review is written after a lesson, and one anew from another. */
-function checkPlaces(sheets: readonly ArchivedSheet[]): void {
-  const places = sheets.filter(({ putAway }) => putAway === null).flatMap(({ lesson, replaces }) => replaces ?? lesson ?? []);
-  if (new Set(places).size < places.length) throw refused('This backup has two reviews of one lesson, or two new versions of one review.');
-}
 
 interface There {
   readonly students: ReadonlySet<string>;

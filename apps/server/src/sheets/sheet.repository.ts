@@ -297,12 +297,12 @@ export class SheetRepository {
     return [...codes];
   }
 
-  /** Lines of all sheets of a studio in their order, but those that were taken off. */
-  async linesBySheet(studioId: string): Promise<ReadonlyMap<string, readonly SheetLineEntity[]>> {
+  /** Lines of some sheets by their sheet, in their order, but those that were taken off. */
+  async linesOf(studioId: string, sheets: readonly string[]): Promise<ReadonlyMap<string, readonly SheetLineEntity[]>> {
     const lines = await this.database.query<SheetLineEntity>(
       `SELECT l.sheet_id AS "sheetId", l.kind, l.home, l.other, l.words, l.repetitions, l.tempo, l.speeds, l.point, l.exercise, l.excerpt, l.fingering, l.details, l.code
-       FROM sheet_line l WHERE l.studio_id = $1 AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
-      [studioId],
+       FROM sheet_line l WHERE l.studio_id = $1 AND l.sheet_id = ANY ($2) AND l.removed_at IS NULL ORDER BY l.sheet_id, l.position`,
+      [studioId, sheets],
     );
     const groups = new Map<string, SheetLineEntity[]>();
     for (const line of lines) {

@@ -9,6 +9,7 @@ import { hashPassword } from '../accounts/password';
 import { createDataSource, migrate } from '../database/data-source';
 import { AccountRepository } from '../accounts/account.repository';
 import { Database } from '../database/database';
+import { openWorker } from '../jobs/open-worker';
 import { createApp } from '../platform/app';
 import { ArchiveReader } from '../archive/archive-reader';
 import { tables } from '../things/tables';
@@ -83,8 +84,10 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     ...settings,
   };
   const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 4000 });
-  const archives = new ArchiveReader(things, { path: process.env['ZELPIT_TEST_ARCHIVES'] ?? '' });
-  const app = createApp({ config, dataSource: rows, pool, logger: pino({ level: 'silent' }), readers, archives });
+  const archives = new ArchiveReader({ path: process.env['ZELPIT_TEST_ARCHIVES'] ?? '' });
+  const [database, logger] = [new Database(rows), pino({ level: 'silent' })];
+  const worker = openWorker({ databaseUrl: rowsUrl, database, things, readers, archives, logger });
+  const app = createApp({ config, dataSource: rows, database, pool, logger, readers, worker });
   return {
     app,
     dataSource,
@@ -92,6 +95,7 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     databaseUrl,
     databaseName,
     close: async () => {
+      await worker.close();
       await Promise.allSettled([dataSource.destroy(), rows.destroy(), pool.end(), readers.close(), archives.close()]);
       await onCluster(`DROP DATABASE ${databaseName} WITH (FORCE)`);
     },

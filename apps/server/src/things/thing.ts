@@ -1,8 +1,10 @@
 import type { Route } from '@zelpit/contract';
 import type { EntityTarget, ObjectLiteral } from 'typeorm';
 import type { AnyArchivePart } from '../archive/archive-part';
+import type { BlobRepository } from '../blobs/blob.repository';
 import type { Database } from '../database/database';
 import type { Endpoints } from '../http/endpoints';
+import type { JobWorker } from '../jobs/job-worker';
 import type { Sealer } from '../platform/sealer';
 import type { Readers } from '../tunes/readers';
 
@@ -15,6 +17,9 @@ export interface ThingParts {
   readonly sealer: Sealer;
   /** What reads tunes apart from the server's own thread. */
   readonly readers: Readers;
+  readonly blobs: BlobRepository;
+  /** What does long work. */
+  readonly worker: JobWorker;
 }
 
 /** How a kind of thing is put away: its table has `deleted_at`. */

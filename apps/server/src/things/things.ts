@@ -2,6 +2,7 @@ import { arrangementThing } from '../arrangements/arrangement.thing';
 import { attemptThing } from '../attempts/attempt.thing';
 import { fingeringThing } from '../fingerings/fingering.thing';
 import { instrumentThing } from '../instruments/instrument.thing';
+import { jobThing } from '../jobs/job.thing';
 import { lessonThing } from '../lessons/lesson.thing';
 import { modelThing } from '../models/model.thing';
 import { movementThing } from '../movements/movement.thing';
@@ -26,4 +27,5 @@ export const things: readonly Thing[] = [
   movementThing,
   arrangementThing,
   attemptThing,
+  jobThing,
 ];

@@ -30,7 +30,7 @@ export type ReaderRequest = BookRequest | KeptRequest;
 
 /** That the file was opened and split; then one tune after another and the end, or that nothing in it can be read. */
 export type ReaderAnswer =
-  | { readonly kind: 'begun' }
+  | { readonly kind: 'begun'; readonly tunes: number }
   | { readonly kind: 'tune'; readonly reading: TuneReading }
   | { readonly kind: 'kept'; readonly tune: KeptTune }
   | { readonly kind: 'done' }

@@ -1,4 +1,4 @@
-import { readBook, readKept, ZelpitFault } from '@zelpit/core';
+import { readBook, readKept, splitBook, ZelpitFault } from '@zelpit/core';
 import { parentPort } from 'node:worker_threads';
 import { giveWay } from '../platform/give-way';
 import { bookText } from './book-text';
@@ -23,7 +23,7 @@ parentPort?.on('message', (request: ReaderRequest) => {
 
 function readAll({ instrument, file, from, wasTooMuch, isMeant, choice }: BookRequest): void {
   const text = typeof file === 'string' ? file : bookText(file);
-  answer({ kind: 'begun' });
+  answer({ kind: 'begun', tunes: splitBook(text).length });
   if (wasTooMuch) answer({ kind: 'tune', reading: tooMuch(text, from - 1) });
   for (const reading of readBook(instrument, text, isMeant ? (wanted) => wanted : undefined, from, choice))
     answer({ kind: 'tune', reading: tuneReadingOf(instrument, reading, choice.chordNote) });

@@ -91,7 +91,7 @@ describe('Readers', () => {
   it('keep to the instrument that was meant', async () => {
     const whistle = instrumentById('whistle-d');
     const [own] = await readers.read('one', whistle, tune('Own'));
-    const [meant] = await readers.read('one', whistle, tune('Meant'), true);
+    const [meant] = await readers.read('one', whistle, tune('Meant'), { isMeant: true });
     expect([own, meant].map((reading) => (reading.kind === 'read' ? reading.tune.instrument : ''))).toEqual(['practice-chanter', 'whistle-d']);
   });
 

@@ -18,6 +18,12 @@ export interface ReadersSettings {
   readonly memoryMb?: number;
 }
 
+/** How the reading of a book is followed, and ended. */
+export interface ReadingSteps {
+  readonly progress: (done: number, of: number | null) => void;
+  readonly signal: AbortSignal;
+}
+
 const usual = { atOnce: 2, waiting: 12, tuneMs: 10_000, memoryMb: 160 } as const;
 
 /**
@@ -41,10 +47,15 @@ export class Readers {
    * @param file as it came, or a text
    * @param isMeant true where the instrument was chosen for this text, whatever its key says
    * @param choice what is read of each tune
-   * Errors: `ZelpitFault` `not-abc-text`; `HttpProblem` `too-many-tries` where the studio's queue is full
+   * Errors: `ZelpitFault` `not-abc-text`; `HttpProblem` `too-many-tries` where the studio's queue is full; the signal's reason where it was ended
    */
-  read(studioId: string, instrument: Instrument, file: Uint8Array | string, isMeant = false, choice: ReadingChoice = {}): Promise<readonly TuneReading[]> {
-    return this.turns.run(studioId, () => this.readAll({ kind: 'book', instrument, file, from: 0, wasTooMuch: false, isMeant, choice }));
+  read(
+    studioId: string,
+    instrument: Instrument,
+    file: Uint8Array | string,
+    { isMeant = false, choice = {}, steps }: { isMeant?: boolean; choice?: ReadingChoice; steps?: ReadingSteps } = {},
+  ): Promise<readonly TuneReading[]> {
+    return this.turns.run(studioId, () => this.readAll({ kind: 'book', instrument, file, from: 0, wasTooMuch: false, isMeant, choice }, steps));
   }
 
   /** A kept tune read again; undefined where that takes too long. */
@@ -64,28 +75,39 @@ export class Readers {
     await Promise.all(this.idle.splice(0).map((worker) => worker.terminate()));
   }
 
-  private async readAll(request: BookRequest): Promise<readonly TuneReading[]> {
+  private async readAll(request: BookRequest, steps?: ReadingSteps): Promise<readonly TuneReading[]> {
     const readings: TuneReading[] = [];
+    let tunes: number | null = null;
     for (let wasTooMuch = false; ; wasTooMuch = true) {
       let isBegun = false;
-      const end = await this.ask({ ...request, from: readings.length + (wasTooMuch ? 1 : 0), wasTooMuch }, (message) => {
+      const hear = (message: ReaderAnswer): void => {
         if (message.kind === 'tune') readings.push(message.reading);
-        isBegun ||= message.kind === 'begun';
-      });
+        if (message.kind === 'begun') [isBegun, tunes] = [true, message.tunes];
+        steps?.progress(readings.length, tunes);
+      };
+      const end = await this.ask({ ...request, from: readings.length + (wasTooMuch ? 1 : 0), wasTooMuch }, hear, steps?.signal);
       if (end === 'done') return readings;
       if (!isBegun) throw new ZelpitFault('not-abc-text', 'This file takes too long to read, so nothing of it was added.');
     }
   }
 
-  /** Asks a reader, and hears it until it is done, or until one answer takes too long or too much room; then it is ended. */
-  private ask(request: ReaderRequest, hear: (message: ReaderAnswer) => void): Promise<'done' | 'too-much'> {
+  /** Asks a reader, and hears it until it is done, or until one answer takes too long or too much room, or nobody wants it any more; then it is ended. */
+  private ask(request: ReaderRequest, hear: (message: ReaderAnswer) => void, signal?: AbortSignal): Promise<'done' | 'too-much'> {
+    signal?.throwIfAborted();
     const worker = this.idle.pop() ?? this.start();
     return new Promise((resolve, reject) => {
       const watch = setTimeout(() => lose(), this.settings.tuneMs);
       const settle = (): void => {
         clearTimeout(watch);
+        signal?.removeEventListener('abort', leave);
         letGo(worker);
       };
+      const leave = (): void => {
+        settle();
+        void worker.terminate();
+        reject(signal?.reason as Error);
+      };
+      signal?.addEventListener('abort', leave);
       const lose = (): void => {
         settle();
         void worker.terminate();

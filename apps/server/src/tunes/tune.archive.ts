@@ -1,8 +1,6 @@
 import { archiveTuneSchema, tuneNotesSchema } from '@zelpit/contract';
 import { readKept, splitBook } from '@zelpit/core';
-import * as z from 'zod';
-import { archivePart, dateOrNull, everything, idsOf, insertAll, isoOrNull, refused } from '../archive/archive-part';
-import { instrumentsIn } from '../models/model.archive';
+import { archivePart, dateOrNull, isoOrNull, pagesOf, refused, rowWriter } from '../archive/archive-part';
 import { keptTuneOf, type KeptTune } from './kept-tune';
 import { TuneEntity } from './tune.entity';
 
@@ -11,33 +9,27 @@ export const tunesFile = 'tunes.json';
 export const tuneArchive = archivePart({
   file: tunesFile,
   since: 1,
-  schema: z.array(archiveTuneSchema),
-  absent: [],
-  signs: { letter: 't', idsOf },
-  load: (database, studioId) => everything(database, TuneEntity, studioId),
-  pack: (rows, signs) =>
-    rows.map(({ id, instrument, abc, voice, chordNote, pins, about, createdAt, updatedAt, deletedAt }) => ({
-      ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, chordNote, pins, about: tuneNotesSchema.parse(about) },
-      ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
-    })),
+  schema: archiveTuneSchema,
+  signs: { letter: 't', table: 'tune' },
+  read: async function* (database, studioId, signs) {
+    for await (const rows of pagesOf(database, TuneEntity, studioId))
+      yield rows.map(({ id, instrument, abc, voice, chordNote, pins, about, createdAt, updatedAt, deletedAt }) => ({
+        ...{ sign: signs.of(id), instrument: signs.ofModel(instrument), abc, voice, chordNote, pins, about: tuneNotesSchema.parse(about) },
+        ...{ changed: updatedAt.toISOString(), created: createdAt.toISOString(), putAway: isoOrNull(deletedAt) },
+      }));
+  },
   /** Every tune read again. A text that was kept is taken whatever today's reader makes of it. */
-  prepare: (tunes, files): ReadonlyMap<string, KeptTune> => {
-    const known = instrumentsIn(files);
-    return new Map(
-      tunes.map(({ sign, instrument: id, abc, voice, chordNote }) => {
-        const instrument = known.get(id);
-        if (instrument === undefined || !/^K:/m.test(abc) || splitBook(abc).length !== 1) throw refused(`A tune in this backup (${sign}) cannot be read.`);
-        return [sign, { ...keptTuneOf(instrument, readKept(instrument, abc, { voice, chordNote }), chordNote), abc }];
-      }),
-    );
-  },
-  write: async (tunes, kept, { database, studioId, idOf, modelOf }) => {
-    const rows = tunes.map(({ sign, instrument, pins, about, created, changed, putAway }) => ({
-      ...(kept.get(sign) as KeptTune),
-      ...{ id: idOf(sign), studioId, instrument: modelOf(instrument), pins, about, version: 1, pinsVersion: 1 },
+  check: ({ instruments }) => ({
+    each: ({ sign, instrument: id, abc, voice, chordNote }): KeptTune => {
+      const instrument = instruments.get(id);
+      if (instrument === undefined || !/^K:/m.test(abc) || splitBook(abc).length !== 1) throw refused(`A tune in this backup (${sign}) cannot be read.`);
+      return { ...keptTuneOf(instrument, readKept(instrument, abc, { voice, chordNote }), chordNote), abc };
+    },
+  }),
+  write: (target) =>
+    rowWriter(target, TuneEntity, ({ sign, instrument, pins, about, created, changed, putAway }, kept) => ({
+      ...kept,
+      ...{ id: target.idOf(sign), studioId: target.studioId, instrument: target.modelOf(instrument), pins, about, version: 1, pinsVersion: 1 },
       ...{ createdAt: new Date(created), updatedAt: new Date(changed), deletedAt: dateOrNull(putAway) },
-    }));
-    await insertAll(database, TuneEntity, rows);
-    return { count: rows.length };
-  },
+    })),
 });

@@ -1,4 +1,4 @@
-import { tuneRoutes, type RefusedTune, type TuneDetail } from '@zelpit/contract';
+import { tuneRoutes, type TuneDetail } from '@zelpit/contract';
 import { bookOf, noteOf } from '@zelpit/core';
 import { respond, idOf, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
@@ -6,7 +6,7 @@ import { assertSaved } from '../http/save-outcome';
 import { serveAwayAndBack } from '../put-away/away-and-back';
 import { ModelRepository } from '../models/model.repository';
 import type { ThingParts } from '../things/thing';
-import type { KeptTune } from './kept-tune';
+import { auditOfTunes, writeReadings } from './bring-tunes';
 import { TuneRepository } from './tune.repository';
 
 export function serveTunes(endpoints: Endpoints, { database, readers }: ThingParts): void {
@@ -33,17 +33,8 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
       return readers.read(studioId, instrument, Buffer.isBuffer(request.body) ? request.body : '');
     },
     async ({ visitor }, readings) => {
-      const good: KeptTune[] = [];
-      const refused: RefusedTune[] = [];
-      for (const reading of readings) {
-        if (reading.kind === 'read') good.push(reading.tune);
-        else refused.push({ ...reading.entry, faults: [...reading.entry.faults] });
-      }
-      const summaries = await tunes.addAll(visitor.studioId, good);
-      const saved = summaries.map((summary, index) => ({ ...summary, look: [...good[index].facts.findings] }));
-      if (saved.length === 0) return respond(200, { saved, refused });
-      const name = saved.length === 1 ? saved[0].title : `${saved.length} tunes`;
-      return respond(201, { saved, refused }, { audit: { did: 'brought in', kind: 'tunes', name } });
+      const result = await writeReadings(tunes, visitor.studioId, readings);
+      return result.saved.length === 0 ? respond(200, result) : respond(201, result, { audit: auditOfTunes(result) });
     },
   );
 
@@ -59,7 +50,7 @@ export function serveTunes(endpoints: Endpoints, { database, readers }: ThingPar
         };
       });
       // Whoever moved it to an instrument meant that one, whatever the key says.
-      const readings = await readers.read(studioId, instrument, abc, true, choice);
+      const readings = await readers.read(studioId, instrument, abc, { isMeant: true, choice });
       if (readings.length !== 1)
         throw new HttpProblem('not-one-tune', `This text has ${readings.length} tunes, but there is room for one here. Add the others from the list of tunes.`);
       return readings[0];

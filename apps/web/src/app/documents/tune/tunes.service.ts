@@ -1,5 +1,15 @@
 import { inject, Injectable } from '@angular/core';
-import { tuneRoutes, type HeldInstrument, type ImportResult, type TuneDetail, type TuneInput, type TuneSave, type TuneSummary } from '@zelpit/contract';
+import {
+  jobRoutes,
+  tuneRoutes,
+  type HeldInstrument,
+  type ImportResult,
+  type Job,
+  type TuneDetail,
+  type TuneInput,
+  type TuneSave,
+  type TuneSummary,
+} from '@zelpit/contract';
 import { noteReadAs, type Instrument } from '@zelpit/core/fingering';
 import type { PlayedNote } from '@zelpit/core/sound';
 import { PathCosts, type Pins, type RiskTable } from '@zelpit/core/timing';
@@ -104,6 +114,11 @@ export class TunesService {
 
   bringIn(file: Blob, instrument: string): Observable<ImportResult> {
     return this.outgoing.make(tuneRoutes.bringTunes, { query: { instrument }, body: file }, 'what you added');
+  }
+
+  /** A long book, which is read afterwards. */
+  bringInLater(file: Blob, instrument: string, name: string): Observable<Job> {
+    return this.outgoing.make(jobRoutes.bringTunesLater, { query: { instrument, name: name.slice(0, 200) }, body: file }, 'what you added');
   }
 
   save(id: string, input: TuneInput, sending?: Sending): Observable<TuneSave> {

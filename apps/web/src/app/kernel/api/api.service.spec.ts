@@ -1,7 +1,7 @@
 import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import { archiveRoutes, auditRoutes, onceHeader, problemType, sheetRoutes, studentRoutes, tokenHeader, tuneRoutes } from '@zelpit/contract';
+import { auditRoutes, jobRoutes, onceHeader, problemType, sheetRoutes, studentRoutes, tokenHeader, tuneRoutes } from '@zelpit/contract';
 import { SessionToken } from '../session/session-token';
 import { tokenInterceptor } from '../session/token.interceptor';
 import { ApiFault, ApiService, messageOf } from './api.service';
@@ -149,13 +149,13 @@ describe('ApiService', () => {
   it('sends a file as it is, and gives one back as it is', () => {
     const { api, http } = service();
     let got: unknown;
-    api.call(archiveRoutes.bringArchive, { query: { before: 'empty' }, body: new Blob(['zip']) }).subscribe((result) => (got = result));
-    const sent = http.expectOne('/api/archive?before=empty');
+    api.call(tuneRoutes.bringTunes, { query: { instrument: 'whistle-d' }, body: new Blob(['X:1']) }).subscribe((result) => (got = result));
+    const sent = http.expectOne('/api/tunes/import?instrument=whistle-d');
     expect(sent.request.headers.get('content-type')).toBe('application/octet-stream');
-    sent.flush({ counts: { sheet: 1 }, newCodes: 0, putAway: 0 });
-    expect(got).toEqual({ counts: { sheet: 1 }, newCodes: 0, putAway: 0 });
-    api.call(archiveRoutes.takeArchive, {}).subscribe((file) => (got = file));
-    http.expectOne('/api/archive').flush(new Blob(['whole']));
+    sent.flush({ saved: [], refused: [] });
+    expect(got).toEqual({ saved: [], refused: [] });
+    api.call(jobRoutes.jobFile, { id: 'j1' }).subscribe((file) => (got = file));
+    http.expectOne('/api/jobs/j1/file').flush(new Blob(['whole']));
     expect((got as Blob).size).toBe(5);
   });
 });

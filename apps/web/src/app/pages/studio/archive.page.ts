@@ -1,16 +1,18 @@
-import { Component, inject, signal } from '@angular/core';
-import { archiveRoutes, type ArchiveResult } from '@zelpit/contract';
+import { Component, computed, inject, signal } from '@angular/core';
+import { jobRoutes, type ArchiveResult, type Job } from '@zelpit/contract';
 import { count } from '@zelpit/core/words';
+import { forkJoin } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
-import { fileNameOf, saveFile } from '../../kernel/files/save-file';
+import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
-import { SessionService } from '../../kernel/session/session.service';
+import { isEnded, JobsService } from '../../studio/jobs/jobs.service';
+import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
 
 /** The whole studio as one file: out, and in again. */
 @Component({
   selector: 'zp-archive',
-  imports: [SentenceComponent],
+  imports: [SentenceComponent, JobProgressComponent],
   template: `
     <div class="page">
       <zp-sentence place="Studio"><span>Backup of the whole studio</span></zp-sentence>
@@ -20,14 +22,34 @@ import { SessionService } from '../../kernel/session/session.service';
           <p class="band-else">It holds notes about children, so keep it where only you can read it. It holds no passwords.</p>
         </div>
         <div class="band-actions">
-          <button type="button" class="btn btn-solid" [disabled]="taking.isBusy()" (click)="take()">
-            {{ taking.isBusy() ? 'Writing …' : 'Save a backup' }}
+          <button type="button" class="btn btn-solid" [disabled]="taking.isBusy() || isTaking()" (click)="take()">
+            {{ isTaking() ? 'Writing …' : 'Write a backup' }}
           </button>
         </div>
       </section>
       <main class="layer page-fill">
         @if (taking.fault()) {
           <p class="fault-text" role="alert">{{ taking.fault() }}</p>
+        }
+        @for (backup of backups(); track backup.id) {
+          @if (!isEnded(backup)) {
+            <zp-job-progress [job]="backup" (stopped)="refresh()" />
+          } @else {
+            <p class="d-flex flex-wrap align-items-center gap-3">
+              @if (backup.state === 'done') {
+                <a class="btn btn-solid btn-low" [href]="fileOf(backup)" [attr.download]="backup.name">Save {{ backup.name }}</a>
+                <span class="second">{{ sizeOf(backup) }}</span>
+              } @else {
+                <span [class.fault-text]="backup.state === 'failed'"
+                  ><b>{{ backup.name }}</b> {{ backup.state === 'failed' ? backup.problem : 'was stopped.' }}</span
+                >
+              }
+              <button type="button" class="word" [attr.aria-label]="'Take ' + backup.name + ' off this page'" (click)="forget(backup)">Take this off</button>
+            </p>
+          }
+        }
+        @if (backups().length > 0) {
+          <p class="second">The server keeps what it wrote for seven days, or until it is taken off. This page need not stay open meanwhile.</p>
         }
         <h2 class="heading">Restore a backup</h2>
         <p>Choose a backup saved here or on another computer. The whole file is checked first; if part of it is missing, nothing is changed.</p>
@@ -37,8 +59,8 @@ import { SessionService } from '../../kernel/session/session.service';
             <b>{{ chosen.name }}</b>
           </p>
           <div class="d-flex flex-wrap gap-3">
-            <button type="button" class="btn btn-solid btn-low" [disabled]="bringing.isBusy()" (click)="bring('empty')">Restore into this empty studio</button>
-            <button type="button" class="btn btn-line btn-low" [disabled]="bringing.isBusy()" (click)="bring('put-away')">
+            <button type="button" class="btn btn-solid btn-low" [disabled]="isBringing()" (click)="bring('empty')">Restore into this empty studio</button>
+            <button type="button" class="btn btn-line btn-low" [disabled]="isBringing()" (click)="bring('put-away')">
               Put away what is here, then restore
             </button>
             <button type="button" class="word" (click)="file.set(undefined)">Cancel</button>
@@ -46,52 +68,119 @@ import { SessionService } from '../../kernel/session/session.service';
         } @else {
           <button type="button" class="btn btn-line" (click)="picker.click()">Choose a file</button>
         }
-        @if (bringing.isBusy()) {
-          <p class="second mt-3" role="status">Reading …</p>
-        }
         @if (bringing.fault()) {
           <p class="fault-text mt-3" role="alert">{{ bringing.fault() }}</p>
         }
-        @if (result(); as brought) {
-          <p class="mt-3" role="status">{{ text(brought) }}</p>
-        }
+        <div class="mt-3">
+          @for (restored of restores(); track restored.id) {
+            @if (!isEnded(restored)) {
+              <zp-job-progress [job]="restored" (stopped)="refresh()" />
+            } @else {
+              <p role="status">
+                @if (restored.state === 'done' && restored.kind === 'bring-archive' && restored.result) {
+                  {{ text(restored.result) }}
+                } @else {
+                  <b>{{ restored.name }}</b>
+                  <span [class.fault-text]="restored.state === 'failed'">
+                    {{ restored.state === 'failed' ? restored.problem : 'was stopped; nothing was changed.' }}</span
+                  >
+                }
+                <button type="button" class="word ms-3" [attr.aria-label]="'Take ' + restored.name + ' off this page'" (click)="forget(restored)">
+                  Take this off
+                </button>
+              </p>
+            }
+          }
+        </div>
       </main>
     </div>
   `,
 })
 export class ArchivePage {
+  protected readonly isEnded = isEnded;
   private readonly api = inject(ApiService);
-  private readonly session = inject(SessionService);
+  private readonly jobs = inject(JobsService);
+  private readonly notices = inject(NoticeService);
   protected readonly taking = new Attempt();
   protected readonly bringing = new Attempt();
   protected readonly file = signal<File | undefined>(undefined);
-  protected readonly result = signal<ArchiveResult | undefined>(undefined);
+  private readonly work = signal<readonly Job[]>([]);
+  private readonly followed = new Set<string>();
+  protected readonly backups = computed(() => this.work().filter(({ kind }) => kind === 'take-archive'));
+  protected readonly restores = computed(() => this.work().filter(({ kind }) => kind === 'bring-archive'));
+  protected readonly isTaking = computed(() => this.backups().some((backup) => !isEnded(backup)));
+  protected readonly isBringing = computed(() => this.bringing.isBusy() || this.restores().some((restored) => !isEnded(restored)));
+
+  constructor() {
+    this.refresh();
+  }
+
+  protected refresh(): void {
+    forkJoin([this.jobs.list('take-archive'), this.jobs.list('bring-archive')]).subscribe({
+      next: (lists) => {
+        this.work.set(lists.flat());
+        for (const job of lists.flat()) this.follow(job);
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
 
   protected take(): void {
-    const day = new Date().toISOString().slice(0, 10);
-    const name = fileNameOf(`${this.session.studio()?.name ?? 'Studio'} ${day}`, 'zip');
-    this.taking.run(this.api.call(archiveRoutes.takeArchive, {}), (file) => saveFile(name, file));
+    this.taking.run(this.api.call(jobRoutes.takeArchive, {}), (job) => this.add(job));
   }
 
   protected pick(event: Event): void {
     const field = event.target as HTMLInputElement;
     this.file.set(field.files?.[0]);
     this.bringing.fault.set('');
-    this.result.set(undefined);
     field.value = '';
   }
 
   protected bring(before: 'empty' | 'put-away'): void {
     const file = this.file();
     if (file === undefined) return;
-    this.bringing.run(this.api.call(archiveRoutes.bringArchive, { query: { before }, body: file }), (result) => {
-      this.result.set(result);
+    const query = { before, name: file.name.slice(0, 200) };
+    this.bringing.run(this.api.call(jobRoutes.bringArchive, { query, body: file }), (job) => {
+      this.add(job);
       this.file.set(undefined);
     });
   }
 
+  protected forget({ id }: Job): void {
+    this.jobs.forget(id).subscribe({
+      next: () => this.work.update((all) => all.filter((job) => job.id !== id)),
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  protected fileOf({ id }: Job): string {
+    return this.jobs.fileAddress(id);
+  }
+
+  protected sizeOf(job: Job): string {
+    const bytes = job.kind === 'take-archive' ? (job.result?.bytes ?? 0) : 0;
+    return bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+  }
+
+  private add(job: Job): void {
+    this.work.update((all) => [job, ...all]);
+    this.follow(job);
+  }
+
+  private follow({ id }: Job): void {
+    if (this.followed.has(id)) return;
+    this.followed.add(id);
+    this.jobs.follow(id).subscribe({
+      next: (now) => this.work.update((all) => all.map((job) => (job.id === id ? now : job))),
+      error: (error: unknown) => {
+        this.followed.delete(id);
+        this.notices.fault(error);
+      },
+    });
+  }
+
   protected text({ counts, newCodes, putAway }: ArchiveResult): string {
-    const all = Object.entries(counts).filter(([kind, number]) => number > 0 || always.includes(kind));
+    const all = inOrder(counts).filter(([kind, number]) => number > 0 || always.includes(kind));
     const codes = newCodes === 0 ? '' : ` ${newCodes} lines have new codes because their old codes were already in use. Print those sheets again.`;
     const before = putAway === 0 ? '' : ` ${putAway} things that were here before were put away.`;
     return `Restored: ${all.map(([kind, number]) => counted(kind, number)).join(', ')}.${codes}${before}`;
@@ -104,7 +193,13 @@ const always = ['student', 'tune', 'sheet'];
 const names: Readonly<Record<string, readonly [one: string, several: string]>> = {
   model: ['workshop instrument', 'workshop instruments'],
   trial: ['result', 'results'],
+  attempt: ['try', 'tries'],
 };
+
+/** As a teacher would name them; kinds that are not among these come last. */
+const order = ['student', 'tune', 'lesson', 'sheet', 'instrument', 'model', 'fingering', 'movement', 'arrangement', 'attempt', 'trial'];
+const placeOf = (kind: string): number => (order.includes(kind) ? order.indexOf(kind) : order.length);
+const inOrder = (counts: ArchiveResult['counts']) => Object.entries(counts).sort(([one], [other]) => placeOf(one) - placeOf(other));
 
 function counted(kind: string, number: number): string {
   const [one, several] = names[kind] ?? [kind, `${kind}s`];

@@ -12,16 +12,17 @@ import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { StudioState } from '../../studio/state/studio-state.service';
-import { AbcFaultsComponent } from '../../documents/tune/abc-faults.component';
 import { TunesService } from '../../documents/tune/tunes.service';
 import { saveFile } from '../../kernel/files/save-file';
+import { ImportResultComponent } from './import-result.component';
+import { LongBooksComponent } from './long-books.component';
 import { MidiChoicesComponent } from './midi-choices.component';
 import { isMidi, openMidiFile } from './tune-file';
 
 /** The studio's tunes by kind, and the way in for new ones. */
 @Component({
   selector: 'zp-tune-list',
-  imports: [RouterLink, FormsModule, ChooserComponent, SentenceComponent, ForWhomComponent, AbcFaultsComponent, MidiChoicesComponent],
+  imports: [RouterLink, FormsModule, ChooserComponent, SentenceComponent, ForWhomComponent, ImportResultComponent, LongBooksComponent, MidiChoicesComponent],
   templateUrl: './tune-list.page.html',
   host: { '(dragover)': 'onDragOver($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'onDrop($event)', '(paste)': 'onPaste($event)' },
 })
@@ -32,16 +33,15 @@ export class TuneListPage {
   private readonly shelf = inject(InstrumentShelf);
   private readonly state = inject(StudioState);
   private readonly picker = viewChild<ElementRef<HTMLInputElement>>('picker');
+  private readonly longBooks = viewChild.required(LongBooksComponent);
 
   protected readonly tunes = signal<readonly TuneSummary[] | undefined>(undefined);
   protected readonly fault = signal('');
   protected readonly importFault = signal('');
   protected readonly result = signal<ImportResult | undefined>(undefined);
-  /** Tunes that came in and have something to look at. */
-  protected readonly toCheck = computed(() => (this.result()?.saved ?? []).filter(({ look, outside }) => look.length > 0 || outside > 0));
   /** MIDI files that were opened and not kept yet. */
   protected readonly midis = signal<readonly { readonly midi: OpenedMidi; readonly name: string }[]>([]);
-  private readonly waiting: Blob[] = [];
+  private readonly waiting: (File | Blob)[] = [];
   protected readonly isOver = signal(false);
   protected readonly isBusy = signal(false);
   protected readonly isPasting = signal(false);
@@ -162,7 +162,7 @@ export class TuneListPage {
       // An empty line between two files ends the tune before.
       else texts.push(...(texts.length > 0 ? [new Blob(['\n\n'])] : []), file);
     }
-    if (texts.length > 0) this.waiting.push(texts.length === 1 ? texts[0] : new Blob(texts));
+    if (texts.length > 0) this.waiting.push(texts.length === 1 ? texts[0] : new File(texts, bookName(files)));
     this.result.set(undefined);
     this.bringInNext();
   }
@@ -196,8 +196,12 @@ export class TuneListPage {
     this.send(file);
   }
 
-  private send(file: Blob): void {
+  private send(file: File | Blob): void {
     this.isBusy.set(true);
+    if (file.size > longestAtOnce) {
+      this.sendLong(file);
+      return;
+    }
     this.service.bringIn(file, this.state.model().id).subscribe({
       next: (result) => {
         this.result.update((before) => ({ saved: [...(before?.saved ?? []), ...result.saved], refused: [...(before?.refused ?? []), ...result.refused] }));
@@ -216,4 +220,26 @@ export class TuneListPage {
       },
     });
   }
+
+  /** A long book is kept by the server at once and read afterwards; the page need not stay open. */
+  private sendLong(file: File | Blob): void {
+    const name = file instanceof File ? file.name : 'The pasted tunes';
+    this.service.bringInLater(file, this.state.model().id, name).subscribe({
+      next: (job) => {
+        this.longBooks().add(job);
+        this.isBusy.set(false);
+        this.bringInNext();
+      },
+      error: (error: unknown) => {
+        this.importFault.set(messageOf(error));
+        this.isBusy.set(false);
+        this.bringInNext();
+      },
+    });
+  }
 }
+
+/** Bytes of a book that are read while somebody waits. */
+const longestAtOnce = 150_000;
+
+const bookName = ([first, ...others]: readonly File[]): string => `${first.name} and ${count(others.length, 'more file')}`;
