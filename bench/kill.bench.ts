@@ -3,7 +3,7 @@ import { ownPostgres } from '../e2e/own-postgres.mjs';
 import { startServer } from '../e2e/server.mjs';
 import { benchCommand, medianOf, type Figure } from './measure';
 
-const kills = 60;
+const kills = 200;
 const writers = 6;
 const seed = 20_261;
 

@@ -150,6 +150,13 @@ async function hostileFigures(server: RunningServer, attacker: ApiVisitor): Prom
 const books = 12;
 const tunesInBook = 4000;
 
+/** A long book as a job, waited for to its end; gives how it was answered at first. */
+async function importLater(visitor: ApiVisitor, text: string): Promise<number> {
+  const begun = await visitor.send('POST', '/api/jobs/tunes', new TextEncoder().encode(text));
+  await jobDone(visitor, begun);
+  return begun.status;
+}
+
 async function neighbourFigures(importer: ApiVisitor, neighbour: ApiVisitor): Promise<readonly Figure[]> {
   const times = async (isOver: () => boolean): Promise<number[]> => {
     const all: number[] = [];
@@ -168,7 +175,7 @@ async function neighbourFigures(importer: ApiVisitor, neighbour: ApiVisitor): Pr
   const quiet = percentile(await times(() => performance.now() > end), 0.95);
   const book = Array.from({ length: tunesInBook }, (_, index) => tune(index, 'ABcd efga|{g}A2 {g}c2 e4|')).join('\n');
   let isDone = false;
-  const imports = Promise.all(Array.from({ length: books }, () => importText(importer, book))).finally(() => (isDone = true));
+  const imports = Promise.all(Array.from({ length: books }, () => importLater(importer, book))).finally(() => (isDone = true));
   const busy = percentile(await times(() => isDone), 0.95);
   const statuses = new Set(await imports);
   return [
@@ -186,13 +193,24 @@ async function neighbourFigures(importer: ApiVisitor, neighbour: ApiVisitor): Pr
   ];
 }
 
+/** Waits for a job to come to its end, and gives its id. @throws Error where it was not done */
+async function jobDone(visitor: ApiVisitor, begun: Response): Promise<string> {
+  const { id } = (await begun.json()) as { id: string };
+  for (;;) {
+    const { state, problem } = (await (await visitor.send('GET', `/api/jobs/${id}`)).json()) as { state: string; problem: string };
+    if (state === 'done') return id;
+    if (state === 'failed') throw new Error(`The job failed: ${problem}`);
+    await pause(100);
+  }
+}
+
 async function archiveFigures(server: RunningServer, from: ApiVisitor, to: ApiVisitor): Promise<readonly Figure[]> {
   const before = memoryOf(server);
   const start = performance.now();
   const move = async (): Promise<void> => {
-    const taken = new Uint8Array(await (await from.send('GET', '/api/archive')).arrayBuffer());
-    const answer = await to.send('POST', '/api/archive?before=put-away', taken);
-    if (answer.status !== 200) throw new Error(`The backup was answered by ${answer.status}: ${await answer.text()}`);
+    const taken = await jobDone(from, await from.send('POST', '/api/jobs/backup'));
+    const file = new Uint8Array(await (await from.send('GET', `/api/jobs/${taken}/file`)).arrayBuffer());
+    await jobDone(to, await to.send('POST', '/api/jobs/restore?before=put-away', file));
   };
   const { memory, silence } = await watched(server, move());
   const seconds = (performance.now() - start) / 1000;

@@ -44,26 +44,32 @@ interface Acknowledged {
   readonly at: number;
   readonly student?: { readonly id: string; readonly alias: string };
   readonly sheet?: { readonly id: string; readonly version: number; readonly title: string };
+  /** A book handed over to be read afterwards, whose tunes all have this in their titles. */
+  readonly book?: { readonly job: string; readonly mark: string };
 }
 
+/** Tunes of one book: long enough to be under way when a kill comes. */
+const tunesInBook = 60;
+const bookOf = (mark: string): string =>
+  Array.from({ length: tunesInBook }, (_, index) => `X:1\nT:${mark} ${index}\nM:2/4\nL:1/8\nK:HP\n${'A c e a|'.repeat(24)}\n\n`).join('');
+
 /**
- * Writers add students and save sheets through the API, each write under a key of its own and again until it is
+ * Writers add students, save sheets and hand over books of tunes through the API, each write under a key of its own and again until it is
  * acknowledged, while the server and the database are killed by turns at random moments. Afterwards the ledger of what
- * was acknowledged is compared with the tables.
+ * was acknowledged is compared with the tables; a book is there whole and once, or it failed and nothing of it is there.
  */
 export async function killRun({ kills, writers, seed, writesBetween = 1, startServer, postgres }: KillSettings): Promise<KillResult> {
   const random = seededRandom(seed);
-  const sessionSecret = 'k'.repeat(32);
-  const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.databaseUrl, rowsUrl: postgres.rowsUrl, sessionSecret });
+  const { databaseUrl, rowsUrl } = postgres;
+  const start = (): Promise<RunningServer> => startServer({ databaseUrl, rowsUrl, sessionSecret: 'k'.repeat(32) });
   let server = await start();
   const visitor = await signInToDemo(server.address);
   const ledger: Acknowledged[] = [];
   const strange: string[] = [];
-  let repeats = 0;
-  let isOver = false;
+  let [repeats, isOver] = [0, false];
 
   /** Sends one write until it is acknowledged. */
-  const write = async (method: string, path: string, body: object): Promise<Record<string, unknown>> => {
+  const write = async (method: string, path: string, body: object | string): Promise<Record<string, unknown>> => {
     const key = randomUUID();
     for (;;) {
       const answer = await sendOnce(visitor, server.address, method, path, body, key);
@@ -77,18 +83,14 @@ export async function killRun({ kills, writers, seed, writesBetween = 1, startSe
     }
   };
 
+  const isEnded = (job: string): Promise<boolean> => isJobEnded(server.address, visitor, job);
   const writeOn = async (writer: number): Promise<void> => {
     const student = await write('POST', '/api/students', { alias: `Writer ${writer}` });
     ledger.push({ at: performance.now(), student: { id: String(student['id']), alias: `Writer ${writer}` } });
-    const sheet = await write('POST', '/api/sheets', {
-      studentId: student['id'],
-      tuneId: null,
-      instrument: 'practice-chanter',
-      title: 'Start',
-      note: '',
-      lines: [],
-    });
+    const start = { studentId: student['id'], tuneId: null, instrument: 'practice-chanter', title: 'Start', note: '', lines: [] };
+    const sheet = await write('POST', '/api/sheets', start);
     let version = 1;
+    let book: string | undefined;
     for (let round = 1; !isOver; round += 1) {
       const title = `Round ${round}`;
       const saved = await write('PUT', `/api/sheets/${String(sheet['id'])}`, { title, note: '', lines: [], version });
@@ -97,6 +99,11 @@ export async function killRun({ kills, writers, seed, writesBetween = 1, startSe
       const alias = `Writer ${writer} round ${round}`;
       const added = await write('POST', '/api/students', { alias });
       ledger.push({ at: performance.now(), student: { id: String(added['id']), alias } });
+      if (book === undefined || (await isEnded(book))) {
+        const mark = `Book ${writer} of round ${round}.`;
+        book = String((await write('POST', '/api/jobs/tunes', bookOf(mark)))['id']);
+        ledger.push({ at: performance.now(), book: { job: book, mark } });
+      }
       await pause(10);
     }
   };
@@ -121,17 +128,26 @@ export async function killRun({ kills, writers, seed, writesBetween = 1, startSe
   await until(() => ledger.length > before || strange.length > 20);
   isOver = true;
   await writing;
+  // What a killed server left is taken up again after a while.
+  for (const { book } of ledger) while (book !== undefined && !(await isEnded(book.job))) await pause(200);
   await server.stop();
   const recoveries = killedAt.map((at) => (ledger.find((each) => each.at > at)?.at ?? Number.NaN) - at);
-  return { kills, acknowledged: ledger.length, repeats, strange, recoveries, ...(await compare(postgres.databaseUrl, ledger)) };
+  return { kills, acknowledged: ledger.length, repeats, strange, recoveries, ...(await compare(databaseUrl, ledger)) };
+}
+
+/** Whether a job has come to its end; where nobody answers, not yet. */
+async function isJobEnded(address: string, visitor: ApiVisitor, job: string): Promise<boolean> {
+  const answer = await fetch(`${address}/api/jobs/${job}`, { headers: visitor.headers }).catch(() => undefined);
+  const found = (await answer?.json().catch(() => undefined)) as { endedAt?: string | null } | undefined;
+  return answer?.status === 200 && found?.endedAt != null;
 }
 
 /** One try; undefined where no answer came. */
-async function sendOnce(visitor: ApiVisitor, address: string, method: string, path: string, body: object, key: string): Promise<Response | undefined> {
+async function sendOnce(visitor: ApiVisitor, address: string, method: string, path: string, body: object | string, key: string): Promise<Response | undefined> {
   return fetch(`${address}${path}`, {
     method,
-    headers: { ...visitor.headers, 'content-type': 'application/json', 'idempotency-key': key },
-    body: JSON.stringify(body),
+    headers: { ...visitor.headers, 'content-type': typeof body === 'string' ? 'application/octet-stream' : 'application/json', 'idempotency-key': key },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
     signal: AbortSignal.timeout(10_000),
   }).catch(() => undefined);
 }
@@ -148,6 +164,10 @@ async function compare(databaseUrl: string, ledger: readonly Acknowledged[]): Pr
   const deeds = await rows<{ thing_id: string; count: string }>(
     "SELECT thing_id, count(*) FROM audit_entry WHERE did = 'added' AND kind = 'student' GROUP BY thing_id",
   );
+  const tunes = await rows<{ mark: string; count: string }>(
+    "SELECT substring(title from '^Book .*\\.') AS mark, count(*) FROM tune WHERE title LIKE 'Book %' GROUP BY 1",
+  );
+  const jobs = await rows<{ id: string; state: string }>('SELECT id, state FROM job');
   const sheets = await rows<{ id: string; version: number; title: string }>('SELECT id, version, title FROM sheet');
   await client.end();
   const missing: string[] = [];
@@ -167,6 +187,14 @@ async function compare(databaseUrl: string, ledger: readonly Acknowledged[]): Pr
     const found = sheets.find((each) => each.id === id);
     if (found?.title !== title || found.version !== version) missing.push(`save ${version} of sheet ${id}`);
     if (version !== saves + 1) doubled.push(`sheet ${id} is at version ${version} after ${saves} saves`);
+  }
+  for (const { book } of ledger) {
+    if (book === undefined) continue;
+    const count = Number(tunes.find(({ mark }) => mark === book.mark)?.count ?? 0);
+    const state = jobs.find(({ id }) => id === book.job)?.state;
+    const wanted = state === 'done' ? tunesInBook : 0;
+    if (count < wanted || state === undefined) missing.push(`${wanted - count} tunes of ${book.mark} (${String(state)})`);
+    if (count > wanted) doubled.push(`${count - wanted} tunes of ${book.mark} (${String(state)})`);
   }
   return { missing, doubled };
 }

@@ -87,6 +87,10 @@ export type Door = z.infer<typeof doorSchema>;
 export const mailSchema = z.object({ id: z.string(), to: z.string(), subject: z.string(), body: z.string(), at: z.string() });
 export type Mail = z.infer<typeof mailSchema>;
 
+/** `bytes` is null until they were counted for the first time. */
+export const studioRoomSchema = z.object({ bytes: z.number().nullable(), most: z.number() });
+export type StudioRoomShown = z.infer<typeof studioRoomSchema>;
+
 /** Accounts, one-time links, and who teaches in a studio. */
 export const accountRoutes = {
   createStudio: route({
@@ -156,6 +160,13 @@ export const accountRoutes = {
     answers: { 204: null },
   }),
   renameStudio: route({ method: 'put', path: '/studio', summary: 'Rename the studio', who: owner, body: studioChangeSchema, answers: { 200: studioSchema } }),
+  studioRoom: route({
+    method: 'get',
+    path: '/studio/room',
+    summary: 'How many bytes the studio keeps, as they were counted last, and how many it may',
+    who: staff,
+    answers: { 200: studioRoomSchema },
+  }),
   teachers: route({ method: 'get', path: '/teachers', summary: 'Who teaches here', who: staff, answers: { 200: z.array(teacherSchema) } }),
   setTeacherRole: route({
     method: 'put',

@@ -4,6 +4,7 @@ import { pipeline, Readable } from 'node:stream';
 import type * as z from 'zod';
 import type { AuditRepository, AuditEvent } from '../audit/audit.repository';
 import type { Database, Isolation } from '../database/database';
+import type { StudioRoom } from '../platform/studio-room';
 import type { KeptAnswers } from './kept-answers';
 import { HttpProblem, notFound, tooLarge } from './problem';
 
@@ -58,6 +59,8 @@ export interface EndpointParts {
   readonly database: Database;
   readonly keptAnswers: KeptAnswers;
   readonly audit: AuditRepository;
+  /** Whether a studio has room for what comes. */
+  readonly room: StudioRoom;
   /** Who is signed in, or undefined. */
   readonly visitorOf: (request: Request) => Promise<Visitor | undefined>;
   /** Largest JSON, in bytes. */
@@ -130,12 +133,25 @@ export class Endpoints {
     this.router[route.method](path, ...before, ...this.bodyReaders(route), handle);
   }
 
+  /** Refuses what the studio has no room for, before it comes in. What is taken away makes room, and a read takes none. */
+  private readonly hasRoom: RequestHandler = async (request, response, next) => {
+    const visitor = response.locals['visitor'] as Visitor | undefined;
+    try {
+      if (visitor !== undefined) await this.parts.room.take(visitor.studioId, Number(request.get('content-length') ?? 0));
+    } catch (error) {
+      response.set('connection', 'close');
+      throw error;
+    }
+    next();
+  };
+
   private bodyReaders(route: Route): RequestHandler[] {
     if (route.method === 'get') return [];
     const { jsonLimit, fileLimit } = this.parts;
-    if (route.isStreamed === true && typeof route.body === 'string') return [refuseLong(fileLimit(route.body))];
-    if (typeof route.body === 'string') return [refuseLong(fileLimit(route.body)), express.raw({ type: () => true, limit: fileLimit(route.body) })];
-    return [refuseLong(jsonLimit), express.json({ limit: jsonLimit, type: 'application/json' }), expectJson];
+    const hasRoom: RequestHandler[] = route.method === 'delete' ? [] : [this.hasRoom];
+    if (route.isStreamed === true && typeof route.body === 'string') return [refuseLong(fileLimit(route.body)), ...hasRoom];
+    if (typeof route.body === 'string') return [refuseLong(fileLimit(route.body)), ...hasRoom, express.raw({ type: () => true, limit: fileLimit(route.body) })];
+    return [refuseLong(jsonLimit), ...hasRoom, express.json({ limit: jsonLimit, type: 'application/json' }), expectJson];
   }
 }
 

@@ -1,5 +1,5 @@
 import compression from 'compression';
-import { longestArchive, longestBook, watchRoutes, type FileKind } from '@zelpit/contract';
+import { accountRoutes, longestArchive, longestBook, watchRoutes, type FileKind } from '@zelpit/contract';
 import express, { type Express, type RequestHandler, type Router } from 'express';
 import helmet from 'helmet';
 import { randomBytes } from 'node:crypto';
@@ -37,6 +37,7 @@ import { allRoutes } from './all-routes';
 import type { Config } from './config';
 import type { Metrics } from './metrics';
 import { Sealer } from './sealer';
+import { StudioRoom } from './studio-room';
 import { webFiles } from './web-files';
 
 export interface AppParts {
@@ -96,7 +97,8 @@ function assemble(
   const sealer = new Sealer(config.sessionSecret);
   const accounts = new AccountRepository(database);
   const audit = new AuditRepository(database);
-  const parts = { database, keptAnswers: new KeptAnswers(database, sealer), audit, visitorOf: visitorOf(accounts), jsonLimit, fileLimit };
+  const room = new StudioRoom(database, config.studioBytes);
+  const parts = { database, keptAnswers: new KeptAnswers(database, sealer), audit, room, visitorOf: visitorOf(accounts), jsonLimit, fileLimit };
   const endpoints = new Endpoints(parts);
   const answer = sessionAnswers(database, accounts, sessions, config);
   const account = {
@@ -109,6 +111,7 @@ function assemble(
   };
   serveSession(endpoints, accounts, account.tries, sessions, answer);
   serveStudio(endpoints, account, answer);
+  endpoints.serve(accountRoutes.studioRoom, async ({ visitor: { studioId } }) => respond(200, await room.of(studioId)));
   serveOwnStudios(endpoints, accounts);
   serveLinks(endpoints, account, audit, answer);
   serveOutbox(endpoints, account, config.hasOutbox);

@@ -36,6 +36,7 @@ const others: Readonly<Record<string, Entry>> = {
   'PUT /api/session/studio': { body: () => ({ id: '6c1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10' }), expected: [401, 404, 404, 404, 403] },
   'PUT /api/in-hand': { body: () => ({ student: null }), expected: [401, 204, 204, 204, 403] },
   'PUT /api/studio': { body: () => ({ name: 'Studio of Ada' }), expected: [401, 200, 403, 200, 403] },
+  'GET /api/studio/room': { expected: [401, 200, 200, 200, 403] },
   'GET /api/teachers': { expected: [401, 200, 200, 200, 403] },
   'PUT /api/teachers/{id}': { path: ({ teacher }) => `/api/teachers/${teacher}`, body: () => ({ role: 'owner' }), expected: [401, 404, 403, 200, 403] },
   'DELETE /api/teachers/{id}': { path: ({ teacher }) => `/api/teachers/${teacher}`, expected: [401, 404, 403, 204, 403] },

@@ -75,6 +75,7 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   const config: Config = {
     databaseUrl: rowsUrl,
     pool: 10,
+    studioBytes: 1_000_000_000,
     port: 0,
     host: '127.0.0.1',
     isDemo: false,

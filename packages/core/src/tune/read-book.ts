@@ -55,6 +55,43 @@ export function instrumentForKey(wanted: Instrument, abc: string): Instrument {
 /** Longest text of one tune, in characters: at import as when it is saved. */
 export const longestTune = 200_000;
 
+/** Longest line of a tune, in characters, and how deep its slurs, tuplets, chords and grace notes may lie in each other. */
+const longestLine = 10_000;
+const deepestNesting = 30;
+
+/** What is over a limit, before anything is read; undefined where nothing is. */
+function overLimit(entry: BookEntry, lines: readonly string[]): AbcFault | undefined {
+  if (entry.abc.length > longestTune) {
+    const problem = `This tune has ${entry.abc.length} characters; a tune can have at most ${longestTune}.`;
+    return { line: entry.firstLine, column: 1, problem, expected: 'a shorter text' };
+  }
+  for (const [index, line] of lines.entries()) {
+    const place = { line: lineInFile(entry, index + 1) };
+    if (line.length > longestLine)
+      return {
+        ...place,
+        column: longestLine,
+        problem: `This line has ${line.length} characters; a line can have at most ${longestLine}.`,
+        expected: 'shorter lines',
+      };
+    const column = tooDeepAt(line);
+    if (column !== undefined) return { ...place, column, problem: `More than ${deepestNesting} brackets are open here.`, expected: 'each bracket closed' };
+  }
+  return undefined;
+}
+
+/** Where in a line of music more brackets are open than may be. What is in quotation marks is text, and "[1" or "[|" opens nothing. */
+function tooDeepAt(line: string): number | undefined {
+  if (/^[A-Za-z]:|^%/.test(line)) return undefined;
+  let depth = 0;
+  for (const { 0: sign, index } of line.matchAll(/"[^"]*"|[([{)\]}]/g)) {
+    if (sign.length > 1 || (sign === '[' && /[\d|]/.test(line[index + 1] ?? ''))) continue;
+    depth = '([{'.includes(sign) ? depth + 1 : Math.max(0, depth - 1);
+    if (depth > deepestNesting) return index + 1;
+  }
+  return undefined;
+}
+
 /** How the key of a tune for an instrument is written, by its own key where it has one. */
 const keyExample = ({ ownKeys }: Instrument): string => (ownKeys.length === 0 ? 'its key, for example K:D,' : `its key, K:${ownKeys[0]} here,`);
 
@@ -82,10 +119,8 @@ function readEntry(instrument: Instrument, entry: BookEntry, choice: ReadingChoi
       { line, column: 1, problem: 'The music starts before a key is given.', expected: `a line with ${keyExample(instrument)} before the first note` },
     ]);
   }
-  if (entry.abc.length > longestTune) {
-    const problem = `This tune has ${entry.abc.length} characters; a tune can have at most ${longestTune}.`;
-    return refuse([{ line: entry.firstLine, column: 1, problem, expected: 'a shorter text' }]);
-  }
+  const over = overLimit(entry, lines);
+  if (over !== undefined) return refuse([over]);
   const { score, faults } = readAbc(entry.abc);
   if (faults.length > 0) return refuse(faults.map((fault) => ({ ...fault, line: lineInFile(entry, fault.line) })));
   const tune = readTune(instrument, score, choice);

@@ -227,6 +227,29 @@ describe('readBook', () => {
     expect(reading).toMatchObject({ kind: 'refused', entry: { faults: [{ line: 4, expected: expect.stringContaining('K:HP') }] } });
   });
 
+  it.each([
+    [
+      'a line that is too long',
+      `X:1\nT:T\nK:HP\n${'A'.repeat(10_001)}\n`,
+      { line: 4, problem: 'This line has 10001 characters; a line can have at most 10000.' },
+    ],
+    [
+      'brackets in brackets',
+      `X:1\nT:T\nK:HP\nA|\nA ${'{'.repeat(16_000)}\n`.slice(0, 9000),
+      { line: 5, column: 33, problem: 'More than 30 brackets are open here.' },
+    ],
+    ['a text that is too long', `X:1\nT:T\nK:HP\n${'A B c d|\n'.repeat(30_000)}`, { line: 1, expected: 'a shorter text' }],
+  ])('refuses %s, and reads the next tune', (_, text, fault) => {
+    const [first, second] = readAll(`${text}\n\nX:2\nT:After\nK:HP\nA|\n`);
+    expect(first).toMatchObject({ kind: 'refused', entry: { faults: [fault] } });
+    expect(second).toMatchObject({ kind: 'read', entry: { title: 'After' } });
+  });
+
+  it('does not take endings, annotations and slurs that were left open for nesting', () => {
+    const line = `${'|[1 A B :|[2 c d [|"(((("'.repeat(40)}\n`;
+    expect(readAll(`X:1\nT:T\nL:1/4\nK:HP\n${line}${'(A B c d|\n'.repeat(40)}`)[0].kind).toBe('read');
+  });
+
   it('refuses a tune without notes', () => {
     expect(readAll('X:1\nT:Silent\nK:HP\n')[0]).toMatchObject({ kind: 'refused', entry: { faults: [{ problem: 'No note follows the key.' }] } });
   });

@@ -57,6 +57,8 @@ export class Jobs1765497600000 implements MigrationInterface {
       await runner.query(`ALTER TABLE ${table} ENABLE ROW LEVEL SECURITY`);
       await runner.query(`CREATE POLICY own_studio ON ${table} USING (studio_id = current_studio())`);
     }
+    // How much room a studio takes, as it was counted last.
+    await runner.query('ALTER TABLE studio ADD COLUMN bytes_stored bigint, ADD COLUMN bytes_counted_at timestamptz');
     // Which studios have work is asked before any studio is named; nothing but their ids comes out.
     await runner.query(`CREATE FUNCTION studios_with_work(stale_seconds int) RETURNS SETOF uuid LANGUAGE sql SECURITY DEFINER SET search_path = pg_catalog, public AS
       $$ SELECT DISTINCT studio_id FROM job
@@ -65,6 +67,7 @@ export class Jobs1765497600000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query('DROP FUNCTION studios_with_work(int)');
+    await runner.query('ALTER TABLE studio DROP COLUMN bytes_stored, DROP COLUMN bytes_counted_at');
     await runner.query('DROP TABLE job, blob_piece, blob');
   }
 }

@@ -12,3 +12,10 @@ export function typedNumber(text: string): number | undefined {
   const typed = text.trim().replace(',', '.');
   return typed === '' ? undefined : Number(typed);
 }
+
+/** How long a file is, or how much is kept: "840 kB", "12.4 MB", "4 GB". */
+export function sizeText(bytes: number): string {
+  if (bytes < 1_000_000) return `${Math.ceil(bytes / 1000)} kB`;
+  const [number, unit] = bytes < 1_000_000_000 ? [bytes / 1_000_000, 'MB'] : [bytes / 1_000_000_000, 'GB'];
+  return `${number.toFixed(1).replace(/\.0$/, '')} ${unit}`;
+}

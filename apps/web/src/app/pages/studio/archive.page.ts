@@ -5,6 +5,7 @@ import { forkJoin } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
 import { NoticeService } from '../../kernel/notices/notice.service';
+import { sizeText } from '../../kernel/words/words';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { isEnded, JobsService } from '../../studio/jobs/jobs.service';
 import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
@@ -158,8 +159,7 @@ export class ArchivePage {
   }
 
   protected sizeOf(job: Job): string {
-    const bytes = job.kind === 'take-archive' ? (job.result?.bytes ?? 0) : 0;
-    return bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+    return sizeText(job.kind === 'take-archive' ? (job.result?.bytes ?? 0) : 0);
   }
 
   private add(job: Job): void {

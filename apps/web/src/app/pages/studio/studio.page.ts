@@ -1,9 +1,10 @@
 import { Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
-import { accountRoutes, shortestPassword, type OwnStudio } from '@zelpit/contract';
+import { accountRoutes, shortestPassword, type OwnStudio, type StudioRoomShown } from '@zelpit/contract';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
+import { sizeText } from '../../kernel/words/words';
 import { pedal, type PedalUse } from '../../kernel/keys/pedal';
 import { WorkStore } from '../../kernel/saving/work-store.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -79,6 +80,10 @@ import { ThemeService, type Theme } from '../../kernel/theme/theme.service';
             <button type="submit" class="btn btn-line btn-low" [disabled]="renaming.isBusy()">Rename the studio</button>
           </form>
         }
+        @if (room(); as kept) {
+          <h2 class="group-title">Room</h2>
+          <p class="mb-4">This studio keeps {{ sizeText(kept.bytes ?? 0) }} of the {{ sizeText(kept.most) }} that it may.</p>
+        }
         <h2 class="group-title">Password</h2>
         <form class="narrow-form mb-4" (ngSubmit)="changePassword()">
           <label class="form-label" for="current">Current password</label>
@@ -112,6 +117,9 @@ export class StudioPage {
     { value: 'dark', label: 'Dark, for dim rooms' },
   ];
 
+  /** What the studio keeps and may keep; nothing to a family. */
+  protected readonly room = signal<StudioRoomShown | undefined>(undefined);
+  protected readonly sizeText = sizeText;
   protected readonly pedalUse = signal(pedal.read());
   protected readonly pedalUses: readonly { value: PedalUse; label: string }[] = [
     { value: 'turns', label: 'Next and the one before' },
@@ -130,6 +138,8 @@ export class StudioPage {
 
   constructor() {
     if (this.session.isFamily()) return;
+    if (this.session.role() !== 'substitute')
+      this.api.call(accountRoutes.studioRoom, {}).subscribe({ next: (room) => this.room.set(room), error: (error: unknown) => this.notices.fault(error) });
     this.api.call(accountRoutes.ownStudios, {}).subscribe({
       next: (studios) => this.studios.set(studios),
       error: (error: unknown) => this.notices.fault(error),
