@@ -29,7 +29,7 @@ function start(state: string, env: Record<string, string> = {}): Started {
 }
 
 async function addressOf(started: Started): Promise<string> {
-  await expect.poll(started.text, { timeout: 40_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
+  await expect.poll(started.text, { timeout: 90_000 }).toMatch(/Zelpit is ready: http:\/\/127\.0\.0\.1:\d+/);
   return /http:\/\/127\.0\.0\.1:\d+/.exec(started.text())?.[0] ?? '';
 }
 
@@ -73,7 +73,7 @@ async function visitor(address: string): Promise<(path: string) => Promise<unkno
 }
 
 test.describe('npm start', () => {
-  test.describe.configure({ mode: 'serial', timeout: 120_000 });
+  test.describe.configure({ mode: 'serial', timeout: 240_000 });
   let state: string;
   test.beforeAll(() => {
     state = mkdtempSync(join(tmpdir(), 'zelpit-start-'));
