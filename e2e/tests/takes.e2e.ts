@@ -1,4 +1,8 @@
 import { playNotes, practiceChanter, renderTimeline, waveFile } from '@zelpit/core';
+import { chromium, type Browser, type Page } from '@playwright/test';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { choose, expect, signIn, test } from './as-teacher';
 
 /** A recording of C to E and back, eight changes, with low G between for so long. */
@@ -14,27 +18,124 @@ test('a recording is listened to: what was clean, what cut in for how long, with
   await choose(page, 'Student', 'Pim');
   await choose(page, 'From', 'C');
   await choose(page, 'To', 'E');
-  const band = page.getByRole('region', { name: 'What was heard' });
+  const heard = page.getByRole('status', { name: 'What was heard' });
   const open = (name: string, buffer: Buffer) =>
-    page.getByLabel('Open a recording').or(page.getByLabel('Another recording')).setInputFiles({ name, mimeType: 'audio/wav', buffer });
+    page.getByLabel('Open a recording').or(page.getByLabel('Open another')).setInputFiles({ name, mimeType: 'audio/wav', buffer });
   await open('clean.wav', recording(0));
-  await expect(band.getByText('8 of 8 changes clean.')).toBeVisible();
+  await expect(heard).toHaveText('Eight of eight clean.');
+  await expect(page.getByText(/^Blowing: C within \d+ cents?, E within \d+ cents?\.$/)).toBeVisible();
   await open('crossed.wav', recording(22));
-  await expect(band.getByText(/^\s*0 of 8 changes clean\. Change \d: low G sounds for (1[89]|2\d) ms before [CE]\.\s*$/)).toBeVisible();
-  const changes = page.getByRole('list', { name: 'Changes as they were heard' }).getByRole('listitem');
+  await expect(heard).toHaveText(/^\s*None of eight clean\.\s+Change \d: low G sounds for (1[89]|2\d) ms before [CE]\.\s*$/);
+  const changes = page.getByRole('region', { name: 'Worst first' }).getByRole('listitem');
   await expect(changes).toHaveCount(8);
   await page.keyboard.press(' ');
   await page.keyboard.press('ArrowDown');
-  await expect(changes.nth(1).getByRole('button')).toHaveAttribute('aria-pressed', 'true');
+  await expect(changes.nth(1).getByRole('button', { name: /^Change/ })).toHaveAttribute('aria-pressed', 'true');
+  // A person hears it otherwise: one of them was clean.
+  await page.keyboard.press('1');
+  await expect(heard).toHaveText(/^\s*One of eight clean\./);
+  await page.keyboard.press('3');
+  await expect(heard).toHaveText(/^\s*None of eight clean\./);
+  for (const key of ['s', 'c']) {
+    await page.keyboard.press(key);
+    await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  }
   await page.getByRole('button', { name: 'Into the logbook' }).click();
   await expect(page.getByText('The take stands in the logbook of Pim.')).toBeVisible();
   const kept = await page.evaluate(
     async () => ((await (await fetch('/api/attempts?limit=1')).json()) as { items: { title: string; rating: string; note: string; by: string }[] }).items[0],
   );
   expect(kept).toMatchObject({ title: 'C to E', rating: 'not-yet', by: 'teacher' });
-  expect(kept.note).toMatch(/^A take: 0 of 8/);
+  expect(kept.note).toMatch(/^A take: None of eight/);
+  await page.keyboard.press('n');
+  await expect(page.getByText(/^It is on Pim’s sheet “/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^Onto Pim’s sheet/ })).toBeEnabled();
+  await page.getByRole('button', { name: 'Delete this take' }).click();
+  await expect(heard).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(heard).toHaveText(/^\s*None of eight clean\./);
+  await open('quiet.wav', Buffer.from(waveFile(new Float32Array(44_100), 44_100)));
+  await expect(page.getByRole('alert')).toHaveText('Only the room was heard. Come nearer to the microphone, or turn it up.');
   await open('no sound.wav', Buffer.from('this is no sound'));
   await expect(page.getByRole('alert')).toHaveText('“no sound.wav” could not be read as sound. WAV, FLAC, Ogg and MP3 are read.');
   await open('empty.wav', Buffer.alloc(0));
   await expect(page.getByRole('alert')).toContainText('“empty.wav” could not be read as sound');
+});
+
+/** A browser whose microphone hears a file. */
+async function hearing(file: string): Promise<Browser> {
+  const { executablePath, args = [] } = (test.info().project.use as { launchOptions: { executablePath: string; args?: string[] } }).launchOptions;
+  const fake = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-audio-capture=${file}%noloop`];
+  return chromium.launch({ executablePath, args: [...args, ...fake] });
+}
+
+test('a take is recorded by the microphone only where it was agreed to, and is judged', async ({ server }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'zelpit-take-'));
+  const file = join(folder, 'played.wav');
+  writeFileSync(file, recording(24));
+  const browser = await hearing(file);
+  try {
+    const page = await browser.newPage({ baseURL: server.address });
+    await signIn(page, '/changes/take');
+    // Wren’s guardian has not agreed.
+    await choose(page, 'Student', 'Wren');
+    await expect(page.getByText('Wren’s guardian has not agreed yet. Ask on paper, and note it with the student.')).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Record/ })).toBeDisabled();
+    await page.keyboard.press('r');
+    await expect(page.getByText(/^Recording, /)).toHaveCount(0);
+    await choose(page, 'Student', 'Pim');
+    await choose(page, 'From', 'C');
+    await choose(page, 'To', 'E');
+    await page.getByRole('button', { name: /^Record/ }).click();
+    await expect(page.getByText(/^Recording, 0:0[1-9]$/)).toBeVisible();
+    await expect(page.getByText('loud enough')).toBeVisible();
+    await expect(page.getByText('Recording, 0:08')).toBeVisible();
+    await page.getByRole('button', { name: /^Stop/ }).click();
+    await expect(page.getByRole('status', { name: 'What was heard' })).toHaveText(
+      /^\s*None of (seven|eight) clean\.\s+Change \d: low G sounds for \d\d ms before [CE]\.\s*$/,
+    );
+    await expect(page.getByRole('img', { name: /^The take as a ribbon of pitch/ })).toBeVisible();
+  } finally {
+    await browser.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+test('a student records alone, where a guardian agreed', async ({ page, browser }) => {
+  await signIn(page, '/students');
+  const tabletOf = async (alias: string): Promise<Page> => {
+    await page.getByRole('button', { name: `Links for ${alias}` }).click();
+    const link = await page.locator('.link-address').innerText();
+    const tablet = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    await tablet.goto(link);
+    await tablet.getByRole('button', { name: 'Open the sheets' }).click();
+    await tablet.getByRole('link', { name: 'Record a take' }).click();
+    return tablet;
+  };
+  const pim = await tabletOf('Pim');
+  await expect(pim.getByText('R. Vell agreed on 4 September.')).toBeVisible();
+  await expect(pim.getByRole('button', { name: /^Record/ })).toBeEnabled();
+  await page.reload();
+  const wren = await tabletOf('Wren');
+  await expect(wren.getByText(/^\s*Nobody has agreed yet that you are recorded/)).toBeVisible();
+  await expect(wren.getByRole('button', { name: /^Record/ })).toBeDisabled();
+});
+
+test('a microphone that may not be used is said with what helps', async ({ page, context }) => {
+  await context.clearPermissions();
+  await signIn(page, '/changes/take');
+  await choose(page, 'Student', 'Pim');
+  for (const [name, text] of [
+    ['NotAllowedError', /may not use the microphone\. Allow it/],
+    ['NotFoundError', /No microphone was found/],
+    ['NotReadableError', /Another program holds the microphone/],
+    ['OverconstrainedError', /could not be used/],
+  ] as const) {
+    await page.evaluate((fault) => {
+      navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('', fault));
+    }, name);
+    await page.getByRole('button', { name: /^Record/ }).click();
+    await expect(page.getByRole('alert')).toHaveText(text);
+  }
 });

@@ -42,6 +42,7 @@ export async function ensureBuilt({ always = false } = {}) {
   say('Building the application (under a minute) …');
   await buildServer();
   await writePaperFonts();
+  await buildWorklets();
   await run('npx', ['ng', 'build'], { cwd: join(root, 'apps', 'web'), env: { NG_CLI_ANALYTICS: 'false', NG_BUILD_OPTIMIZE_CHUNKS: '1' } });
   compressWebFiles();
   mkdirSync(dist, { recursive: true });
@@ -67,6 +68,20 @@ async function buildServer() {
     logLevel: 'warning',
     tsconfig: join(root, 'apps/server/tsconfig.json'),
     external: Object.keys(dependencies).filter((name) => !name.startsWith('@zelpit/')),
+  });
+}
+
+/** What makes and takes sound runs in a thread that takes single files and no bundles of the application. */
+async function buildWorklets() {
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: [join(root, 'apps/web/src/worklets/recorder.worklet.ts')],
+    outfile: join(root, 'apps/web/generated/worklets/recorder.js'),
+    bundle: true,
+    minify: true,
+    format: 'esm',
+    target: 'es2022',
+    logLevel: 'warning',
   });
 }
 

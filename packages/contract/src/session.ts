@@ -47,6 +47,8 @@ export const sessionSchema = z.object({
       studio: z.object({ id: z.string(), name: z.string() }),
       /** Null for a student and a parent. */
       inHand: inHandSchema.nullable(),
+      /** That a student may be recorded, by whom and when that was agreed to; null for anybody else, and where nobody has agreed. */
+      consent: z.object({ guardian: z.string(), on: z.string() }).nullable(),
     })
     .nullable(),
 });

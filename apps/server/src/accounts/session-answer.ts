@@ -18,6 +18,16 @@ export type AnswerSession = (request: Request, visitor: Visitor | undefined) => 
 export function sessionAnswers(database: Database, accounts: AccountRepository, sessions: Sessions, { isDemo, hasOutbox }: SessionSettings): AnswerSession {
   const inHandOf = async ({ studioId, teacherId }: Visitor): Promise<InHand | null> =>
     teacherId === undefined ? null : database.inStudio(studioId, () => accounts.inHandOf(studioId, teacherId));
+  const consentOf = async ({ studioId, studentId, role }: Visitor): Promise<{ guardian: string; on: string } | null> => {
+    if (studentId === undefined || role !== 'student') return null;
+    const [row] = await database.inStudio(studioId, () =>
+      database.query<{ consent: { guardian: string; on: string } | null }>('SELECT consent FROM student WHERE studio_id = $1 AND id = $2', [
+        studioId,
+        studentId,
+      ]),
+    );
+    return row?.consent == null ? null : { guardian: row.consent.guardian, on: row.consent.on };
+  };
   return async (request, visitor) => {
     const isNew = !(await accounts.hasAnyStudio());
     return {
@@ -34,6 +44,7 @@ export function sessionAnswers(database: Database, accounts: AccountRepository, 
               person: { id: visitor.teacherId ?? visitor.studentId ?? '', name: visitor.name },
               studio: { id: visitor.studioId, name: visitor.studioName },
               inHand: await inHandOf(visitor),
+              consent: await consentOf(visitor),
             },
     };
   };

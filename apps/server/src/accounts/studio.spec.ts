@@ -235,7 +235,13 @@ describe('a student', () => {
     const { id, version } = body as Student;
     expect(body).toMatchObject({ consent });
     await owner.put(`/api/students/${id}`, { alias: 'Pim', consent: { ...consent, covers: '' }, version }).expect(400);
+    // The student's own tablet knows that it may record, and nobody's words about it; it knows too when that was taken back.
+    const { address } = (await owner.post(`/api/students/${id}/link`).expect(201)).body as StudentLink;
+    const tablet = await visitByLink(server.app, address);
+    const known = async (visitor: Visitor) => ((await visitor.get('/api/session').expect(200)).body as Session).signedIn?.consent;
+    expect([await known(tablet), await known(owner)]).toEqual([{ guardian: 'H. Lunn', on: '2026-03-09' }, null]);
     expect((await owner.put(`/api/students/${id}`, { alias: 'Pim', consent: null, version }).expect(200)).body).toMatchObject({ consent: null });
+    expect(await known(tablet)).toBeNull();
   });
 
   it('sees their own sheets by a link, until they are put away', async () => {

@@ -209,8 +209,13 @@ export const demoLessons = [
 ] as const;
 
 /** How far the demo's students are, how long they practise on a day, where they play together. */
-export const demoPeople: Readonly<Record<string, Pick<Student, 'level' | 'dayMinutes' | 'groups'>>> = {
-  Pim: { level: 'beginner', dayMinutes: 20, groups: ['Saturday class'] },
+export const demoPeople: Readonly<Record<string, Pick<Student, 'level' | 'dayMinutes' | 'groups'> & Partial<Pick<Student, 'consent'>>>> = {
+  Pim: {
+    level: 'beginner',
+    dayMinutes: 20,
+    groups: ['Saturday class'],
+    consent: { guardian: 'R. Vell', on: '2026-09-04', covers: 'Takes recorded in the lesson and at home' },
+  },
   Oda: { level: 'beginner', dayMinutes: 15, groups: ['Saturday class'] },
   Wren: { level: 'growing', dayMinutes: 30, groups: [] },
   Jorun: { level: 'beginner', dayMinutes: 15, groups: ['Saturday class'] },
@@ -220,7 +225,12 @@ export const demoPeople: Readonly<Record<string, Pick<Student, 'level' | 'dayMin
   Moss: { level: 'growing', dayMinutes: 25, groups: ['Wednesday session'] },
   Quill: { level: 'beginner', dayMinutes: 15, groups: [] },
   Sedge: { level: 'sure', dayMinutes: 45, groups: [] },
-  Tarn: { level: 'sure', dayMinutes: 45, groups: ['Orrin Stair band'] },
+  Tarn: {
+    level: 'sure',
+    dayMinutes: 45,
+    groups: ['Orrin Stair band'],
+    consent: { guardian: 'Tarn himself, of age', on: '2026-06-20', covers: 'Takes recorded in the lesson and at home' },
+  },
   Tilde: { level: 'growing', dayMinutes: 20, groups: [] },
 };
 

@@ -148,7 +148,7 @@ export const routes: Routes = [
       {
         path: 'changes/take',
         title: 'Listen to a take · Zelpit',
-        data: withStudio,
+        data: forStudentsWithStudio,
         loadComponent: () => import('./pages/changes/take.page').then((file) => file.TakePage),
       },
       {

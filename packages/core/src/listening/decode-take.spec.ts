@@ -2,7 +2,7 @@ import { changeBetween, troubleOf } from '../change';
 import { practiceChanter, instrumentById, type Instrument, type NoteId } from '../fingering';
 import { playNotes, renderTimeline, type FaultKind } from '../sound';
 import { seededRandom } from '../timing';
-import { changeText, decodeTake, judgeTake } from '.';
+import { changeText, decodeTake, judgeTake, takeText, worstFirst, type HeardChange } from '.';
 
 const rate = 22_050;
 const notesOf = (home: NoteId, other: NoteId, changes = 8): NoteId[] => Array.from({ length: changes + 1 }, (_, index) => (index % 2 === 0 ? home : other));
@@ -52,9 +52,9 @@ describe('a take decoded', () => {
 describe('a take judged', () => {
   it('says how many changes were clean, and what was in the worst', () => {
     const notes = notesOf('c', 'e');
-    expect(judged(practiceChanter, notes).text).toBe('8 of 8 changes clean.');
+    expect(judged(practiceChanter, notes).text).toBe('Eight of eight clean.');
     const { text, changes } = judged(practiceChanter, notes, { fault: { kind: 'land-early', ms: 22 } });
-    expect(text).toMatch(/^0 of 8 changes clean\. Change \d: low G sounds for \d\d ms before [CE]\.$/);
+    expect(text).toMatch(/^None of eight clean\. Change \d: low G sounds for \d\d ms before [CE]\.$/);
     for (const { between, verdict } of changes) {
       expect(verdict).toBe('noise');
       expect(between.map(({ note }) => note)).toEqual(['low-g']);
@@ -97,7 +97,7 @@ describe('a take judged', () => {
       ['recorder-soprano-baroque', 'a5', 'b5'],
       ['ocarina-12-c-split', 'c5', 'd5'],
     ] as const)
-      expect([id, judged(instrumentById(id), notesOf(home, other)).text]).toEqual([id, '8 of 8 changes clean.']);
+      expect([id, judged(instrumentById(id), notesOf(home, other)).text]).toEqual([id, 'Eight of eight clean.']);
   });
 
   it('counts only what is there: a take that stops early, a false start, and nothing of what was asked', () => {
@@ -126,5 +126,26 @@ describe('a take judged', () => {
       { note: 'e', start: 514, end: 1000, confidence: 0.9 },
     ];
     expect(judgeTake(practiceChanter, ['c', 'e'], heard).changes).toMatchObject([{ between, verdict: 'unsure' }]);
+  });
+});
+
+describe('what is not certain', () => {
+  const change = (number: number, verdict: HeardChange['verdict'], ms = 0): HeardChange => ({
+    ...{ number, from: 'b', to: 'e', at: 1000 * number, verdict },
+    between: ms === 0 ? [] : [{ note: 'low-a', ms, confidence: 1 }],
+  });
+  const changes = [change(1, 'clean'), change(2, 'noise', 14), change(3, 'unsure', 11), change(4, 'noise', 22)];
+
+  it('counts as clean until a teacher says otherwise, and stands after what is certain', () => {
+    expect(takeText(practiceChanter, changes)).toBe('Two of four clean. Change 4: low A sounds for 22 ms before E.');
+    expect(worstFirst(changes).map(({ number }) => number)).toEqual([4, 2, 3]);
+  });
+
+  it('is counted as it was decided, a fault that is none too', () => {
+    expect(takeText(practiceChanter, changes, new Map([[3, 'faulty' as const]]))).toMatch(/^One of four clean\. Change 4/);
+    expect(worstFirst(changes, new Map([[3, 'faulty' as const]])).map(({ number }) => number)).toEqual([4, 2, 3]);
+    const allClean = new Map([2, 3, 4].map((number) => [number, 'clean' as const]));
+    expect(takeText(practiceChanter, changes, allClean)).toBe('Four of four clean.');
+    expect(worstFirst(changes, allClean)).toEqual([]);
   });
 });

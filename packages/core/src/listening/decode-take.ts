@@ -1,5 +1,6 @@
 import { soundingPitch, type Instrument, type NoteId } from '../fingering';
 import { hertz } from '../pitch';
+import { amplitudeAt } from './goertzel';
 
 /** A stretch of a take in which one note sounds, or none. */
 export interface HeardStretch {
@@ -87,19 +88,6 @@ function fitOf(windowed: Float32Array, sampleRate: number, pitch: number): numbe
     weights += 1 / (partial * partial);
   }
   return sum / Math.sqrt(weights);
-}
-
-/** Goertzel's recursion: the amplitude of one frequency. @param step its angle from one sample to the next */
-function amplitudeAt(windowed: Float32Array, step: number): number {
-  const twice = 2 * Math.cos(step);
-  let before = 0;
-  let last = 0;
-  for (const sample of windowed) {
-    const next = sample + twice * last - before;
-    before = last;
-    last = next;
-  }
-  return Math.sqrt(Math.max(0, last * last + before * before - twice * last * before));
 }
 
 /** The fit of each note against the best one, and of silence, which is the last. */

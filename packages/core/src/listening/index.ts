@@ -1,2 +1,5 @@
 export { decodeTake, type DecodedTake, type HeardStretch } from './decode-take';
-export { changeText, judgeTake, type BetweenNotes, type HeardChange, type JudgedTake } from './judge-take';
+export { changeText, isFaulty, judgeTake, takeText, worstFirst, type BetweenNotes, type Decision, type HeardChange, type JudgedTake } from './judge-take';
+export { blowingOf, blowingText, pitchTrace, type Blowing, type PitchMoment } from './blowing';
+export { slowedDown } from './slow-down';
+export { inputLevel, inputProblem, inputProblemText, meterMarks, type InputLevel, type InputProblem } from './take-input';

@@ -1,5 +1,5 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { count, listed } from '../words';
+import { capital, listed, numberWord } from '../words';
 import type { HeardStretch } from './decode-take';
 
 /** What was heard between two notes that were asked for. */
@@ -27,7 +27,7 @@ export interface JudgedTake {
   readonly changes: readonly HeardChange[];
   /** Notes that were asked for and not heard, up to the last that was. */
   readonly missing: number;
-  /** "7 of 8 clean. Change 3: low G sounds for 22 ms before E." */
+  /** "Seven of eight clean. Change 3: low G sounds for 22 ms before E." */
   readonly text: string;
 }
 
@@ -61,7 +61,7 @@ export function judgeTake(instrument: Instrument, wanted: readonly NoteId[], str
     changes.push({ number: changes.length + 1, from: asked[before.wanted], to: asked[place.wanted], at: start, between, verdict: verdictOf(between) });
   });
   const last = matched.at(-1)?.wanted ?? -1;
-  return { changes, missing: last + 1 - matched.length, text: textOf(instrument, changes) };
+  return { changes, missing: last + 1 - matched.length, text: takeText(instrument, changes) };
 }
 
 interface Match {
@@ -114,15 +114,27 @@ export function changeText(instrument: Instrument, { from, to, between, verdict 
   }
 }
 
-function textOf(instrument: Instrument, changes: readonly HeardChange[]): string {
-  if (changes.length === 0) return 'No change that was asked for is in this take.';
-  const clean = changes.filter(({ verdict }) => verdict === 'clean').length;
-  const worst = changes
-    .filter(({ verdict }) => verdict === 'noise' || verdict === 'gap')
-    .reduce<HeardChange | undefined>((most, each) => (most === undefined || lengthOf(each) > lengthOf(most) ? each : most), undefined);
-  const first = `${clean} of ${count(changes.length, 'change')} clean.`;
-  if (worst === undefined) return first;
-  return `${first} Change ${worst.number}: ${changeText(instrument, worst)}.`;
+/** What a teacher decided about a change that was not certain. */
+export type Decision = 'clean' | 'faulty';
+
+/** True where something was heard that nobody asked for, or a teacher says so; what is not certain counts as clean until then. */
+export const isFaulty = ({ number, verdict }: HeardChange, decided: ReadonlyMap<number, Decision> = new Map()): boolean =>
+  (verdict === 'noise' || verdict === 'gap' || verdict === 'unsure') && (decided.get(number) ?? (verdict === 'unsure' ? 'clean' : 'faulty')) === 'faulty';
+
+/** The changes with a fault, the longest first, then what is not certain and not decided, in its order. */
+export function worstFirst(changes: readonly HeardChange[], decided: ReadonlyMap<number, Decision> = new Map()): readonly HeardChange[] {
+  const faulty = changes.filter((change) => isFaulty(change, decided)).sort((one, other) => lengthOf(other) - lengthOf(one));
+  return [...faulty, ...changes.filter(({ number, verdict }) => verdict === 'unsure' && !decided.has(number))];
 }
 
+/** The take in a sentence or two: how many were clean, then the worst place and what is heard there. */
+export function takeText(instrument: Instrument, changes: readonly HeardChange[], decided: ReadonlyMap<number, Decision> = new Map()): string {
+  if (changes.length === 0) return 'No change that was asked for is in this take.';
+  const clean = changes.filter((change) => !isFaulty(change, decided)).length;
+  const first = `${capital(numberWord(clean))} of ${numberWord(changes.length)} clean.`;
+  const worst = worstFirst(changes, decided).find((change) => isFaulty(change, decided));
+  return worst === undefined ? first : `${first} Change ${worst.number}: ${changeText(instrument, worst)}.`;
+}
+
+/** How long what cut in sounds, in ms. */
 const lengthOf = ({ between }: HeardChange): number => between.reduce((sum, { ms }) => sum + ms, 0);

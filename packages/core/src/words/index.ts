@@ -1,1 +1,1 @@
-export { capital, count, listed } from './words';
+export { capital, count, listed, numberWord } from './words';

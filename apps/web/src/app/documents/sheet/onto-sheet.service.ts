@@ -6,12 +6,13 @@ import { lineInput } from './line-input';
 import type { PlannedItem } from './planned-lines';
 import { SheetsService } from './sheets.service';
 
-/** For whom something goes onto a sheet, and from which tune. */
+/** For whom something goes onto a sheet, and from which tune or under which name. */
 export interface OntoWhat {
   readonly student: { readonly id: string; readonly alias: string };
   /** Id of the model. */
   readonly instrument: string;
-  readonly tune: { readonly id: string; readonly title: string };
+  /** Without an id where it comes from no tune. */
+  readonly tune: { readonly id?: string; readonly title: string };
 }
 
 /** A sheet with what was put on it, and how that is taken off again. */
@@ -34,7 +35,7 @@ export class OntoSheet {
         if (last !== undefined) return this.sheets.append(last.id, items).pipe(map((sheet) => this.onOld(sheet, items.length)));
         const title = `${tune.title} for ${student.alias}`.slice(0, sheetLimits.title);
         return this.sheets
-          .add({ title, studentId: student.id, tuneId: tune.id, instrument, note: '', lines: [...items] })
+          .add({ title, studentId: student.id, tuneId: tune.id ?? null, instrument, note: '', lines: [...items] })
           .pipe(map((sheet) => ({ sheet, undo: () => this.sheets.putAway(sheet.id) })));
       }),
     );

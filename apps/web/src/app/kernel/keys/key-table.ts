@@ -279,7 +279,12 @@ export const keyTable = {
   },
   take: {
     play: { ...space, label: 'Hear the chosen change, or stop' },
-    slow: { keys: ['s'], cap: 'S', label: 'Hear it four times as slow', means: 'slow' },
+    slow: { keys: ['s'], cap: 'S', label: 'Hear it twenty times as slow', means: 'slow' },
+    clean: { keys: ['c'], cap: 'C', label: 'Hear it beside a clean one', means: 'clean' },
+    record: { keys: ['r'], cap: 'R', label: 'Record, or end the recording' },
+    isClean: { keys: ['1'], cap: '1', label: 'It was clean', means: 'choose' },
+    isFaulty: { keys: ['3'], cap: '3', label: 'It was faulty', means: 'choose' },
+    plan: { keys: ['n'], cap: 'N', label: 'Onto the student’s sheet' },
     next: { keys: ['ArrowDown', 'PageDown'], cap: '↓', label: 'Next change', means: 'next' },
     before: { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Change before', means: 'before' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Stop listening', means: 'leave' },

@@ -31,6 +31,8 @@ export class SessionService {
     return signedIn === undefined ? undefined : `${signedIn.person.id} ${signedIn.studio.id}`;
   });
   readonly inHand = computed(() => this.signedIn()?.inHand ?? undefined);
+  /** A student's own: that they may be recorded. */
+  readonly consent = computed(() => this.signedIn()?.consent ?? undefined);
   readonly role = computed(() => this.signedIn()?.role);
   /** A student or a parent: they see their own pages only. */
   readonly isFamily = computed(() => this.role() === 'student' || this.role() === 'parent');

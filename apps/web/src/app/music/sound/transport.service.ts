@@ -47,6 +47,8 @@ export class Transport {
 
   /** What plays or is being prepared; undefined in silence. */
   readonly playing = signal<string | undefined>(undefined);
+  /** True while one sound is heard that was made at once. */
+  readonly isHolding = signal(false);
   readonly position = signal<Position | undefined>(undefined);
 
   async play(what: Playable): Promise<void> {
@@ -79,6 +81,7 @@ export class Transport {
     source.start();
     this.source = source;
     this.gain = gain;
+    this.isHolding.set(true);
   }
 
   /** Plays a timeline that is made at once, balanced and with a drone as the settings say. */
@@ -98,6 +101,7 @@ export class Transport {
       this.fadeOut(this.source);
     }
     this.source = undefined;
+    this.isHolding.set(false);
     this.playing.set(undefined);
     this.position.set(undefined);
   }

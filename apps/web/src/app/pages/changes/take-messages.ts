@@ -1,5 +1,5 @@
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
-import type { JudgedTake } from '@zelpit/core/listening';
+import type { Blowing, JudgedTake } from '@zelpit/core/listening';
 
 /** What the page asks of the worker that listens to a take. */
 export interface TakeRequest {
@@ -17,4 +17,6 @@ export interface TakeAnswer {
   readonly take: JudgedTake;
   /** How far the whole take is from the instrument's own pitch, in cents. */
   readonly tuning: number;
+  /** How steadily each note was blown that was held long enough. */
+  readonly blowing: readonly Blowing[];
 }

@@ -1,110 +1,71 @@
 import { Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { AttemptInput } from '@zelpit/contract';
+import { adviceFor, changeBetween, troubleOf } from '@zelpit/core/change';
 import type { NoteId } from '@zelpit/core/fingering';
-import { lineTitle } from '@zelpit/core/line';
-import { changeText, type HeardChange } from '@zelpit/core/listening';
-import { changesInLine } from '@zelpit/core/line';
+import { changesInLine, describedLine, lineTitle } from '@zelpit/core/line';
+import {
+  blowingText,
+  changeText,
+  inputProblem,
+  inputProblemText,
+  isFaulty,
+  takeText,
+  worstFirst,
+  type Decision,
+  type HeardChange,
+} from '@zelpit/core/listening';
+import { plannedForSheet } from '../../documents/sheet/planned-lines';
+import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { SessionService } from '../../kernel/session/session.service';
+import { dayAndMonth } from '../../kernel/words/words';
+import { Microphone, MicrophoneFault, type Recording } from '../../music/microphone/microphone.service';
+import { ChangeFigureComponent, figureSize } from '../../music/lines/change-figure.component';
 import { Transport } from '../../music/sound/transport.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
+import { LevelMeterComponent } from './level-meter.component';
 import { PairChooserComponent, pairFrom } from './pair-chooser.component';
 import type { TakeAnswer, TakeRequest } from './take-messages';
+import { TakeRibbonComponent } from './take-ribbon.component';
+import { changeSound, decodedFile, resampled, sampleRate, type Hearing } from './take-sound';
 import { startTakeWorker } from './take-worker';
 
-/** Everything that is listened to has this many samples a second: enough for the partials that are looked at. */
-const sampleRate = 22_050;
 const [largestFile, longestMinutes] = [60_000_000, 10];
 /** More changes than that are not in ten minutes. */
 const mostNotes = 1200;
-/** What is played of one change: so much before and after, in ms. */
-const [before, after] = [350, 450];
 const nearlyShare = 0.75;
 
-/** A recorded take of one change, listened to: which changes were clean, what cut in for how long, with the sound of each. */
+/** Whose take it is. */
+interface Player {
+  readonly id: string;
+  readonly alias: string;
+  readonly consent: { readonly guardian: string; readonly on: string } | null;
+}
+
+/** A take of one change, recorded or opened: which changes were clean, what cut in for how long, with the sound of each. */
 @Component({
   selector: 'zp-take',
-  imports: [SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink],
-  template: `
-    <div class="page take-page">
-      <zp-sentence>
-        <a class="chooser-word" routerLink="/changes" [queryParams]="{ from: home(), to: other() }">Changes</a><span>, a take of </span>
-        <zp-pair-chooser [instrument]="instrument()" [(from)]="home" [(to)]="other" /><zp-for-whom />
-      </zp-sentence>
-      <section class="band" aria-label="What was heard">
-        <div class="band-said">
-          @if (isListening()) {
-            <p class="band-todo" role="status">Listening to {{ fileName() }} …</p>
-          } @else if (take(); as heard) {
-            <p class="band-todo" role="status">{{ heard.text }}</p>
-            <p class="band-else">{{ tuningText() }}</p>
-          } @else {
-            <p class="band-todo">Open a recording of {{ title() }}, played to and fro.</p>
-            <p class="band-else">WAV, FLAC, Ogg or MP3, up to {{ longestMinutes }} minutes. It stays in this browser and is not kept.</p>
-          }
-        </div>
-        <div class="band-actions">
-          @if (isListening()) {
-            <button type="button" class="btn btn-line" (click)="cancel()">Stop <kbd>Esc</kbd></button>
-          } @else {
-            <label class="btn btn-solid" for="take-file">{{ take() ? 'Another recording' : 'Open a recording' }}</label>
-            <input #file id="take-file" class="visually-hidden" type="file" accept="audio/*" (change)="open(file)" />
-            @if (take()?.changes?.length) {
-              <button type="button" class="btn btn-line" [disabled]="isLogged() || !state.student()" (click)="log()">
-                {{ isLogged() ? 'In the logbook' : 'Into the logbook' }}
-              </button>
-            }
-          }
-        </div>
-      </section>
-      <main class="layer page-fill">
-        @if (fault()) {
-          <p class="fault-text" role="alert">{{ fault() }}</p>
-        }
-        @if (take(); as heard) {
-          <ol class="take-changes" aria-label="Changes as they were heard">
-            @for (change of heard.changes; track change.number) {
-              <li [class.is-chosen]="change === chosen()">
-                <button type="button" class="row-link border-0 text-start" [attr.aria-pressed]="change === chosen()" (click)="choose(change)">
-                  <span>{{ change.number }}. {{ textOf(change) }}</span>
-                  <small>{{ momentOf(change) }}</small>
-                </button>
-              </li>
-            }
-          </ol>
-          @if (heard.missing > 0) {
-            <p class="second">{{ heard.missing }} of the notes that were asked for were not heard.</p>
-          }
-        }
-        <p class="caution">
-          <b>Before you record a child, a guardian must agree.</b>
-          {{ consentText() }} Sound cannot tell the shape of a hand. What is not certain is not claimed; so far it was tried on computed takes only: trust your
-          ear first.
-        </p>
-      </main>
-      <section class="strip" aria-label="Sound">
-        <button type="button" class="btn btn-solid" [disabled]="!chosen()" (click)="play(1)">
-          {{ transport.playing() ? 'Stop' : 'Hear change ' + (chosen()?.number ?? '') }} <kbd>Space</kbd>
-        </button>
-        <button type="button" class="btn btn-line" [disabled]="!chosen()" (click)="play(4)">Four times as slow <kbd>S</kbd></button>
-        <span class="strip-said second">Slowed, it sounds lower too.</span>
-      </section>
-    </div>
-  `,
+  imports: [SentenceComponent, ForWhomComponent, PairChooserComponent, RouterLink, LevelMeterComponent, TakeRibbonComponent, ChangeFigureComponent],
+  templateUrl: './take.page.html',
 })
 export class TakePage implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly attempts = inject(AttemptsService);
+  private readonly session = inject(SessionService);
+  private readonly onto = inject(OntoSheet);
+  protected readonly microphone = inject(Microphone);
   protected readonly state = inject(StudioState);
   protected readonly transport = inject(Transport);
   readonly from = input<string>();
   readonly to = input<string>();
   protected readonly longestMinutes = longestMinutes;
+  protected readonly isFaulty = isFaulty;
 
   protected readonly instrument = computed(() => this.state.instrument());
   private readonly pair = computed(() => pairFrom(this.instrument(), this.from(), this.to()));
@@ -113,32 +74,79 @@ export class TakePage implements OnDestroy {
   protected readonly title = computed(() => lineTitle(this.instrument(), { home: this.home(), other: this.other() }));
   protected readonly fileName = signal('');
   protected readonly fault = signal('');
+  /** What should be known of a recording beside what was heard in it. */
+  protected readonly remarks = signal<readonly string[]>([]);
   protected readonly isListening = signal(false);
   protected readonly isLogged = signal(false);
+  protected readonly isPlanned = signal(false);
+  protected readonly showsClean = signal(false);
+  /** What a person decided about changes, by their number. */
+  protected readonly decided = signal<ReadonlyMap<number, Decision>>(new Map());
   private readonly answer = signal<TakeAnswer | undefined>(undefined);
   protected readonly take = computed(() => this.answer()?.take);
-  private readonly chosenNumber = signal(1);
+  protected readonly text = computed(() => takeText(this.instrument(), this.take()?.changes ?? [], this.decided()));
+  /** The count, the worst place, and what is heard there: "Six of eight clean.", "Change 3:", "low A …". */
+  protected readonly sentence = computed(() => /^(\S.*?\.)(?: (Change \d+:) (.*))?$/.exec(this.text())?.slice(1) ?? [this.text()]);
+  protected readonly line = computed(() => describedLine(this.instrument(), { home: this.home(), other: this.other() }));
+  protected readonly figureBox = `0 0 ${figureSize.width} ${figureSize.height + 8}`;
+  protected readonly worst = computed(() => worstFirst(this.take()?.changes ?? [], this.decided()));
+  protected readonly cleanCount = computed(() => (this.take()?.changes.length ?? 0) - this.worst().length);
+  /** The worst first; what is clean only where it is asked for, or where all is. */
+  protected readonly listed = computed((): readonly HeardChange[] => {
+    const [all, worst] = [this.take()?.changes ?? [], this.worst()];
+    return worst.length > 0 && !this.showsClean() ? worst : [...worst, ...all.filter((change) => !worst.includes(change))];
+  });
+  protected readonly chosenNumber = signal(1);
   protected readonly chosen = computed(() => this.take()?.changes.find(({ number }) => number === this.chosenNumber()) ?? this.take()?.changes.at(0));
+  protected readonly blowing = computed(() => blowingText(this.instrument(), this.answer()?.blowing ?? []));
   protected readonly tuningText = computed(() => {
     const cents = this.answer()?.tuning ?? 0;
     if (Math.abs(cents) < 5) return 'In tune with the instrument as it stands here.';
     return `The whole take is about ${Math.abs(cents)} cents ${cents > 0 ? 'sharp' : 'flat'} of the instrument as it stands here.`;
   });
-  protected readonly consentText = computed(() => {
-    const student = this.state.student();
-    if (student === undefined) return '';
-    return student.consent === null
-      ? `None is noted for ${student.alias}.`
-      : `${student.consent.guardian} agreed for ${student.alias}: ${student.consent.covers}.`;
+  /** What helps the worst change; where all is clean, what comes next. */
+  protected readonly advice = computed(() => {
+    const [worst] = this.worst();
+    if (worst === undefined)
+      return this.take()?.changes.length === 0
+        ? { todo: `Play ${this.title()}, to and fro.`, otherwise: 'Each note at least as long as a slow step, so that both are heard.' }
+        : { todo: 'Clean. Now a little faster, or under a grace note.', otherwise: 'Correct but slower is right, too: do not leave anything out to keep up.' };
+    const change = changeBetween(this.instrument(), worst.from, worst.to);
+    return adviceFor(this.instrument(), change, troubleOf(this.instrument(), change));
   });
+
+  /** On a student's own tablet that student, else the one in hand; nobody where a teacher holds their own instrument. */
+  protected readonly who = computed((): Player | undefined => {
+    if (this.session.isFamily()) {
+      const person = this.session.person();
+      return person === undefined ? undefined : { id: person.id, alias: person.name, consent: this.session.consent() ?? null };
+    }
+    return this.state.inHand().held?.owner.kind === 'teacher' ? undefined : this.state.student();
+  });
+  protected readonly mayRecord = computed(() => this.who() === undefined || this.who()?.consent !== null);
+  protected readonly consentText = computed(() => {
+    const player = this.who();
+    if (player === undefined) return 'You record yourself.';
+    if (player.consent !== null) return `${player.consent.guardian} agreed on ${dayAndMonth(player.consent.on)}.`;
+    return this.session.isFamily()
+      ? 'Nobody has agreed yet that you are recorded: ask at home, on paper; your teacher notes it.'
+      : `${player.alias}’s guardian has not agreed yet. Ask on paper, and note it with the student.`;
+  });
+  /** Only those who teach write sheets. */
+  protected readonly canPlan = computed(() => !this.session.isFamily() && this.who() !== undefined && this.worst().length > 0);
 
   private samples: Float32Array | undefined;
   private worker: Worker | undefined;
   private asked = 0;
 
   private readonly release = inject(KeyService).use('take', {
-    play: () => this.play(1),
-    slow: () => this.play(4),
+    play: () => this.play('as played'),
+    slow: () => this.play('slow'),
+    clean: () => this.play('beside clean'),
+    record: () => (this.microphone.isRecording() ? this.endRecording() : this.record()),
+    isClean: () => this.decide('clean'),
+    isFaulty: () => this.decide('faulty'),
+    plan: () => this.plan(),
     next: () => this.step(1),
     before: () => this.step(-1),
     leave: () => this.cancel(),
@@ -158,6 +166,7 @@ export class TakePage implements OnDestroy {
     this.release();
     this.cancel();
     this.transport.stop();
+    void this.microphone.stop();
   }
 
   protected textOf(change: HeardChange): string {
@@ -169,34 +178,53 @@ export class TakePage implements OnDestroy {
 
   protected choose({ number }: HeardChange): void {
     this.chosenNumber.set(number);
-    this.play(1);
+    this.play('as played');
+  }
+
+  protected decide(decision: Decision): void {
+    const change = this.chosen();
+    if (change === undefined || change.verdict === 'clean') return;
+    this.decided.update((decided) => new Map([...decided, [change.number, decision]]));
+    this.isLogged.set(false);
+  }
+
+  protected record(): void {
+    if (!this.mayRecord() || this.isListening() || this.microphone.isRecording()) return;
+    this.clear('the take');
+    this.transport.stop();
+    this.microphone
+      .start(longestMinutes * 60, (recording) => void this.taken(recording))
+      .catch((error: unknown) => this.fault.set(error instanceof MicrophoneFault ? error.message : 'The recording could not begin. Try again.'));
+  }
+
+  protected endRecording(): void {
+    void this.microphone.stop().then((recording) => (recording === undefined ? undefined : this.taken(recording)));
   }
 
   protected async open(field: HTMLInputElement): Promise<void> {
     const file = field.files?.item(0);
     field.value = '';
     if (file == null) return;
-    this.cancel();
-    this.fault.set('');
-    this.answer.set(undefined);
-    this.samples = undefined;
-    this.fileName.set(file.name);
+    this.clear(file.name);
     if (file.size > largestFile) {
       this.fault.set(`“${file.name}” is larger than ${largestFile / 1_000_000} MB. Cut out the minutes that you want to hear.`);
       return;
     }
     this.isListening.set(true);
+    let samples: Float32Array;
     try {
-      // Decoding brings it to the sampling rate of its context.
-      const decoded = await new OfflineAudioContext(1, 1, sampleRate).decodeAudioData(await file.arrayBuffer());
-      if (decoded.duration > longestMinutes * 60)
-        throw new RangeError(`“${file.name}” is longer than ${longestMinutes} minutes. Cut out the minutes that you want to hear.`);
-      this.samples = monoOf(decoded);
-      this.listen();
-    } catch (error) {
+      samples = await decodedFile(file);
+    } catch {
       this.isListening.set(false);
-      this.fault.set(error instanceof RangeError ? error.message : `“${file.name}” could not be read as sound. WAV, FLAC, Ogg and MP3 are read.`);
+      this.fault.set(`“${file.name}” could not be read as sound. WAV, FLAC, Ogg and MP3 are read.`);
+      return;
     }
+    if (samples.length > longestMinutes * 60 * sampleRate) {
+      this.isListening.set(false);
+      this.fault.set(`“${file.name}” is longer than ${longestMinutes} minutes. Cut out the minutes that you want to hear.`);
+      return;
+    }
+    this.hear(samples);
   }
 
   /** Stops listening; what was heard before stays. */
@@ -206,29 +234,55 @@ export class TakePage implements OnDestroy {
     this.isListening.set(false);
   }
 
-  /** The sound around one change, as it was played or slowed. */
-  protected play(times: number): void {
-    const [change, samples] = [this.chosen(), this.samples];
-    if (this.transport.playing() !== undefined) this.transport.stop();
-    if (change === undefined || samples === undefined) return;
-    const from = Math.max(0, Math.round(((change.at - before) / 1000) * sampleRate));
-    const piece = samples.slice(from, Math.round(((change.at + after) / 1000) * sampleRate));
-    this.transport.hold((rate) => stretched(piece, sampleRate / rate / times));
+  /** The sound around one change; the same key again stops it. */
+  protected play(hearing: Hearing): void {
+    const [change, samples, wasPlaying] = [this.chosen(), this.samples, this.transport.isHolding()];
+    this.transport.stop();
+    if (change === undefined || samples === undefined || (wasPlaying && hearing === 'as played')) return;
+    this.transport.hold(changeSound(samples, change.at, hearing, { instrument: this.instrument(), from: change.from, to: change.to }));
   }
 
   protected log(): void {
-    const [take, student] = [this.take(), this.state.student()];
-    if (take === undefined || student === undefined) return;
-    const clean = take.changes.filter(({ verdict }) => verdict === 'clean').length / take.changes.length;
+    const [take, player] = [this.take(), this.who()];
+    if (take === undefined || player === undefined) return;
+    const clean = take.changes.filter((change) => !isFaulty(change, this.decided())).length / take.changes.length;
     const below = clean >= nearlyShare ? 'nearly' : 'not-yet';
     const attempt: AttemptInput = {
-      ...{ studentId: student.id, itemId: null, lessonId: null, title: this.title(), kind: 'line', model: this.state.model().id, tempo: null, ladder: null },
+      ...{ studentId: player.id, itemId: null, lessonId: null, title: this.title(), kind: 'line', model: this.state.model().id, tempo: null, ladder: null },
       ...{ count: Math.max(1, Math.round(take.changes.length / changesInLine)), rating: clean === 1 ? 'clean' : below, device: 'desk' },
-      ...{ seconds: Math.round((this.samples?.length ?? 0) / sampleRate), note: `A take: ${take.text}`.slice(0, 300), at: new Date().toISOString() },
+      ...{ seconds: Math.round((this.samples?.length ?? 0) / sampleRate), note: `A take: ${this.text()}`.slice(0, 300), at: new Date().toISOString() },
     };
     this.attempts.add(attempt).subscribe({
-      next: () => this.logged(student.alias),
-      error: (error: unknown) => (error instanceof KeptForLater ? this.logged(student.alias) : this.notices.fault(error)),
+      next: () => this.logged(player.alias),
+      error: (error: unknown) => (error instanceof KeptForLater ? this.logged(player.alias) : this.notices.fault(error)),
+    });
+  }
+
+  /** The drill for the worst change onto the student's sheet, with what helps it. */
+  protected plan(): void {
+    const [player, [worst]] = [this.who(), this.worst()];
+    if (player === undefined || worst === undefined || !this.canPlan() || this.isPlanned()) return;
+    const [item] = plannedForSheet(this.instrument(), [{ home: worst.from, other: worst.to }]);
+    const what = { student: player, instrument: this.state.model().id, tune: { title: this.title() } };
+    this.onto.put(what, [{ ...item, point: this.advice().todo.slice(0, 300) }]).subscribe({
+      next: ({ sheet, undo }) => {
+        this.isPlanned.set(true);
+        this.notices.done(`It is on ${player.alias}’s sheet “${sheet.title}”.`, () =>
+          undo().subscribe({ next: () => this.isPlanned.set(false), error: (error: unknown) => this.notices.fault(error) }),
+        );
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
+  }
+
+  /** The take goes at once; it can come back until the page is left. */
+  protected forget(): void {
+    const [samples, answer] = [this.samples, this.answer()];
+    this.transport.stop();
+    this.clear('');
+    this.notices.done('The take was deleted.', () => {
+      this.samples = samples;
+      this.answer.set(answer);
     });
   }
 
@@ -237,19 +291,55 @@ export class TakePage implements OnDestroy {
     this.notices.done(`The take stands in the logbook of ${alias}.`);
   }
 
+  /** Nothing of the take before stays. */
+  private clear(name: string): void {
+    this.cancel();
+    this.fault.set('');
+    this.remarks.set([]);
+    this.answer.set(undefined);
+    this.samples = undefined;
+    this.fileName.set(name);
+  }
+
+  private async taken({ samples, sampleRate: rate, endedBy, hiddenSeconds }: Recording): Promise<void> {
+    this.isListening.set(true);
+    this.fileName.set('the take');
+    this.remarks.set([
+      ...(endedBy === 'unplugged' ? ['The microphone went away; what was recorded until then is here.'] : []),
+      ...(endedBy === 'length' ? [`After ${longestMinutes} minutes the recording ended by itself.`] : []),
+      ...(hiddenSeconds > 0 ? [`The page was out of sight for ${hiddenSeconds} s; the recording went on.`] : []),
+    ]);
+    this.hear(await resampled(samples, rate));
+  }
+
+  /** What cannot be judged is said, and nothing is claimed of it. */
+  private hear(samples: Float32Array): void {
+    const problem = inputProblem(samples, sampleRate);
+    if (problem !== undefined) {
+      this.isListening.set(false);
+      this.fault.set(inputProblemText[problem]);
+      return;
+    }
+    this.samples = samples;
+    this.listen();
+  }
+
   private listen(): void {
     const { samples } = this;
     if (samples === undefined) return;
     this.cancel();
     this.isListening.set(true);
     this.isLogged.set(false);
+    this.isPlanned.set(false);
+    this.showsClean.set(false);
+    this.decided.set(new Map());
     const id = (this.asked += 1);
     const wanted = Array.from({ length: mostNotes }, (_, index): NoteId => (index % 2 === 0 ? this.home() : this.other()));
     this.worker = startTakeWorker();
     this.worker.onmessage = ({ data }: MessageEvent<TakeAnswer>) => {
       if (data.id !== this.asked) return;
       this.answer.set(data);
-      this.chosenNumber.set(data.take.changes.find(({ verdict }) => verdict !== 'clean')?.number ?? 1);
+      this.chosenNumber.set(worstFirst(data.take.changes).at(0)?.number ?? 1);
       this.cancel();
     };
     this.worker.onerror = () => {
@@ -261,29 +351,9 @@ export class TakePage implements OnDestroy {
   }
 
   private step(by: number): void {
-    const changes = this.take()?.changes ?? [];
-    const place = changes.findIndex((change) => change === this.chosen());
-    const next = changes.at(Math.max(0, Math.min(changes.length - 1, place + by)));
+    const all = this.listed();
+    const place = all.findIndex((change) => change === this.chosen());
+    const next = all.at(Math.max(0, Math.min(all.length - 1, place + by)));
     if (next !== undefined) this.chosenNumber.set(next.number);
   }
-}
-
-/** All channels as one. */
-function monoOf(decoded: AudioBuffer): Float32Array {
-  const mixed = new Float32Array(decoded.length);
-  for (let channel = 0; channel < decoded.numberOfChannels; channel += 1) {
-    const samples = decoded.getChannelData(channel);
-    for (let index = 0; index < mixed.length; index += 1) mixed[index] += samples[index] / decoded.numberOfChannels;
-  }
-  return mixed;
-}
-
-/** Samples read at another step, evenly between two of them; never louder than a half. */
-function stretched(samples: Float32Array, step: number): Float32Array<ArrayBuffer> {
-  const loudest = samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 1e-6);
-  return Float32Array.from({ length: Math.max(1, Math.floor((samples.length - 1) / step)) }, (_, index) => {
-    const at = index * step;
-    const first = Math.floor(at);
-    return (samples[first] + (samples[first + 1] - samples[first]) * (at - first)) * Math.min(1, 0.5 / loudest);
-  });
 }

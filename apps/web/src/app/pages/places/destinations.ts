@@ -75,6 +75,7 @@ export const studentPages: readonly PageGroup[] = [
       { name: 'My chart', to: '/charts' },
       { name: 'Movements', to: '/movements' },
       { name: 'Ear test', to: '/changes/ear' },
+      { name: 'Listen to a take', to: '/changes/take' },
       { name: 'Play on keys', to: '/changes/keys' },
       { name: 'Find the faults', to: '/changes/hunt' },
     ],
