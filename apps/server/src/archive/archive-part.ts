@@ -127,10 +127,21 @@ export async function* pagesOf<T extends KeptRow>(database: Database, entity: En
 /** Rows fetched at once: making them into objects keeps the server from answering others. */
 const page = 250;
 
-const batch = 200;
-
+/**
+ * Puts many rows into a table in one statement, which costs the server a tenth of what rows of parameters do.
+ * @param rows by the names of the entity's properties, each with the same ones; what is not among them gets its default
+ */
 export async function insertAll<T extends ObjectLiteral>(database: Database, entity: EntityTarget<T>, rows: readonly object[]): Promise<void> {
-  for (let start = 0; start < rows.length; start += batch) await database.of(entity).insert(rows.slice(start, start + batch) as never[]);
+  if (rows.length === 0) return;
+  const { tableName, columns } = database.of(entity).metadata;
+  const known = columns.filter(({ propertyName }) => propertyName in rows[0]);
+  const names = known.map(({ databaseName }) => `"${databaseName}"`).join(', ');
+  const content = rows.map((row) =>
+    Object.fromEntries(known.map(({ databaseName, propertyName }) => [databaseName, (row as Record<string, unknown>)[propertyName]])),
+  );
+  await database.query(`INSERT INTO ${tableName} (${names}) SELECT ${names} FROM jsonb_populate_recordset(NULL::${tableName}, $1::jsonb)`, [
+    JSON.stringify(content),
+  ]);
 }
 
 /** A writer whose things are one row each. */
