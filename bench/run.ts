@@ -10,6 +10,7 @@ import { changeDragFigures } from './change-drag.bench';
 import { chartClickFigures } from './chart-click.bench';
 import { firstLoadFigures } from './first-load.bench';
 import { killFigures } from './kill.bench';
+import { listeningFigures } from './listening.bench';
 import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
 import { movementFigures } from './movements.bench';
@@ -41,6 +42,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'arranging', measure: arrangingFigures, figures: /^form/ },
   { name: 'practice', measure: practiceFigures, figures: /^practice:/ },
   { name: 'click', measure: clickFigures, figures: /^click:/ },
+  { name: 'listening', measure: listeningFigures, figures: /^listening/ },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
 const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];

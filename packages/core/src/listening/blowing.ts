@@ -1,7 +1,7 @@
 import { noteOf, soundingPitch, type Instrument, type NoteId } from '../fingering';
 import { hertz } from '../pitch';
 import { amplitudeAt } from './goertzel';
-import type { HeardStretch } from './decode-take';
+import type { HeardStretch } from './heard-stretch';
 
 /** How steadily a note was blown, over all of its long stretches. */
 export interface Blowing {

@@ -1,17 +1,8 @@
-import { soundingPitch, type Instrument, type NoteId } from '../fingering';
+import { soundingPitch, type Instrument } from '../fingering';
 import { hertz } from '../pitch';
-import { amplitudeAt } from './goertzel';
-
-/** A stretch of a take in which one note sounds, or none. */
-export interface HeardStretch {
-  /** Null for silence. */
-  readonly note: NoteId | null;
-  /** In ms from the beginning of the take. */
-  readonly start: number;
-  readonly end: number;
-  /** How much better this note fits than the next best, 0 to 1. */
-  readonly confidence: number;
-}
+import type { HeardStretch } from './heard-stretch';
+import { Seams } from './seams';
+import { Window, type Fits } from './window';
 
 export interface DecodedTake {
   readonly stretches: readonly HeardStretch[];
@@ -21,11 +12,8 @@ export interface DecodedTake {
 
 /** Short enough for a noise of a dozen ms, long enough to tell a tone from the next by its upper partials. Our own choices, in ms. */
 const [windowMs, hopMs] = [18, 2];
-const partials = 8;
-/** Above this no partial is looked at, in Hz. */
-const highest = 9000;
-/** Quieter than the loudest by so many decibels is silence. Our own choice. */
-const silenceDecibels = 38;
+/** Quieter than the loudest by so many decibels is silence; so is what has less than this share of its energy on the partials of any note: breath, a room, speech. Our own choices. */
+const [silenceDecibels, leastShare] = [38, 0.3];
 /** What a change of state costs, in units of evidence: about five ms of a clear tone. Our own choice. */
 const changeCost = 4;
 /** How sharply a better fit counts. Our own choice. */
@@ -35,37 +23,39 @@ const tunings = Array.from({ length: 25 }, (_, index) => (index - 12) * 5);
 const lookedAtForTuning = 30;
 
 /**
- * What sounds in a take, from its samples alone: for each moment how well each note of the instrument fits by its partials, and the likeliest way through all moments.
+ * What sounds in a take, from its samples alone: for each moment how well each note of the instrument fits by its partials, and the likeliest way through all moments;
+ * then once more through a shorter window wherever one note gives way to another.
  * @param samples one channel
  */
 export function decodeTake(instrument: Instrument, samples: Float32Array, sampleRate: number): DecodedTake {
+  const bank = instrument.notes.map(({ id }) => soundingPitch(instrument, id));
   const size = Math.round((windowMs / 1000) * sampleRate);
   const hop = Math.round((hopMs / 1000) * sampleRate);
   const count = Math.max(0, Math.floor((samples.length - size) / hop) + 1);
-  const shape = Float32Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
   const levels = Array.from({ length: count }, (_, frame) => levelOf(samples, frame * hop, size));
   const loudest = Math.max(...levels, 1e-9);
   const floor = loudest * 10 ** (-silenceDecibels / 20);
   const frames: readonly number[] = levels.flatMap((level, frame) => (level > floor * 4 ? [frame] : []));
   const looked = frames.filter((_, index) => index % Math.max(1, Math.floor(frames.length / lookedAtForTuning)) === 0);
-  const bank = instrument.notes.map(({ id }) => soundingPitch(instrument, id));
-  const windowed = new Float32Array(size);
-  const fitsAt = (frame: number, tuning: number): number[] => {
-    for (let index = 0; index < size; index += 1) windowed[index] = samples[frame * hop + index] * shape[index];
-    return bank.map((pitch) => fitOf(windowed, sampleRate, hertz(pitch * 2 ** (tuning / 1200))));
-  };
-  const tuning = best(tunings, (cents) => looked.reduce((sum, frame) => sum + Math.max(...fitsAt(frame, cents)), 0));
-  const evidence = sparsely(count, (frame) => evidenceOf(levels[frame] > floor ? fitsAt(frame, tuning) : undefined, bank.length));
-  return { tuning, stretches: stretchesOf(instrument, likeliest(evidence), evidence, { hop: (hop / sampleRate) * 1000, lead: (size / sampleRate) * 500 }) };
+  const look = new Window(samples, sampleRate, size);
+  const tuning = best(tunings, (cents) => looked.reduce((sum, frame) => sum + Math.max(...look.fitsAt(frame * hop, tuned(bank, cents)).fits), 0));
+  const pitches = tuned(bank, tuning);
+  const heard = withoutNoise(sparsely(count, (frame) => (levels[frame] > floor ? look.fitsAt(frame * hop, pitches) : undefined)));
+  const evidence = heard.map((each) => evidenceOf(each, bank.length));
+  const times = { hop: (hop / sampleRate) * 1000, lead: (size / sampleRate) * 500 };
+  const rough = stretchesOf(instrument, likeliest(evidence), evidence, times);
+  return { tuning, stretches: new Seams(instrument, samples, sampleRate, pitches).lookedAt(rough) };
 }
+
+const tuned = (bank: readonly number[], cents: number): readonly number[] => bank.map((pitch) => hertz(pitch * 2 ** (cents / 1200)));
 
 /** What is looked at first: every so many frames, less than the shortest noise. The frames between two that say the same are taken for the same, the others looked at too. */
 const stride = 4;
 
-function sparsely(count: number, look: (frame: number) => readonly number[]): readonly (readonly number[])[] {
-  const found = new Array<readonly number[]>(count);
+function sparsely(count: number, look: (frame: number) => Fits | undefined): readonly (Fits | undefined)[] {
+  const found = new Array<Fits | undefined>(count);
   for (let frame = 0; frame < count; frame += stride) found[frame] = look(frame);
-  const top = (all: readonly number[]): number => all.indexOf(Math.max(...all));
+  const top = (each: Fits | undefined): number => (each === undefined ? -1 : each.fits.indexOf(Math.max(...each.fits)));
   for (let first = 0; first < count; first += stride) {
     const next = first + stride;
     const isSteady = next < count && top(found[first]) === top(found[next]);
@@ -74,25 +64,31 @@ function sparsely(count: number, look: (frame: number) => readonly number[]): re
   return found;
 }
 
+/** What is no tone of the instrument for so many moments is silence; for a few it is one note giving way to another. */
+const noiseMoments = 20;
+
+function withoutNoise(heard: readonly (Fits | undefined)[]): readonly (Fits | undefined)[] {
+  const kept = [...heard];
+  let first = 0;
+  for (let moment = 0; moment <= heard.length; moment += 1) {
+    const isTone = moment === heard.length || (heard[moment]?.share ?? 0) >= leastShare;
+    if (!isTone) continue;
+    if (moment - first >= noiseMoments) kept.fill(undefined, first, moment);
+    first = moment + 1;
+  }
+  return kept;
+}
+
 function levelOf(samples: Float32Array, from: number, size: number): number {
   let sum = 0;
   for (let index = from; index < from + size; index += 1) sum += samples[index] * samples[index];
   return Math.sqrt(sum / size);
 }
 
-/** How much of what sounds lies on the partials of a pitch, the low ones counting more: an octave above or below fits worse. */
-function fitOf(windowed: Float32Array, sampleRate: number, pitch: number): number {
-  let [sum, weights] = [0, 0];
-  for (let partial = 1; partial <= partials && partial * pitch < Math.min(highest, sampleRate / 2); partial += 1) {
-    sum += amplitudeAt(windowed, (2 * Math.PI * partial * pitch) / sampleRate) / partial;
-    weights += 1 / (partial * partial);
-  }
-  return sum / Math.sqrt(weights);
-}
-
 /** The fit of each note against the best one, and of silence, which is the last. */
-function evidenceOf(fits: readonly number[] | undefined, notes: number): readonly number[] {
-  if (fits === undefined) return [...Array.from({ length: notes }, () => -sharpness), 0];
+function evidenceOf(heard: Fits | undefined, notes: number): readonly number[] {
+  if (heard === undefined) return [...Array.from({ length: notes }, () => -sharpness), 0];
+  const { fits } = heard;
   const most = Math.max(...fits, 1e-12);
   return [...fits.map((fit) => Math.max(-sharpness, sharpness * Math.log(Math.max(1e-6, fit / most)))), -sharpness];
 }

@@ -1,4 +1,5 @@
-export { decodeTake, type DecodedTake, type HeardStretch } from './decode-take';
+export { decodeTake, type DecodedTake } from './decode-take';
+export type { HeardStretch } from './heard-stretch';
 export { changeText, isFaulty, judgeTake, takeText, worstFirst, type BetweenNotes, type Decision, type HeardChange, type JudgedTake } from './judge-take';
 export { blowingOf, blowingText, pitchTrace, type Blowing, type PitchMoment } from './blowing';
 export { slowedDown } from './slow-down';

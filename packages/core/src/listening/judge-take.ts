@@ -1,6 +1,6 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { capital, listed, numberWord } from '../words';
-import type { HeardStretch } from './decode-take';
+import type { HeardStretch } from './heard-stretch';
 
 /** What was heard between two notes that were asked for. */
 export interface BetweenNotes {

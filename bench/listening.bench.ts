@@ -1,0 +1,81 @@
+import { soundingPitch, type Instrument } from '@zelpit/core';
+import { decodeTake, type HeardStretch } from '@zelpit/core/listening';
+import { PitchDetector } from 'pitchy';
+import { addTake, emptyScore, f1Of, recallOf, type Score } from './listening/score-takes';
+import { simulatedTake, takeRate, type Place, type SimulatedTake } from './listening/simulated-takes';
+import { benchCommand, medianOf, percentile, type Figure } from './measure';
+
+/** Takes of each place; the seeds that the reader was set with are others (from 1 on). */
+const takes = 100;
+const firstSeed = 50_000;
+
+type Reader = (take: SimulatedTake) => readonly HeardStretch[];
+
+const ours: Reader = ({ instrument, samples }) => decodeTake(instrument, samples, takeRate).stretches;
+
+/** The baseline: a pitch library's own estimate in a window of 256 samples, snapped to the nearest note; what is the same is one stretch. */
+const baseline: Reader = ({ instrument, samples }) => {
+  const [size, hop] = [256, Math.round(takeRate / 500)];
+  const detector = PitchDetector.forFloat32Array(size);
+  const bank = instrument.notes.map(({ id }) => ({ id, pitch: soundingPitch(instrument, id) }));
+  const stretches: { note: HeardStretch['note']; start: number; end: number; confidence: number }[] = [];
+  for (let from = 0; from + size <= samples.length; from += hop) {
+    const [pitch, clarity] = detector.findPitch(samples.subarray(from, from + size), takeRate);
+    const note = clarity < 0.5 || pitch <= 0 ? null : nearestOf(bank, pitch);
+    const at = ((from + size / 2) / takeRate) * 1000;
+    const last = stretches.at(-1);
+    if (last?.note === note) last.end = at;
+    else stretches.push({ note, start: at, end: at, confidence: 1 });
+  }
+  return stretches;
+};
+
+function nearestOf(bank: readonly { readonly id: Instrument['notes'][number]['id']; readonly pitch: number }[], pitch: number): HeardStretch['note'] {
+  return [...bank].sort((one, other) => Math.abs(Math.log2(one.pitch / pitch)) - Math.abs(Math.log2(other.pitch / pitch)))[0].id;
+}
+
+/** How right takes are read, and how fast: simulated ones, so that these are upper bounds. */
+export function listeningFigures(): readonly Figure[] {
+  return (['dry', 'room'] as const).flatMap((place) => figuresOf(place));
+}
+
+function figuresOf(place: Place): readonly Figure[] {
+  const [own, other] = [emptyScore(), emptyScore()];
+  let ms = 0;
+  for (let seed = firstSeed; seed < firstSeed + takes; seed += 1) {
+    const take = simulatedTake(seed, place);
+    const start = performance.now();
+    const heard = ours(take);
+    ms += performance.now() - start;
+    addTake(own, take, heard);
+    addTake(other, take, baseline(take));
+  }
+  const isDry = place === 'dry';
+  const higher = (name: string, of: (score: Score) => number, goal: number): Figure => ({
+    ...{ name: `listening, ${place}: ${name}`, median: of(own), unit: 'of 1', goal: `at least ${goal}`, isMet: of(own) >= goal, better: 'higher' },
+    ...{ baseline: { name: 'pitchy, 256 samples, snapped to the scale', median: of(other) }, ratio: null, command: benchCommand },
+  });
+  const lower = (name: string, of: (score: Score) => number, unit: string, goal: number): Figure => ({
+    ...{ name: `listening, ${place}: ${name}`, median: of(own), unit, goal: `at most ${goal}`, isMet: of(own) <= goal, better: 'lower' },
+    ...{ baseline: { name: 'pitchy, 256 samples, snapped to the scale', median: of(other) }, ratio: null, command: benchCommand },
+  });
+  const falseClean = ({ clean }: Score): number => (100 * clean.said) / Math.max(1, clean.there);
+  const speed = (own.seconds * 1000) / ms;
+  return [
+    higher(`melody notes of ${takes} simulated takes, F1`, ({ notes }) => f1Of(notes), isDry ? 0.995 : 0.99),
+    ...(['25-35', '35-45', '45-60'] as const).map((length) =>
+      higher(`grace notes of ${length} ms, F1`, ({ graces }) => f1Of(graces[length]), isDry ? 0.985 : 0.97),
+    ),
+    higher('crossing noises of 4 ms, recall', ({ noises }) => recallOf(noises['4']), isDry ? 0.85 : 0.6),
+    higher('crossing noises of 6 to 8 ms, recall', ({ noises }) => recallOf(noises['6-8']), isDry ? 0.97 : 0.8),
+    higher('crossing noises of 12 ms and more, recall', ({ noises }) => recallOf(noises['12+']), isDry ? 0.985 : 0.9),
+    lower('short stretches that are not there', ({ falseShort, seconds }) => (60 * falseShort) / seconds, 'a minute', isDry ? 1 : 3),
+    lower('boundary between two notes, median', ({ boundaries }) => medianOf(boundaries), 'ms', isDry ? 0.4 : 0.5),
+    lower('boundary between two notes, 95 %', ({ boundaries }) => percentile(boundaries, 0.95), 'ms', isDry ? 1.5 : 2.5),
+    lower('clean changes called not clean', falseClean, 'of 100', isDry ? 1 : 2),
+    {
+      ...{ name: `listening, ${place}: speed on one core`, median: speed, unit: 'times real time', goal: 'at least 20', isMet: speed >= 20, better: 'higher' },
+      ...{ baseline: null, ratio: null, command: benchCommand },
+    },
+  ];
+}

@@ -1,0 +1,189 @@
+import {
+  changeBetween,
+  chartedFingering,
+  faultPatterns,
+  graceSteps,
+  heardFrom,
+  instrumentById,
+  patternKey,
+  seededRandom,
+  troubleOf,
+  worstFault,
+  type Instrument,
+  type NoteId,
+  type Pattern,
+} from '@zelpit/core';
+
+/** What truly sounds in a simulated take. */
+export interface TrueStretch {
+  readonly kind: 'theme' | 'grace' | 'noise';
+  /** Of a noise, the note that is nearest. */
+  readonly note: NoteId;
+  /** In ms. */
+  readonly start: number;
+  readonly end: number;
+}
+
+export interface SimulatedTake {
+  readonly instrument: Instrument;
+  readonly samples: Float32Array;
+  readonly truth: readonly TrueStretch[];
+  readonly seconds: number;
+}
+
+export type Place = 'dry' | 'room';
+
+/** As takes are listened to. */
+export const takeRate = 22_050;
+
+export const playedOn = ['practice-chanter', 'pipe-chanter', 'whistle-d', 'recorder-soprano-baroque', 'ocarina-12-c-split'] as const;
+const [notesInTake, graceShare, faultShare] = [18, 0.4, 0.35];
+/** In ms. */
+const graceLengths = [25, 60] as const;
+const faultLengths = [4, 6, 8, 12, 16, 24] as const;
+const glideMs = 4;
+/** How far each hole pattern of the instrument that sounds lies from the model that is listened with, in cents: one that is charted is tuned by its player, one between is not. */
+const [tunedSpread, wildSpread] = [6, 17];
+const detuned = 20;
+const table = 4096;
+
+/**
+ * One take: a walk over the instrument's notes with grace notes (on pipes) and crossing noises, on an instrument whose pitches are not those of the model, blown unevenly, with noise
+ * and a room. The tones are added up here and are not those that the application plays.
+ */
+export function simulatedTake(seed: number, place: Place): SimulatedTake {
+  const random = seededRandom(seed);
+  const instrument = instrumentById(playedOn[seed % playedOn.length]);
+  const events = eventsOf(instrument, random);
+  const samples = toneOf(instrument, events, random);
+  if (place === 'room') addRoom(samples, random);
+  addNoise(samples, [Infinity, 30, 20][seed % 3], random);
+  const truth = events.map(({ kind, note, start, end }) => ({ kind, note, start, end }));
+  return { instrument, samples, truth, seconds: samples.length / takeRate };
+}
+
+interface Event extends TrueStretch {
+  readonly pattern: Pattern;
+  readonly register?: number;
+}
+
+function eventsOf(instrument: Instrument, random: () => number): readonly Event[] {
+  const notes = instrument.notes.map(({ id }) => id).slice(0, 12);
+  const beat = 60_000 / (70 + 60 * random());
+  const events: Event[] = [];
+  let at = 300;
+  let note = notes[Math.floor(random() * notes.length)];
+  for (let index = 0; index < notesInTake; index += 1) {
+    const before = events.at(-1);
+    const next = notes[(notes.indexOf(note) + 1 + Math.floor(random() * Math.min(5, notes.length - 1))) % notes.length];
+    const hasGrace = index > 0 && instrument.family === 'pipes' && random() < graceShare;
+    const { pattern, register } = chartedFingering(instrument, next);
+    const start = at;
+    if (hasGrace) at += grace(instrument, events, next, at, random);
+    else if (before !== undefined && random() < faultShare) noise(instrument, events, before, next, random);
+    events.push({ kind: 'theme', note: next, pattern, register, start: at, end: start + beat });
+    at = start + beat;
+    note = next;
+  }
+  return events;
+}
+
+/** A grace note on the beat, taken from its theme note. @returns how long it is */
+function grace(instrument: Instrument, events: Event[], theme: NoteId, at: number, random: () => number): number {
+  const written = instrument.graceNotes.map((rule) => rule.written)[Math.floor(random() * instrument.graceNotes.length)];
+  if (written === theme || events.at(-1)?.note === written) return 0;
+  const [step] = graceSteps(instrument, [written], theme);
+  const length = graceLengths[0] + random() * (graceLengths[1] - graceLengths[0]);
+  events.push({ kind: 'grace', note: nearest(instrument, step.pattern), pattern: step.pattern, start: at, end: at + length });
+  return length;
+}
+
+/** A crossing noise just before the next note, taken from the note before; only such as sound foreign. */
+function noise(instrument: Instrument, events: Event[], before: Event, next: NoteId, random: () => number): void {
+  const change = changeBetween(instrument, before.note, next);
+  const kind = worstFault(instrument, change);
+  if (kind === undefined || troubleOf(instrument, change).kind !== 'pop') return;
+  const [pattern] = faultPatterns(instrument, change, kind);
+  const note = nearest(instrument, pattern);
+  if (note === before.note || note === next) return;
+  const length = faultLengths[Math.floor(random() * faultLengths.length)];
+  events[events.length - 1] = { ...before, end: before.end - length };
+  events.push({ kind: 'noise', note, pattern, register: change.register, start: before.end - length, end: before.end });
+}
+
+function nearest(instrument: Instrument, pattern: Pattern): NoteId {
+  const pitch = heardFrom(instrument, pattern).pitch;
+  const away = ({ id }: Instrument['notes'][number]): number =>
+    Math.abs(Math.log2(heardFrom(instrument, chartedFingering(instrument, id).pattern, { register: chartedFingering(instrument, id).register }).pitch / pitch));
+  return [...instrument.notes].sort((one, other) => away(one) - away(other))[0].id;
+}
+
+function toneOf(instrument: Instrument, events: readonly Event[], random: () => number): Float32Array {
+  const isReed = instrument.family === 'pipes';
+  const wave = waveOf(isReed);
+  const gauss = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const tuning = (2 * random() - 1) * detuned;
+  const offsets = new Map<string, { readonly cents: number; readonly level: number }>();
+  const charted = new Set(instrument.notes.map(({ id }) => patternKey(chartedFingering(instrument, id).pattern)));
+  const pitchOf = ({ pattern, register }: Event): { readonly hertz: number; readonly level: number } => {
+    const key = patternKey(pattern);
+    const offset = offsets.get(key) ?? { cents: gauss() * (charted.has(key) ? tunedSpread : wildSpread), level: 10 ** (gauss() / 10) };
+    offsets.set(key, offset);
+    return { hertz: heardFrom(instrument, pattern, { register }).pitch * 2 ** ((tuning + offset.cents) / 1200), level: 0.15 * offset.level };
+  };
+  const samples = new Float32Array(Math.ceil(((events.at(-1)?.end ?? 0) / 1000 + 0.3) * takeRate));
+  const glide = Math.round((glideMs / 1000) * takeRate);
+  let [phase, step, level] = [0, 0, 0];
+  const sway = 2 * Math.PI * (0.5 + random());
+  const unsteady = 3 * random();
+  for (const event of events) {
+    const { hertz, level: target } = pitchOf(event);
+    const wanted = (hertz / takeRate) * table;
+    if (level === 0) step = wanted;
+    // A glide lies around the moment at which the fingers are there.
+    const from = Math.round((event.start / 1000) * takeRate) - Math.round(glide / 2);
+    const to = Math.round((event.end / 1000) * takeRate) - (event === events.at(-1) ? 0 : Math.round(glide / 2));
+    const [stepBefore, levelBefore] = [step, level];
+    for (let index = Math.max(0, from); index < to; index += 1) {
+      const share = Math.min(1, (index - from) / glide);
+      step = stepBefore + (wanted - stepBefore) * share;
+      level = levelBefore + (target - levelBefore) * share;
+      const wobble = 2 ** ((unsteady * Math.sin((sway * index) / takeRate)) / 1200);
+      samples[index] = level * wave[Math.floor(phase)] + (isReed ? 0 : level * 0.02 * (2 * random() - 1));
+      phase = (phase + step * wobble) % table;
+    }
+  }
+  return samples;
+}
+
+/** One period: a reed is rich in partials, a flue is nearly without. */
+function waveOf(isReed: boolean): Float32Array {
+  const weights = isReed ? Array.from({ length: 14 }, (_, index) => 1 / (index + 1) ** 0.9) : [1, 0.32, 0.14, 0.05, 0.02];
+  const sum = weights.reduce((total, weight) => total + weight, 0);
+  return Float32Array.from({ length: table }, (_, index) =>
+    weights.reduce((value, weight, partial) => value + (weight / sum) * Math.sin((2 * Math.PI * (partial + 1) * index) / table + partial * partial), 0),
+  );
+}
+
+/** Combs and all-pass filters: a room of a third of a second, some 8 dB softer than what comes straight. */
+function addRoom(samples: Float32Array, random: () => number): void {
+  const dry = Float32Array.from(samples);
+  const wet = new Float32Array(samples.length);
+  for (const ms of [29.7, 37.1, 41.1, 43.7]) {
+    const delay = Math.round(((ms * (0.9 + 0.2 * random())) / 1000) * takeRate);
+    const feedback = 10 ** ((-3 * ms) / 1000 / 0.35);
+    const line = new Float32Array(samples.length);
+    for (let index = 0; index < samples.length; index += 1) {
+      line[index] = dry[index] + (index >= delay ? feedback * line[index - delay] : 0);
+      if (index >= delay) wet[index] += line[index - delay] / 4;
+    }
+  }
+  for (let index = 0; index < samples.length; index += 1) samples[index] = dry[index] + 0.3 * wet[index];
+}
+
+/** White noise, so many decibels softer than the take. */
+function addNoise(samples: Float32Array, decibels: number, random: () => number): void {
+  if (decibels === Infinity) return;
+  const level = Math.sqrt(samples.reduce((sum, sample) => sum + sample * sample, 0) / samples.length) * 10 ** (-decibels / 20);
+  for (let index = 0; index < samples.length; index += 1) samples[index] += level * Math.sqrt(3) * (2 * random() - 1);
+}

@@ -1,0 +1,83 @@
+// Whoever takes in this source has to find the types of the package too, which has none.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+/// <reference path="./fft.d.ts" />
+import FFT from 'fft.js';
+
+/** Of each note so many partials are looked at, none above this, in Hz. Our own choices. */
+const [partials, highest] = [8, 9000];
+/** The transform is so much longer than the window, so that its neighbours lie close beside what is looked for. */
+const padding = 4;
+
+/** How well each note fits what sounds in one moment. */
+export interface Fits {
+  readonly fits: readonly number[];
+  /** Of the best one: how much of all that sounds lies on its partials, 0 to 1. */
+  readonly share: number;
+}
+
+/** A piece of a take, shaped so that its ends do not count. */
+export class Window {
+  private readonly shape: Float32Array;
+  private readonly windowed: Float32Array;
+  private readonly fft: FFT;
+  private readonly spectrum: number[];
+  private readonly padded: number[];
+
+  constructor(
+    private readonly samples: Float32Array,
+    private readonly sampleRate: number,
+    private readonly size: number,
+  ) {
+    this.shape = Float32Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+    this.windowed = new Float32Array(size);
+    const length = 2 ** Math.ceil(Math.log2(size * padding));
+    this.fft = new FFT(length);
+    this.spectrum = this.fft.createComplexArray();
+    this.padded = new Array<number>(length).fill(0);
+  }
+
+  /** @param from its first sample */
+  fitsAt(from: number, pitches: readonly number[]): Fits {
+    const { windowed, shape, samples, size, padded } = this;
+    let all = 0;
+    for (let index = 0; index < size; index += 1) {
+      windowed[index] = (samples[from + index] ?? 0) * shape[index];
+      all += windowed[index] * windowed[index];
+      padded[index] = windowed[index];
+    }
+    this.fft.realTransform(this.spectrum, padded);
+    let [most, held] = [-1, 0];
+    const fits = pitches.map((pitch) => {
+      const { fit, energy } = this.fitOf(pitch);
+      if (fit > most) [most, held] = [fit, energy];
+      return fit;
+    });
+    // A steady tone holds a third of its samples times its energy in one frequency.
+    return { fits, share: all === 0 ? 0 : Math.min(1, (3 * held) / (size * all)) };
+  }
+
+  /** How much of what sounds lies on the partials of a pitch, the low ones counting more: an octave above or below fits worse. */
+  private fitOf(pitch: number): { readonly fit: number; readonly energy: number } {
+    let [sum, weights, energy] = [0, 0, 0];
+    for (let partial = 1; partial <= partials && partial * pitch < Math.min(highest, this.sampleRate / 2); partial += 1) {
+      const amplitude = this.amplitudeAt(partial * pitch);
+      sum += amplitude / partial;
+      energy += amplitude * amplitude;
+      weights += 1 / (partial * partial);
+    }
+    return { fit: sum / Math.sqrt(weights), energy };
+  }
+
+  /** Between two neighbours of the transform, which lie close, evenly. */
+  private amplitudeAt(frequency: number): number {
+    const place = (frequency / this.sampleRate) * this.padded.length;
+    const first = Math.floor(place);
+    const share = place - first;
+    return (1 - share) * this.magnitude(first) + share * this.magnitude(first + 1);
+  }
+
+  private magnitude(bin: number): number {
+    const [real, imaginary] = [this.spectrum[2 * bin], this.spectrum[2 * bin + 1]];
+    return Math.sqrt(real * real + imaginary * imaginary);
+  }
+}
