@@ -19,6 +19,8 @@ export interface JobWorkerParts {
 /** Jobs of different studios that one server does at once. */
 const atOnce = 2;
 const beatMs = 500;
+/** Where nothing was to be done, and nobody says that there is something, it is asked again after so long. */
+const restMs = 1000;
 /** How often it is looked whether a studio's work was left behind. */
 const lookMs = 10_000;
 
@@ -37,8 +39,10 @@ export class JobWorker {
   private readonly works: ReadonlyMap<string, JobWork>;
   private readonly id = randomUUID();
   private starting?: Promise<void>;
-  private workers: string[] = [];
   private looking?: NodeJS.Timeout;
+  private isClosing = false;
+  /** Ends the rest of each loop that has nothing to do. */
+  private readonly resting = new Set<() => void>();
 
   constructor(
     private readonly boss: PgBoss,
@@ -70,12 +74,14 @@ export class JobWorker {
 
   /** What was told is looked at without waiting. Called when the transaction is through. */
   wake(): void {
-    for (const worker of this.workers) this.boss.notifyWorker(worker);
+    for (const wake of this.resting) wake();
   }
 
   /** Lets what runs go on until it is begun anew elsewhere; takes nothing more. */
   async close(): Promise<void> {
     clearInterval(this.looking);
+    this.isClosing = true;
+    this.wake();
     if (this.starting === undefined) return;
     await this.starting.catch(() => undefined);
     await this.boss.stop({ graceful: false, wait: true, close: true }).catch(() => undefined);
@@ -83,12 +89,48 @@ export class JobWorker {
 
   private async begin(): Promise<void> {
     await this.boss.start();
-    for (let count = 0; count < atOnce; count += 1) {
-      const options = { batchSize: 1, pollingIntervalSeconds: 1 };
-      this.workers.push(await this.boss.work<Message>(workQueue, options, async ([{ data }]) => this.workFor(data.studioId)));
-    }
+    for (let count = 0; count < atOnce; count += 1) void this.loop();
     this.looking = setInterval(() => void this.look(), lookMs).unref();
     await this.look();
+  }
+
+  /** The package's own loop lets a fault of the database end the process where it comes between a job and the message's end: so this one is ours. */
+  private async loop(): Promise<void> {
+    while (!this.isClosing) {
+      let wasBusy = false;
+      try {
+        wasBusy = await this.next();
+      } catch (error) {
+        this.parts.logger.warn({ reason: (error as Error).message }, 'the job queue had a fault');
+      }
+      if (!wasBusy) await this.rest();
+    }
+  }
+
+  /** True where there was something to do. */
+  private async next(): Promise<boolean> {
+    const messages = await this.boss.fetch<Message>(workQueue);
+    const message = messages?.at(0);
+    if (message === undefined) return false;
+    try {
+      await this.workFor(message.data.studioId);
+    } finally {
+      await this.boss.complete(workQueue, message.id);
+    }
+    return true;
+  }
+
+  private async rest(): Promise<void> {
+    if (this.isClosing) return;
+    await new Promise<void>((resolve) => {
+      const timer = setTimeout(() => wake(), restMs).unref();
+      const wake = (): void => {
+        clearTimeout(timer);
+        this.resting.delete(wake);
+        resolve();
+      };
+      this.resting.add(wake);
+    });
   }
 
   /** Work whose message was lost, or whose server was, is told of again. */
