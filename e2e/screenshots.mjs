@@ -1,10 +1,10 @@
 import { chromium } from '@playwright/test';
 import { join } from 'node:path';
+import { playedTake } from './played-take.mjs';
 import { startServer } from './server.mjs';
 
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots');
 const desk = { width: 1280, height: 800 };
-const tablet = { width: 768, height: 1024 };
 const phone = { width: 390, height: 844 };
 const still = 700;
 
@@ -152,9 +152,12 @@ try {
     .locator('svg.sheet-page')
     .first()
     .screenshot({ path: join(folder, 'paper.png') });
-  const onTablet = await visitor(tablet, 'light');
-  await onTablet.open(`/tunes/${places.tune}`);
-  await shoot(onTablet.page, 'tune-tablet');
+  await open('/changes/take?from=b&to=e');
+  await choose('Student', 'Pim');
+  await page.locator('#take-file').setInputFiles({ name: 'B to E.wav', mimeType: 'audio/wav', buffer: await playedTake() });
+  await page.getByRole('status', { name: 'What was heard' }).waitFor();
+  await page.waitForTimeout(still);
+  await shoot(page, 'take');
   for (const colorScheme of ['light', 'dark']) {
     const runner = await visitor(phone, colorScheme);
     await runner.open(`/c/${places.code}`);
