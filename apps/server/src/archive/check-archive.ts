@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { open, type Entry, type ZipFile } from 'yauzl';
 import * as z from 'zod';
-import { HttpProblem } from '../http/problem';
+import type { HttpProblem } from '../http/problem';
 import { modelsFile } from '../models/model.archive';
 import { archivePartsOf, type Thing } from '../things/thing';
 import { filesOf, manifestName, studioFile, versionOf } from './archive-names';
@@ -28,7 +28,7 @@ const sha256 = (content: string): string => createHash('sha256').update(content)
 export const checkedPath = (folder: string, kind: string): string => join(folder, `${kind}.lines`);
 
 /**
- * Reads an archive twice: first its sums and signs, then each thing against its schema and the others. What was checked is written into a folder, ready to go
+ * Reads an archive three times: its sums, its signs, then each thing against its schema and the others. What was checked is written into a folder, ready to go
  * into the database; nothing but one thing and all signs stand in memory.
  * @throws HttpProblem `archive-refused` with a sentence for a file that is truncated, edited, newer, too large, or no archive
  */
@@ -42,15 +42,12 @@ export async function checkArchive(
   try {
     const entries = await entriesOf(zip, new Set([manifestName, ...filesOf(things, versionOf(things))]));
     return await checkFiles(things, new ArchiveFiles(zip, entries), folder, progress);
-  } catch (error) {
-    // What the unpacker says is of bytes, not for people.
-    throw error instanceof HttpProblem || isNoRoom(error) ? error : unreadable();
   } finally {
     zip.close();
   }
 }
 
-const isNoRoom = (error: unknown): boolean => (error as { code?: string }).code === 'ENOSPC';
+/** What the unpacker says is of bytes, not for people. */
 const unreadable = (): HttpProblem => refused('This file is not a backup, or part of it is missing.');
 
 async function opened(path: string): Promise<ZipFile> {
@@ -66,7 +63,7 @@ async function entriesOf(zip: ZipFile, known: ReadonlySet<string>): Promise<Read
   const entries = new Map<string, Entry>();
   let size = 0;
   await new Promise<void>((resolve, reject) => {
-    zip.on('error', reject).on('end', resolve);
+    zip.on('error', () => reject(unreadable())).on('end', resolve);
     zip.on('entry', (entry: Entry) => {
       const { fileName, uncompressedSize } = entry;
       if (known.has(fileName)) {
@@ -96,10 +93,14 @@ class ArchiveFiles {
   async *bytes(name: string): AsyncGenerator<Uint8Array> {
     const entry = this.entries.get(name);
     if (entry === undefined) throw refused(`“${name}” is missing from this backup.`);
-    const stream = await promisify(
+    const openStream = promisify(
       this.zip.openReadStream.bind(this.zip) as (entry: Entry, done: (error: Error | null, stream: NodeJS.ReadableStream) => void) => void,
-    )(entry);
-    for await (const piece of stream) yield piece as Buffer;
+    );
+    try {
+      for await (const piece of await openStream(entry)) yield piece as Buffer;
+    } catch {
+      throw unreadable();
+    }
   }
 
   /** @throws HttpProblem where its sum is not the one that the manifest gives */
