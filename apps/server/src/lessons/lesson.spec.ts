@@ -98,7 +98,8 @@ describe('lessons', () => {
     await ada.post('/api/attempts', tried).expect(201);
     await ada.remove(`/api/lessons/${held.id}`).expect(204);
     // The other device has not noticed: what is played is kept all the same.
-    await ada.post('/api/attempts', { ...tried, rating: 'nearly' }).expect(201);
+    const later = new Date(Date.parse(tried.at) + 1000).toISOString();
+    await ada.post('/api/attempts', { ...tried, rating: 'nearly', at: later }).expect(201);
     expect((await ada.get(`/api/attempts?lesson=${held.id}`).expect(200)).body).toMatchObject({ items: [{ rating: 'nearly' }, { rating: 'clean' }] });
     const { on, time, minutes, repeats, until, note, version, plan } = held;
     for (const answer of [
