@@ -14,7 +14,18 @@ const node = {
 };
 
 export default tseslint.config(
-  { ignores: ['**/node_modules/', '**/dist/', '**/.angular/', '.zelpit/', 'bench/run.built.mjs', 'e2e/test-results/', 'e2e/playwright-report/'] },
+  {
+    ignores: [
+      'apps/web/generated/**',
+      '**/node_modules/',
+      '**/dist/',
+      '**/.angular/',
+      '.zelpit/',
+      'bench/run.built.mjs',
+      'e2e/test-results/',
+      'e2e/playwright-report/',
+    ],
+  },
   eslint.configs.recommended,
   { files: ['**/*.mjs'], languageOptions: { globals: node } },
   { files: ['e2e/screenshots.mjs'], languageOptions: { globals: { document: 'readonly' } } },
