@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { parentPort } from 'node:worker_threads';
-import { HttpProblem, noRoom } from '../http/problem';
+import { HttpProblem, isDiskFull, noRoom } from '../http/problem';
 import { giveWay } from '../platform/give-way';
 import { things } from '../things/things';
 import type { ArchiveAnswer, ArchiveRequest } from './archive-messages';
@@ -23,7 +23,7 @@ parentPort?.on('message', ({ path, folder }: ArchiveRequest) => {
   checkArchive(things, path, folder, progress).then(
     (checked) => answer({ kind: 'checked', checked }),
     (error: unknown) => {
-      const problem = (error as { code?: string }).code === 'ENOSPC' ? noRoom() : error;
+      const problem = isDiskFull(error) ? noRoom() : error;
       if (!(problem instanceof HttpProblem)) throw error;
       answer({ kind: 'refused', code: problem.code, detail: problem.detail });
     },

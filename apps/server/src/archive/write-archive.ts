@@ -6,15 +6,10 @@ import { PassThrough } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
 import type { Database } from '../database/database';
+import type { JobSteps } from '../jobs/job-kind';
 import { archivePartsOf, type Thing } from '../things/thing';
 import { filesOf, manifestName, versionOf } from './archive-names';
 import { idsInOrder, Signs, type AnyArchivePart } from './archive-part';
-
-/** How far the writing is, and whether anybody still wants it. */
-export interface WritingSteps {
-  readonly progress: (done: number, of: number | null) => void;
-  readonly signal: AbortSignal;
-}
 
 /** What an archive is written from: its studio, and the things of each file, some at a time. */
 export interface ArchiveSource {
@@ -42,7 +37,7 @@ export async function studioSource(database: Database, things: readonly Thing[],
  * Writes a studio into a zip, as docs/archive.md describes it: thing by thing, each on a line of its own, so that none but a few stand in memory.
  * @param path of a file that is not there yet
  */
-export async function writeArchive(things: readonly Thing[], source: ArchiveSource, written: Date, path: string, steps?: WritingSteps): Promise<void> {
+export async function writeArchive(things: readonly Thing[], source: ArchiveSource, written: Date, path: string, steps?: JobSteps): Promise<void> {
   const zip = new ZipFile();
   const out = pipeline(zip.outputStream, createWriteStream(path, { flags: 'wx', mode: 0o600 }), ...(steps === undefined ? [] : [{ signal: steps.signal }]));
   // What goes wrong is told by whoever waits for it below.

@@ -58,6 +58,9 @@ export const noRoom = (): HttpProblem =>
 /** PostgreSQL, and Node, where a disk is full. */
 const fullDiskCodes = new Set(['53100', 'ENOSPC']);
 
+/** True where the fault is a disk that is full. */
+export const isDiskFull = (error: unknown): boolean => fullDiskCodes.has((error as { code?: string } | undefined)?.code ?? '');
+
 /** One table from faults to HTTP answers. */
 export function problemFor(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
@@ -75,7 +78,7 @@ export function problemFor(error: unknown): HttpProblem {
   if (type === 'entity.too.large') return tooLarge();
   if (type === 'entity.parse.failed') return new HttpProblem('not-understood', 'The request is no valid JSON.');
   if (code === uniqueViolation) return new HttpProblem('just-taken', 'Someone else changed this at the same moment. Reload the page, then try again.');
-  if (code !== undefined && fullDiskCodes.has(code)) return noRoom();
+  if (isDiskFull(error)) return noRoom();
   if (isDatabaseAway(error)) return databaseAway;
   if (status !== undefined && status >= 400 && status < 500) return new HttpProblem('not-understood', 'The server could not read this request.', { status });
   return new HttpProblem('unforeseen', 'Something went wrong on the server. Nothing was changed. The details are in its log.');

@@ -1,5 +1,6 @@
 import { ZelpitFault, type Instrument, type ReadingChoice } from '@zelpit/core';
 import type { Worker } from 'node:worker_threads';
+import type { JobSteps } from '../jobs/job-kind';
 import { letGo, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
 import type { KeptTune, TuneReading } from './kept-tune';
@@ -16,12 +17,6 @@ export interface ReadersSettings {
   readonly tuneMs?: number;
   /** Largest heap of a reader, in MB. */
   readonly memoryMb?: number;
-}
-
-/** How the reading of a book is followed, and ended. */
-export interface ReadingSteps {
-  readonly progress: (done: number, of: number | null) => void;
-  readonly signal: AbortSignal;
 }
 
 const usual = { atOnce: 2, waiting: 12, tuneMs: 10_000, memoryMb: 160 } as const;
@@ -53,7 +48,7 @@ export class Readers {
     studioId: string,
     instrument: Instrument,
     file: Uint8Array | string,
-    { isMeant = false, choice = {}, steps }: { isMeant?: boolean; choice?: ReadingChoice; steps?: ReadingSteps } = {},
+    { isMeant = false, choice = {}, steps }: { isMeant?: boolean; choice?: ReadingChoice; steps?: JobSteps } = {},
   ): Promise<readonly TuneReading[]> {
     return this.turns.run(studioId, () => this.readAll({ kind: 'book', instrument, file, from: 0, wasTooMuch: false, isMeant, choice }, steps));
   }
@@ -75,7 +70,7 @@ export class Readers {
     await Promise.all(this.idle.splice(0).map((worker) => worker.terminate()));
   }
 
-  private async readAll(request: BookRequest, steps?: ReadingSteps): Promise<readonly TuneReading[]> {
+  private async readAll(request: BookRequest, steps?: JobSteps): Promise<readonly TuneReading[]> {
     const readings: TuneReading[] = [];
     let tunes: number | null = null;
     for (let wasTooMuch = false; ; wasTooMuch = true) {

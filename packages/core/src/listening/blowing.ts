@@ -2,6 +2,7 @@ import { noteOf, soundingPitch, type Instrument, type NoteId } from '../fingerin
 import { hertz } from '../pitch';
 import { amplitudeAt } from './goertzel';
 import type { HeardStretch } from './heard-stretch';
+import { windowShape } from './window-shape';
 
 /** How steadily a note was blown, over all of its long stretches. */
 export interface Blowing {
@@ -43,7 +44,7 @@ export function pitchTrace(
   tuning: number,
 ): PitchMoment[] {
   const size = Math.round((windowMs / 1000) * sampleRate);
-  const shape = Float32Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+  const shape = windowShape(size);
   const windowed = new Float32Array(size);
   return stretches.flatMap(({ note, start, end }) => {
     if (note === null) return [];

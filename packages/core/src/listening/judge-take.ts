@@ -123,7 +123,7 @@ export const isFaulty = ({ number, verdict }: HeardChange, decided: ReadonlyMap<
 
 /** The changes with a fault, the longest first, then what is not certain and not decided, in its order. */
 export function worstFirst(changes: readonly HeardChange[], decided: ReadonlyMap<number, Decision> = new Map()): readonly HeardChange[] {
-  const faulty = changes.filter((change) => isFaulty(change, decided)).sort((one, other) => lengthOf(other) - lengthOf(one));
+  const faulty = changes.filter((change) => isFaulty(change, decided)).sort((one, other) => cutInMs(other) - cutInMs(one));
   return [...faulty, ...changes.filter(({ number, verdict }) => verdict === 'unsure' && !decided.has(number))];
 }
 
@@ -136,5 +136,5 @@ export function takeText(instrument: Instrument, changes: readonly HeardChange[]
   return worst === undefined ? first : `${first} Change ${worst.number}: ${changeText(instrument, worst)}.`;
 }
 
-/** How long what cut in sounds, in ms. */
-const lengthOf = ({ between }: HeardChange): number => between.reduce((sum, { ms }) => sum + ms, 0);
+/** How long what cut in sounds before the second note, in ms. */
+export const cutInMs = ({ between }: HeardChange): number => between.reduce((sum, { ms }) => sum + ms, 0);

@@ -4,7 +4,7 @@ import { Window } from './window';
 
 /** Around each seam so much is looked at once more, through so short a window, from moment to moment, in ms. Our own choices. */
 const [aroundMs, windowMs, hopMs] = [12, 12, 0.5];
-/** A third note is heard in a seam where it holds so much more than both together would, for so long, in ms; and how certain that is. Our own choices. */
+/** A third note is heard in a seam where it holds so much more than both together would, for so long, in ms. Our own choices. */
 const [moreThanBoth, shortest] = [1.17, 1];
 /** A stretch is moved only where both beside it last so long, in ms. */
 const longEnough = 16;

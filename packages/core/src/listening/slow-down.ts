@@ -1,3 +1,5 @@
+import { windowShape } from './window-shape';
+
 /** Pieces that are laid over each other, and how far their places may be moved so that their waves meet, in ms. Our own choices. */
 const [grainMs, searchMs] = [40, 6];
 /** Every so many samples are compared. */
@@ -14,7 +16,7 @@ export function slowedDown(samples: Float32Array, sampleRate: number, times: num
   if (times <= 1 || samples.length < grain + search) return Float32Array.from(samples);
   const length = Math.round(samples.length * times);
   const slowed = new Float32Array(length + grain);
-  const shape = Float32Array.from({ length: grain }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / grain));
+  const shape = windowShape(grain);
   let before = 0;
   for (let to = 0; to < length; to += step) {
     const wanted = Math.min(samples.length - grain, Math.round(to / times));

@@ -2,6 +2,7 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference
 /// <reference path="./fft.d.ts" />
 import FFT from 'fft.js';
+import { windowShape } from './window-shape';
 
 /** Of each note so many partials are looked at, none above this, in Hz. Our own choices. */
 const [partials, highest] = [8, 9000];
@@ -28,7 +29,7 @@ export class Window {
     private readonly sampleRate: number,
     private readonly size: number,
   ) {
-    this.shape = Float32Array.from({ length: size }, (_, index) => 0.5 - 0.5 * Math.cos((2 * Math.PI * index) / size));
+    this.shape = windowShape(size);
     this.windowed = new Float32Array(size);
     const length = 2 ** Math.ceil(Math.log2(size * padding));
     this.fft = new FFT(length);

@@ -1,6 +1,6 @@
 import { Component, computed, input, output } from '@angular/core';
 import { noteOf, soundingPitch, type Instrument, type NoteId } from '@zelpit/core/fingering';
-import { isFaulty, type Decision, type HeardChange } from '@zelpit/core/listening';
+import { cutInMs, isFaulty, type Decision, type HeardChange } from '@zelpit/core/listening';
 
 interface Size {
   readonly width: number;
@@ -162,13 +162,13 @@ export class TakeRibbonComponent {
       if (index === 0 || isBroken) line += `M${start} ${this.y(change.from)}`;
       const clean = !isFaulty(change, this.decided());
       const ends = this.x(change.at);
-      const begins = clean ? ends : Math.min(this.x(change.at - lengthOf(change)), ends - widestCut);
+      const begins = clean ? ends : Math.min(this.x(change.at - cutInMs(change)), ends - widestCut);
       line += `L${clean ? ends - bend : begins} ${this.y(change.from)}`;
       if (clean) line += `C${ends} ${this.y(change.from)} ${ends} ${this.y(change.to)} ${ends + bend} ${this.y(change.to)}`;
       else line += `M${ends + 2} ${this.y(change.to)}`;
       if (!clean || change.verdict === 'unsure') pieces.push(this.cutIn(change, begins, ends));
       const next = all.at(index + 1);
-      line += `L${next === undefined ? Math.min(this.width - right, this.x(this.range().to)) : this.x(next.at - lengthOf(next)) - widestCut} ${this.y(change.to)}`;
+      line += `L${next === undefined ? Math.min(this.width - right, this.x(this.range().to)) : this.x(next.at - cutInMs(next)) - widestCut} ${this.y(change.to)}`;
     });
     return [{ path: line, number: 0, kind: 'clean' }, ...pieces];
   });
@@ -201,6 +201,3 @@ export class TakeRibbonComponent {
     return this.rows().find((each) => each.note === note)?.y ?? top;
   }
 }
-
-/** How long what cut in sounds before the second note, in ms. */
-const lengthOf = ({ between }: HeardChange): number => between.reduce((sum, { ms }) => sum + ms, 0);

@@ -1,12 +1,11 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { jobRoutes, type ArchiveResult, type Job } from '@zelpit/contract';
 import { count } from '@zelpit/core/words';
-import { forkJoin } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { Attempt } from '../../kernel/api/attempt';
-import { NoticeService } from '../../kernel/notices/notice.service';
 import { sizeText } from '../../kernel/words/words';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { FollowedJobs } from '../../studio/jobs/followed-jobs';
 import { isEnded, JobsService } from '../../studio/jobs/jobs.service';
 import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
 
@@ -34,7 +33,7 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
         }
         @for (backup of backups(); track backup.id) {
           @if (!isEnded(backup)) {
-            <zp-job-progress [job]="backup" (stopped)="refresh()" />
+            <zp-job-progress [job]="backup" (stopped)="work.refresh()" />
           } @else {
             <p class="d-flex flex-wrap align-items-center gap-3">
               @if (backup.state === 'done') {
@@ -45,7 +44,9 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
                   ><b>{{ backup.name }}</b> {{ backup.state === 'failed' ? backup.problem : 'was stopped.' }}</span
                 >
               }
-              <button type="button" class="word" [attr.aria-label]="'Take ' + backup.name + ' off this page'" (click)="forget(backup)">Take this off</button>
+              <button type="button" class="word" [attr.aria-label]="'Take ' + backup.name + ' off this page'" (click)="work.forget(backup)">
+                Take this off
+              </button>
             </p>
           }
         }
@@ -75,7 +76,7 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
         <div class="mt-3">
           @for (restored of restores(); track restored.id) {
             @if (!isEnded(restored)) {
-              <zp-job-progress [job]="restored" (stopped)="refresh()" />
+              <zp-job-progress [job]="restored" (stopped)="work.refresh()" />
             } @else {
               <p role="status">
                 @if (restored.state === 'done' && restored.kind === 'bring-archive' && restored.result) {
@@ -86,7 +87,7 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
                     {{ restored.state === 'failed' ? restored.problem : 'was stopped; nothing was changed.' }}</span
                   >
                 }
-                <button type="button" class="word ms-3" [attr.aria-label]="'Take ' + restored.name + ' off this page'" (click)="forget(restored)">
+                <button type="button" class="word ms-3" [attr.aria-label]="'Take ' + restored.name + ' off this page'" (click)="work.forget(restored)">
                   Take this off
                 </button>
               </p>
@@ -101,33 +102,17 @@ export class ArchivePage {
   protected readonly isEnded = isEnded;
   private readonly api = inject(ApiService);
   private readonly jobs = inject(JobsService);
-  private readonly notices = inject(NoticeService);
   protected readonly taking = new Attempt();
   protected readonly bringing = new Attempt();
   protected readonly file = signal<File | undefined>(undefined);
-  private readonly work = signal<readonly Job[]>([]);
-  private readonly followed = new Set<string>();
-  protected readonly backups = computed(() => this.work().filter(({ kind }) => kind === 'take-archive'));
-  protected readonly restores = computed(() => this.work().filter(({ kind }) => kind === 'bring-archive'));
+  protected readonly work = new FollowedJobs(['take-archive', 'bring-archive']);
+  protected readonly backups = computed(() => this.work.all().filter(({ kind }) => kind === 'take-archive'));
+  protected readonly restores = computed(() => this.work.all().filter(({ kind }) => kind === 'bring-archive'));
   protected readonly isTaking = computed(() => this.backups().some((backup) => !isEnded(backup)));
   protected readonly isBringing = computed(() => this.bringing.isBusy() || this.restores().some((restored) => !isEnded(restored)));
 
-  constructor() {
-    this.refresh();
-  }
-
-  protected refresh(): void {
-    forkJoin([this.jobs.list('take-archive'), this.jobs.list('bring-archive')]).subscribe({
-      next: (lists) => {
-        this.work.set(lists.flat());
-        for (const job of lists.flat()) this.follow(job);
-      },
-      error: (error: unknown) => this.notices.fault(error),
-    });
-  }
-
   protected take(): void {
-    this.taking.run(this.api.call(jobRoutes.takeArchive, {}), (job) => this.add(job));
+    this.taking.run(this.api.call(jobRoutes.takeArchive, {}), (job) => this.work.add(job));
   }
 
   protected pick(event: Event): void {
@@ -142,15 +127,8 @@ export class ArchivePage {
     if (file === undefined) return;
     const query = { before, name: file.name.slice(0, 200) };
     this.bringing.run(this.api.call(jobRoutes.bringArchive, { query, body: file }), (job) => {
-      this.add(job);
+      this.work.add(job);
       this.file.set(undefined);
-    });
-  }
-
-  protected forget({ id }: Job): void {
-    this.jobs.forget(id).subscribe({
-      next: () => this.work.update((all) => all.filter((job) => job.id !== id)),
-      error: (error: unknown) => this.notices.fault(error),
     });
   }
 
@@ -160,23 +138,6 @@ export class ArchivePage {
 
   protected sizeOf(job: Job): string {
     return sizeText(job.kind === 'take-archive' ? (job.result?.bytes ?? 0) : 0);
-  }
-
-  private add(job: Job): void {
-    this.work.update((all) => [job, ...all]);
-    this.follow(job);
-  }
-
-  private follow({ id }: Job): void {
-    if (this.followed.has(id)) return;
-    this.followed.add(id);
-    this.jobs.follow(id).subscribe({
-      next: (now) => this.work.update((all) => all.map((job) => (job.id === id ? now : job))),
-      error: (error: unknown) => {
-        this.followed.delete(id);
-        this.notices.fault(error);
-      },
-    });
   }
 
   protected text({ counts, newCodes, putAway }: ArchiveResult): string {
