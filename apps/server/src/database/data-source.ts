@@ -17,6 +17,7 @@ import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
 import { Arrangements1765152000000 } from './migrations/1765152000000-arrangements';
 import { Attempts1765238400000 } from './migrations/1765238400000-attempts';
 import { Jobs1765497600000 } from './migrations/1765497600000-jobs';
+import { SessionPlan1765584000000 } from './migrations/1765584000000-session-plan';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
 import { FamilyAndSubstitutes1765411200000 } from './migrations/1765411200000-family-and-substitutes';
 import { SheetItems1765065600000 } from './migrations/1765065600000-sheet-items';
@@ -53,6 +54,7 @@ export function createDataSource(
       Reviews1765324800000,
       FamilyAndSubstitutes1765411200000,
       Jobs1765497600000,
+      SessionPlan1765584000000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

@@ -15,3 +15,21 @@ export {
 export { blowingOf, blowingText, pitchTrace, type Blowing, type PitchMoment } from './blowing';
 export { slowedDown } from './slow-down';
 export { inputLevel, inputProblem, inputProblemText, meterMarks, type InputLevel, type InputProblem } from './take-input';
+export { askedSounds, type AskedNote, type AskedSound } from './asked';
+export { alignTake, type AlignedSound, type Pass } from './align-take';
+export { ownPulse, type Pulse } from './pulse';
+export {
+  isNoteFaulty,
+  judgeAsked,
+  noteText,
+  passesText,
+  pieceText,
+  whereOf,
+  worstNotesFirst,
+  type HeardGrace,
+  type JudgedNote,
+  type JudgedPiece,
+  type NoteVerdict,
+  type PassSummary,
+  type TakeClick,
+} from './judge-asked';

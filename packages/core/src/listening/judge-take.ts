@@ -1,5 +1,6 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
 import { capital, listed, numberWord } from '../words';
+import { shortestNote } from './align-take';
 import type { HeardStretch } from './heard-stretch';
 
 /** What was heard between two notes that were asked for. */
@@ -33,8 +34,6 @@ export interface JudgedTake {
 
 /** Shorter is not heard as a fault; the same bound as everywhere. */
 const shortestFault = 10;
-/** A note that was asked for sounds at least so long. Our own choice. */
-const shortestNote = 60;
 /** Longer silence between two notes is a gap. Our own choice: what a tongue takes is shorter. */
 const longestTongue = 60;
 /** Less certain than that is not claimed. Our own choice. */
@@ -90,11 +89,15 @@ function matchedNotes(asked: readonly NoteId[], stretches: readonly HeardStretch
   return found;
 }
 
+/** Of what stood between two notes: what sounds and is too short to be a note; silence that no tongue takes; what is certain enough to be claimed. */
+export const noisesIn = (between: readonly BetweenNotes[]): readonly BetweenNotes[] => between.filter(({ note, ms }) => note !== null && ms <= longestNoise);
+export const gapsIn = (between: readonly BetweenNotes[]): readonly BetweenNotes[] => between.filter(({ note, ms }) => note === null && ms > longestTongue);
+export const surely = ({ confidence }: BetweenNotes): boolean => confidence >= leastConfidence;
+
 function verdictOf(between: readonly BetweenNotes[]): HeardChange['verdict'] {
-  const noises = between.filter(({ note, ms }) => note !== null && ms <= longestNoise);
-  const gaps = between.filter(({ note, ms }) => note === null && ms > longestTongue);
-  if (noises.some(({ confidence }) => confidence >= leastConfidence)) return 'noise';
-  if (gaps.length > 0) return 'gap';
+  const noises = noisesIn(between);
+  if (noises.some(surely)) return 'noise';
+  if (gapsIn(between).length > 0) return 'gap';
   return noises.length > 0 || between.some(({ note }) => note !== null) ? 'unsure' : 'clean';
 }
 

@@ -1,0 +1,274 @@
+import { noteOf, type Instrument, type NoteId } from '../fingering';
+import { capital, count, listed, numberWord } from '../words';
+import { alignTake, type AlignedSound, type Pass } from './align-take';
+import { askedSounds, type AskedNote, type AskedSound } from './asked';
+import type { HeardStretch } from './heard-stretch';
+import { gapsIn, noisesIn, surely, type BetweenNotes, type Decision } from './judge-take';
+import { ownPulse, pulseAt, type Pulse, type PulsePoint } from './pulse';
+
+/** A grace note that was asked for, as it was heard. */
+export interface HeardGrace {
+  readonly note: NoteId;
+  /** How long it sounded, in ms; null where it was not heard. */
+  readonly ms: number | null;
+}
+
+/** A note that was asked for with all that belongs to it, as it was heard. */
+export interface JudgedNote {
+  /** From 1, in the order of playing. */
+  readonly number: number;
+  /** Place among the notes that were asked for. */
+  readonly asked: number;
+  /** From 0: the stretch of the take without a stop that it belongs to. */
+  readonly pass: number;
+  readonly bar: number | undefined;
+  readonly note: NoteId;
+  readonly movement: string | undefined;
+  /** When it begins, with its first grace note, in ms from the beginning of the take; of one that is missing, when what was heard next begins. */
+  readonly at: number;
+  /** How long the theme note sounded, in ms; null where it was not heard. */
+  readonly ms: number | null;
+  /** The note that was played in its place. */
+  readonly other: NoteId | undefined;
+  readonly graces: readonly HeardGrace[];
+  /** What was heard before or within it and nobody asked for. */
+  readonly between: readonly BetweenNotes[];
+  /** How far it began from the click, or without one from the player's own pulse, in ms: early is below 0. Undefined where there is no telling. */
+  readonly off: number | undefined;
+  readonly verdict: NoteVerdict;
+}
+
+/** The first that is true of a note, in this order; `unsure` claims nothing. */
+export type NoteVerdict = 'missing' | 'other' | 'elements' | 'noise' | 'gap' | 'held' | 'timing' | 'unsure' | 'clean';
+
+/** A take of something longer than one change, judged. */
+export interface JudgedPiece {
+  readonly notes: readonly JudgedNote[];
+  readonly passes: readonly PassSummary[];
+}
+
+/** One stretch of a take without a stop. */
+export interface PassSummary {
+  readonly fromBar: number | undefined;
+  readonly toBar: number | undefined;
+  /** Undefined where too few notes were heard. */
+  readonly pulse: Pulse | undefined;
+}
+
+/** A note is early or late from here on: a share of its beat, and never less than so many ms. Our own choices. */
+const [offShare, leastOff] = [0.22, 70];
+/** A grace note that sounds longer than so is a note of its own, in ms; the same bound as in changes.md for what is played with the fingers. Our own choice. */
+const longestHeld = 110;
+
+/** The click that a take was played to. */
+export interface TakeClick {
+  /** From one beat to the next, in ms. */
+  readonly beatMs: number;
+}
+
+/**
+ * A take against the notes that were asked for: each with its grace notes present, missing, held or with something between that nobody asked for. Early and late are
+ * said only against a click, less what its sound and the recording are late by together, which is the same for all; without one `off` is against the player's own pulse
+ * and is no fault.
+ */
+export function judgeAsked(instrument: Instrument, notes: readonly AskedNote[], stretches: readonly HeardStretch[], click?: TakeClick): JudgedPiece {
+  const sounds = askedSounds(instrument, notes);
+  const passes = alignTake(sounds, stretches);
+  const judged = passes.map((pass, index) => judgedPass({ notes, sounds, click }, pass, index));
+  let number = 0;
+  return {
+    notes: judged.flatMap(({ heard }) => heard.map((note): JudgedNote => ({ ...note, number: (number += 1) }))),
+    passes: judged.map(({ heard, pulse }) => ({ fromBar: heard.at(0)?.bar, toBar: heard.at(-1)?.bar, pulse })),
+  };
+}
+
+interface Asked {
+  readonly notes: readonly AskedNote[];
+  readonly sounds: readonly AskedSound[];
+  readonly click: TakeClick | undefined;
+}
+
+function judgedPass(
+  { notes, sounds, click }: Asked,
+  { sounds: aligned }: Pass,
+  pass: number,
+): { readonly heard: readonly JudgedNote[]; readonly pulse: Pulse | undefined } {
+  const groups = groupsOf(sounds, aligned);
+  const onsets = groups.map((group) => group.find(({ heard }) => heard !== undefined)?.heard?.start);
+  const beats = beatsBefore(notes);
+  const points = groups.flatMap((group, index): PulsePoint[] => {
+    const [onset, of] = [onsets[index], sounds[group[0].asked].of];
+    return onset === undefined ? [] : [{ beat: beats[of], at: onset }];
+  });
+  const pulse = click === undefined ? ownPulse(points) : pulseAt(click.beatMs, points);
+  const heard = groups.map((group, index): JudgedNote => {
+    const { of } = sounds[group[0].asked];
+    const at = onsets[index] ?? onsets.slice(index).find((each) => each !== undefined) ?? onsets.findLast((each) => each !== undefined) ?? 0;
+    const off = pulse === undefined || onsets[index] === undefined ? undefined : Math.round(at - (pulse.start + beats[of] * pulse.beatMs));
+    return judgedNote(notes[of], of, { sounds, group, pass, at, off, beatMs: click?.beatMs });
+  });
+  return { heard, pulse };
+}
+
+interface Placed {
+  readonly sounds: readonly AskedSound[];
+  readonly group: readonly AlignedSound[];
+  readonly pass: number;
+  readonly at: number;
+  readonly off: number | undefined;
+  /** Of the click. */
+  readonly beatMs: number | undefined;
+}
+
+function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds, group, pass, at, off, beatMs }: Placed): JudgedNote {
+  const theme = group.find((each) => sounds[each.asked].kind === 'theme');
+  const graces = group.flatMap((each): HeardGrace[] => {
+    const sound = sounds[each.asked];
+    return sound.kind === 'grace' ? [{ note: sound.note, ms: each.heard === undefined ? null : lengthOf(each.heard) }] : [];
+  });
+  const between = group
+    .flatMap(({ before }) => before)
+    .filter((each) => lengthOf(each) >= shortestFault)
+    .map((each): BetweenNotes => ({ note: each.note, ms: lengthOf(each), confidence: each.confidence }));
+  const other = theme?.isOther === true ? (theme.heard?.note ?? undefined) : undefined;
+  const isOff = off !== undefined && beatMs !== undefined && Math.abs(off) > Math.max(leastOff, offShare * beatMs);
+  const heard = theme?.heard;
+  const verdict = verdictOf({ isMissing: heard === undefined, isOther: other !== undefined, graces, between, isOff });
+  return {
+    ...{ number: 0, asked, pass, bar, note: note ?? '', movement, at, ms: heard === undefined ? null : lengthOf(heard) },
+    ...{ other, graces, between, off, verdict },
+  };
+}
+
+/** Shorter is not heard as a fault; the same bound as everywhere. */
+const shortestFault = 10;
+const lengthOf = ({ start, end }: HeardStretch): number => Math.round(end - start);
+
+interface Found {
+  readonly isMissing: boolean;
+  readonly isOther: boolean;
+  readonly graces: readonly HeardGrace[];
+  readonly between: readonly BetweenNotes[];
+  readonly isOff: boolean;
+}
+
+function verdictOf({ isMissing, isOther, graces, between, isOff }: Found): NoteVerdict {
+  if (isMissing) return 'missing';
+  if (isOther) return 'other';
+  if (graces.some(({ ms }) => ms === null)) return 'elements';
+  const noises = noisesIn(between);
+  if (noises.some(surely)) return 'noise';
+  if (gapsIn(between).length > 0) return 'gap';
+  if (graces.some(({ ms }) => (ms ?? 0) > longestHeld)) return 'held';
+  if (isOff) return 'timing';
+  return noises.length > 0 || between.some(({ note }) => note !== null) ? 'unsure' : 'clean';
+}
+
+/** What belongs to one note that was asked for stands together. */
+function groupsOf(sounds: readonly AskedSound[], aligned: readonly AlignedSound[]): readonly (readonly AlignedSound[])[] {
+  const groups: AlignedSound[][] = [];
+  for (const each of aligned) {
+    const last = groups.at(-1);
+    if (last !== undefined && sounds[last[0].asked].of === sounds[each.asked].of) last.push(each);
+    else groups.push([each]);
+  }
+  return groups;
+}
+
+function beatsBefore(notes: readonly AskedNote[]): readonly number[] {
+  let sum = 0;
+  return notes.map(({ beats }) => {
+    const before = sum;
+    sum += beats;
+    return before;
+  });
+}
+
+/** What was heard of one note, as the second half of a sentence: "low A sounds for 22 ms before E". */
+export function noteText(instrument: Instrument, heard: JudgedNote): string {
+  const name = (note: NoteId): string => noteOf(instrument, note).schoolName;
+  const here = name(heard.note);
+  switch (heard.verdict) {
+    case 'missing':
+      return `${here} was not heard`;
+    case 'other':
+      return `${name(heard.other ?? heard.note)} in place of ${here}`;
+    case 'elements':
+      return elementsText(heard, name);
+    case 'noise':
+      return `${listed(noisesIn(heard.between).map(({ note, ms }) => `${name(note ?? heard.note)} sounds for ${ms} ms`))} before ${here}`;
+    case 'gap':
+      return `a gap of ${Math.max(...gapsIn(heard.between).map(({ ms }) => ms))} ms before ${here}`;
+    case 'held':
+      return `the grace note before ${here} is held for ${Math.max(...heard.graces.map(({ ms }) => ms ?? 0))} ms`;
+    case 'timing':
+      return timingText(instrument, heard);
+    case 'unsure':
+      return `something before ${here}, not certain what`;
+    case 'clean':
+      return `${here}: as asked`;
+  }
+}
+
+function elementsText({ graces, movement, note }: JudgedNote, name: (note: NoteId) => string): string {
+  const missing = graces.filter(({ ms }) => ms === null).map((grace) => name(grace.note));
+  if (graces.length === 1) return `no ${missing[0]} grace note before ${name(note)}`;
+  const here = movement === undefined ? `of the ${numberWord(graces.length)} grace notes before ${name(note)}` : `in the ${movement} on ${name(note)}`;
+  return `${listed(missing)} ${missing.length === 1 ? 'is' : 'are'} missing ${here}`;
+}
+
+/** True where something is not as asked, or a teacher says so; what is not certain counts as clean until then. */
+export const isNoteFaulty = ({ number, verdict }: JudgedNote, decided: ReadonlyMap<number, Decision> = new Map()): boolean =>
+  verdict !== 'clean' && (decided.get(number) ?? (verdict === 'unsure' ? 'clean' : 'faulty')) === 'faulty';
+
+/** How grave a verdict is: the first is the gravest. */
+const gravity: readonly NoteVerdict[] = ['missing', 'other', 'elements', 'noise', 'gap', 'held', 'timing', 'unsure', 'clean'];
+
+/** The notes with a fault, the gravest first and of equals the longest, then what is not certain and not decided, in its order. */
+export function worstNotesFirst(notes: readonly JudgedNote[], decided: ReadonlyMap<number, Decision> = new Map()): readonly JudgedNote[] {
+  const size = ({ between, off }: JudgedNote): number => between.reduce((sum, { ms }) => sum + ms, Math.abs(off ?? 0));
+  const faulty = notes
+    .filter((note) => isNoteFaulty(note, decided))
+    .sort((one, other) => gravity.indexOf(one.verdict) - gravity.indexOf(other.verdict) || size(other) - size(one) || one.number - other.number);
+  return [...faulty, ...notes.filter(({ number, verdict }) => verdict === 'unsure' && !decided.has(number))];
+}
+
+/** Where a note stands, as it is said: "bar 3", "lead-in", or "note 5" where there are no bars. */
+export function whereOf({ bar, number }: Pick<JudgedNote, 'bar' | 'number'>): string {
+  if (bar === undefined) return `note ${number}`;
+  return bar === 0 ? 'lead-in' : `bar ${bar}`;
+}
+
+/** The take in a sentence or two: how many bars (or notes) were as asked, then the worst place and what is heard there. */
+export function pieceText(instrument: Instrument, { notes }: JudgedPiece, decided: ReadonlyMap<number, Decision> = new Map()): string {
+  if (notes.length === 0) return 'Nothing that was asked for is in this take.';
+  const units = new Map<string, boolean>();
+  for (const note of notes) {
+    const key = `${note.pass} ${note.bar ?? note.number}`;
+    units.set(key, (units.get(key) ?? false) || isNoteFaulty(note, decided));
+  }
+  const clean = [...units.values()].filter((isFaulty) => !isFaulty).length;
+  const isInBars = notes[0].bar !== undefined;
+  const all = isInBars ? count(units.size, 'bar').replace(/^\d+/, numberWord(units.size)) : numberWord(units.size);
+  const first = `${capital(numberWord(clean))} of ${all} clean.`;
+  const worst = worstNotesFirst(notes, decided).find((note) => isNoteFaulty(note, decided));
+  return worst === undefined ? first : `${first} ${capital(whereOf(worst))}: ${noteText(instrument, worst)}.`;
+}
+
+/** How the take went beside its notes: begun again, how even, at what tempo, and which note was furthest from the pulse. */
+export function passesText(instrument: Instrument, { notes, passes }: JudgedPiece): string {
+  const [first, ...others] = passes;
+  if (first === undefined) return '';
+  const again = others.map(({ fromBar }) => (fromBar === undefined || fromBar <= 1 ? 'from the beginning' : `from bar ${fromBar}`));
+  const texts = again.length === 0 ? [] : [`Begun again ${listed(again)}.`];
+  const longest = passes.reduce((best, { pulse }, index) => ((pulse?.notes ?? 0) > (passes[best].pulse?.notes ?? 0) ? index : best), 0);
+  const { pulse } = passes[longest];
+  if (pulse === undefined) return texts.join(' ');
+  texts.push(`About ${Math.round(60_000 / pulse.beatMs)} beats a minute; nine of ten notes within ${pulse.within} ms of the pulse.`);
+  const furthest = notes.filter((note) => note.pass === longest).reduce((best, note) => (Math.abs(note.off ?? 0) > Math.abs(best.off ?? 0) ? note : best));
+  if (Math.abs(furthest.off ?? 0) > leastOff) texts.push(`Furthest from it: ${whereOf(furthest)}, ${timingText(instrument, furthest)}.`);
+  return texts.join(' ');
+}
+
+const timingText = (instrument: Instrument, { note, off }: JudgedNote): string =>
+  `${noteOf(instrument, note).schoolName} comes ${Math.abs(off ?? 0)} ms ${(off ?? 0) < 0 ? 'early' : 'late'}`;
