@@ -1,7 +1,7 @@
 import axe from 'axe-core';
 import type { Locator, Page } from '@playwright/test';
 import { choose, expect, signIn, test } from './as-teacher';
-import { neverSaid, pipingWords, saidBy, wronglySaid } from './words-of-pages';
+import { neverSaidAt, pipingWords, saidBy, wronglySaid } from './words-of-pages';
 
 async function addresses(page: Page): Promise<readonly string[]> {
   return page.evaluate(async () => {
@@ -23,6 +23,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       `/tunes/${tune.id}/bars/1-1/paper`,
       `/tunes/${tune.id}/arrange`,
       `/tunes/${tune.id}/along`,
+      `/tunes/${tune.id}/take`,
       `/tunes/${tune.id}/about`,
       `/tunes/${tune.id}/new`,
       `/tunes/${tune.id}/paper`,
@@ -136,7 +137,7 @@ const namesakes = (page: Page): Promise<readonly string[]> =>
 /** Everything that is asked of a view, on one visit: its names and words, axe in the light and in the dark, nothing that moves, and no width that it does not fit. */
 async function faultsOf(page: Page, address: string): Promise<readonly string[]> {
   const faults = [...(await barriers(page, address)), ...(await moving(page)).map((each) => `${address}: ${each} moves`)];
-  faults.push(...[...(await namesakes(page)), ...wronglySaid(await saidBy(page), neverSaid)].map((each) => `${address}: ${each}`));
+  faults.push(...[...(await namesakes(page)), ...wronglySaid(await saidBy(page), neverSaidAt(address))].map((each) => `${address}: ${each}`));
   await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
   faults.push(...(await barriers(page, `${address} in the dark`, colourRules)));
   await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });

@@ -1,9 +1,9 @@
-import { playNotes, practiceChanter, renderTimeline, waveFile } from '@zelpit/core';
+import { playNotes, practiceChanter, readTune, renderTimeline, waveFile, type PlayedNote } from '@zelpit/core';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { choose, expect, signIn, test } from './as-teacher';
+import { choose, expect, openTune, signIn, test } from './as-teacher';
 
 /** A recording of C to E and back, eight changes, with low G between for so long. */
 function recording(ms: number): Buffer {
@@ -61,6 +61,64 @@ test('a recording is listened to: what was clean, what cut in for how long, with
   await expect(page.getByRole('alert')).toHaveText('“no sound.wav” could not be read as sound. WAV, FLAC, Ogg and MP3 are read.');
   await open('empty.wav', Buffer.alloc(0));
   await expect(page.getByRole('alert')).toContainText('“empty.wav” could not be read as sound');
+});
+
+/**
+ * Some bars of a tune as they are written, once through.
+ * @param changed what is played otherwise than it is written, by the place of the note; null for a note that is left out
+ */
+function pieceRecording(abc: string, bars: number, changed: Readonly<Record<number, Partial<PlayedNote> | null>>): Buffer {
+  const { notes, bars: all, playedBars, meter } = readTune(practiceChanter, abc);
+  const played = playedBars.slice(0, bars).flatMap((bar) => notes.slice(all[bar].first, all[bar].end));
+  const sounding = played.flatMap(({ written, graceNotes, duration, index, isTiedFromPrevious: isTied }, place): PlayedNote[] => {
+    const note = written.kind === 'note' ? written.note : null;
+    const other = changed[place];
+    return other === null ? [] : [{ note, graceNotes, beats: duration / meter.beat, index, isTied, ...other }];
+  });
+  const settings = { tempo: 60, beatsInBar: meter.beats, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 42 };
+  return Buffer.from(waveFile(renderTimeline(practiceChanter, playNotes(practiceChanter, sounding, settings), { sampleRate: 44_100 }), 44_100));
+}
+
+test('a take of a tune is judged note by note and grace note by grace note, wherever it begins', async ({ page }) => {
+  await signIn(page);
+  await openTune(page, 'Evening over Skellow Tarn');
+  await choose(page, 'Student', 'Pim');
+  const { abc } = await page.evaluate(async (id) => (await (await fetch(`/api/tunes/${id}`)).json()) as { abc: string }, page.url().split('/').at(-1));
+  await page.keyboard.press('i');
+  await expect(page).toHaveURL(/\/take$/);
+  await expect(page.getByText('Record Evening over Skellow Tarn, or open a recording.')).toBeVisible();
+  const heard = page.getByRole('status', { name: 'What was heard' });
+  const open = (name: string, buffer: Buffer) =>
+    page.getByLabel('Open a recording').or(page.getByLabel('Open another')).setInputFiles({ name, mimeType: 'audio/wav', buffer });
+  await open('clean.wav', pieceRecording(abc, 4, {}));
+  await expect(heard).toHaveText('Four of four bars clean.');
+  // In bar 2 a grace note, in bar 3 a note is left out.
+  await open('faulty.wav', pieceRecording(abc, 4, { 6: { graceNotes: [] }, 12: null }));
+  await expect(heard).toHaveText(/^\s*Two of four bars clean\.\s+Bar 3: C was not heard\.\s*$/);
+  const places = page.getByRole('region', { name: 'Worst first' }).getByRole('listitem');
+  await expect(places).toHaveCount(2);
+  await expect(places.nth(1)).toContainText('no high G grace note before F');
+  await expect(page.getByText(/^\s*About 60 beats a minute; nine of ten notes within \d+ ms of the pulse\./)).toBeVisible();
+  // A person hears it otherwise.
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('1');
+  await expect(heard).toHaveText(/^\s*Three of four bars clean\./);
+  for (const key of [' ', 's', 'c']) {
+    await page.keyboard.press(key);
+    await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  }
+  await page.keyboard.press('n');
+  await expect(page.getByText(/^It is on Pim’s sheet “/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^Onto Pim’s sheet/ })).toBeEnabled();
+  await page.getByRole('button', { name: 'Into the logbook' }).click();
+  await expect(page.getByText('The take stands in the logbook of Pim.')).toBeVisible();
+  await open('a scale.wav', recording(0));
+  await expect(heard).not.toHaveText(/Three of four/);
+  await page.getByRole('button', { name: 'Delete this take' }).click();
+  await expect(heard).toHaveCount(0);
+  await page.goto('/tunes/7d1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10/take');
+  await expect(page.getByRole('alert')).toBeVisible();
 });
 
 /** A browser whose microphone hears a file. */

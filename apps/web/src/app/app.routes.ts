@@ -52,6 +52,12 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/along/along.page').then((file) => file.AlongPage),
       },
       {
+        path: 'tunes/:id/take',
+        title: 'Listen to a take · Zelpit',
+        data: withStudio,
+        loadComponent: () => import('./pages/listening/piece-take.page').then((file) => file.PieceTakePage),
+      },
+      {
         path: 'tunes/:id/paper',
         title: 'A tune on paper · Zelpit',
         data: withStudio,

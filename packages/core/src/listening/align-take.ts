@@ -20,7 +20,19 @@ export interface Pass {
 }
 
 /** What a way through costs. Our own choices: a note more or less weighs more than a grace note, beginning again as much as two notes, but little where somebody has stopped. */
-const costs = { note: 2.5, grace: 1, other: 2.2, short: 0.6, shortTheme: 0.7, longGrace: 0.8, jump: 5, jumpAfterStop: 1, again: 0.5, lateStart: 3 } as const;
+const costs = {
+  note: 2.5,
+  grace: 1,
+  untellable: 0.05,
+  other: 2.2,
+  short: 0.6,
+  shortTheme: 3,
+  longGrace: 0.8,
+  jump: 5,
+  jumpAfterStop: 1,
+  again: 0.5,
+  lateStart: 3,
+} as const;
 /** A note that was asked for sounds at least so long; a grace note at most so long, in ms. Our own choices. */
 export const shortestNote = 60;
 export const longestGrace = 150;
@@ -59,7 +71,7 @@ function weighed(asked: readonly AskedSound[], heard: readonly HeardStretch[]): 
   const moves = new Uint8Array(width * (heard.length + 1));
   // One place of each row is the one that all jumps of that row begin from.
   const jumps = new Int32Array(heard.length + 1);
-  const left = asked.map(({ kind }) => (kind === 'theme' ? costs.note : costs.grace));
+  const left = asked.map(leftOut);
   const starts = asked.flatMap(({ isStart }, place) => (isStart ? [place] : []));
   let row = Float64Array.from({ length: width }, (_, place) => (asked.at(place)?.isStart === true ? costs.lateStart : Infinity));
   row[0] = 0;
@@ -95,6 +107,12 @@ function weighed(asked: readonly AskedSound[], heard: readonly HeardStretch[]): 
     row = next;
   }
   return { moves, jumps, end: cheapest(row, width - 1) };
+}
+
+/** What it costs to leave a sound out: of what cannot be told, nearly nothing. */
+function leftOut({ kind, isTellable }: AskedSound): number {
+  if (!isTellable) return costs.untellable;
+  return kind === 'theme' ? costs.note : costs.grace;
 }
 
 /** Leaves out what was asked for wherever that is cheaper. */

@@ -1,5 +1,5 @@
 import { heardFrom } from '../acoustics';
-import { soundingPitch, type Instrument, type NoteId, type Pattern } from '../fingering';
+import { soundingPitch, type Instrument, type NoteId } from '../fingering';
 import { graceSteps } from '../movement';
 import { centsBetween } from '../pitch';
 
@@ -30,11 +30,19 @@ export interface AskedSound {
   readonly isStart: boolean;
   /** How many notes in a row it stands for: the same note again without a grace note is heard as one, unless the tongue parts them. */
   readonly times: number;
+  /** False for a grace note that may sound as the note before or after it does: the ear cannot tell whether it was played. */
+  readonly isTellable: boolean;
 }
 
 /**
+ * A grace note is short and lies between the notes of the chart: as any of those so near to it it may be heard; one so near to a note beside it is heard as that. In
+ * cents. Our own choices.
+ */
+const [graceReach, sameReach] = [150, 75];
+
+/**
  * What is to be heard, one after the other. Rests are not heard; a note that is tied or repeated without a grace note goes on in the one before; a grace note
- * that stops the tone or sounds as its theme note does is left out: the ear cannot tell it.
+ * that stops the tone is left out: the ear cannot tell it.
  */
 export function askedSounds(instrument: Instrument, notes: readonly AskedNote[]): readonly AskedSound[] {
   const sounds: AskedSound[] = [];
@@ -52,24 +60,19 @@ export function askedSounds(instrument: Instrument, notes: readonly AskedNote[])
       return;
     }
     bar = here;
-    wasRest = false;
     const first = sounds.length;
     for (const { written, pattern } of graceSteps(instrument, isTied ? [] : graceNotes, note)) {
-      const heard = heardAs(instrument, written, pattern).filter((each) => each !== note || written === note);
-      // What stops the tone, or sounds as its theme note, cannot be told by ear.
-      if (heard.length > 0) sounds.push({ kind: 'grace', note: written, heardAs: heard, of, isStart: isStart && sounds.length === first, times: 1 });
+      const { kind, pitch } = heardFrom(instrument, pattern);
+      if (kind === 'silent') continue;
+      const isNear = (other: NoteId, reach: number): boolean => Math.abs(centsBetween(soundingPitch(instrument, other), pitch)) <= reach;
+      const near = instrument.notes.filter(({ id }) => id !== note && isNear(id, graceReach)).map(({ id }) => id);
+      const beside = [...(wasRest ? [] : sounds.slice(-1).map((sound) => sound.note)), ...(written === note ? [] : [note])];
+      const isTellable = !beside.some((each) => isNear(each, sameReach));
+      const heard = [...new Set([written, ...near])];
+      sounds.push({ kind: 'grace', note: written, heardAs: heard, of, isStart: isStart && sounds.length === first, times: 1, isTellable });
     }
-    sounds.push({ kind: 'theme', note, heardAs: [note], of, isStart: isStart && sounds.length === first, times: 1 });
+    sounds.push({ kind: 'theme', note, heardAs: [note], of, isStart: isStart && sounds.length === first, times: 1, isTellable: true });
+    wasRest = false;
   });
   return sounds;
-}
-
-/** A grace note is short and lies between the notes of the chart: as any of those so near to it it may be heard, in cents. Our own choice. */
-const graceReach = 150;
-
-function heardAs(instrument: Instrument, written: NoteId, pattern: Pattern): readonly NoteId[] {
-  const { kind, pitch } = heardFrom(instrument, pattern);
-  if (kind === 'silent') return [];
-  const near = instrument.notes.filter(({ id }) => Math.abs(centsBetween(soundingPitch(instrument, id), pitch)) <= graceReach);
-  return [...new Set([written, ...near.map(({ id }) => id)])];
 }

@@ -93,6 +93,34 @@ describe('a take laid along what was asked for', () => {
     expect(texts(plain)).toEqual(['no high G grace note before low A']);
   });
 
+  it('does not claim a grace note that may sound as the note before it', () => {
+    // The high G grace note on E lies near F.
+    const notes = [asked('f', [], 1), { ...asked('e', ['high-g', 'e', 'f'], 1), movement: 'doubling' }, asked('c', [], 1)];
+    const sounds = askedSounds(practiceChanter, notes);
+    expect(sounds.map(({ isTellable }) => isTellable)).toEqual([true, false, true, true, true, true]);
+    const heard = heardOf(practiceChanter, notes);
+    const merged = [{ ...heard[0], end: heard[1].end }, ...heard.slice(2)];
+    const piece = judgeAsked(practiceChanter, notes, merged);
+    expect(piece.notes.map(({ verdict }) => verdict)).toEqual(['clean', 'clean', 'clean']);
+    expect(piece.notes[1].graces.map(({ ms, isTellable }) => [ms === null, isTellable])).toEqual([
+      [true, false],
+      [false, true],
+      [false, true],
+    ]);
+  });
+
+  it('compares what comes after a note that was left out with itself', () => {
+    const notes = ['low-a', 'b', 'c', 'd', 'e', 'd', 'c', 'b', 'low-a', 'c', 'e'].map((note) => asked(note as NoteId, [], 1));
+    const all = heardOf(practiceChanter, notes);
+    const sooner = all.flatMap((each, place) => {
+      if (place === 5) return [];
+      return [place < 5 ? each : { ...each, start: each.start - 500, end: each.end - 500 }];
+    });
+    const piece = judgeAsked(practiceChanter, notes, sooner);
+    expect(texts(piece)).toEqual(['D was not heard']);
+    expect(piece.passes[0].pulse).toMatchObject({ beatMs: 500, within: 1 });
+  });
+
   it('names a note that was left out, and one that was played in place of another', () => {
     const heard = heardOf(practiceChanter, march);
     const without = judgeAsked(
@@ -230,8 +258,8 @@ describe('a piece heard by the decoder', () => {
 
 describe('a player’s own pulse', () => {
   it('is not moved by one note that is far off, and is not told from four', () => {
-    const points = Array.from({ length: 9 }, (_, beat) => ({ beat, at: 200 + beat * 480 + (beat === 4 ? 300 : 0) }));
-    expect(ownPulse(points)).toMatchObject({ beatMs: 480, start: 200, notes: 9 });
+    const points = Array.from({ length: 9 }, (_, beat) => ({ beat, segment: 0, at: 200 + beat * 480 + (beat === 4 ? 300 : 0) }));
+    expect(ownPulse(points)).toMatchObject({ beatMs: 480, starts: [200], notes: 9 });
     expect(ownPulse(points.slice(0, 4))).toBeUndefined();
     expect(ownPulse(points.map((point) => ({ ...point, beat: 1 })))).toBeUndefined();
   });

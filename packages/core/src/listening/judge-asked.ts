@@ -11,6 +11,8 @@ export interface HeardGrace {
   readonly note: NoteId;
   /** How long it sounded, in ms; null where it was not heard. */
   readonly ms: number | null;
+  /** False where the ear cannot tell whether it was played: nothing is claimed then. */
+  readonly isTellable: boolean;
 }
 
 /** A note that was asked for with all that belongs to it, as it was heard. */
@@ -95,19 +97,32 @@ function judgedPass(
 ): { readonly heard: readonly JudgedNote[]; readonly pulse: Pulse | undefined } {
   const groups = groupsOf(sounds, aligned);
   const onsets = groups.map((group) => group.find(({ heard }) => heard !== undefined)?.heard?.start);
-  const beats = beatsBefore(notes);
-  const points = groups.flatMap((group, index): PulsePoint[] => {
-    const [onset, of] = [onsets[index], sounds[group[0].asked].of];
-    return onset === undefined ? [] : [{ beat: beats[of], at: onset }];
-  });
+  const places = placesOf(sounds, groups, beatsBefore(notes), onsets);
+  const points = places.flatMap((place): PulsePoint[] => (place.at === undefined ? [] : [{ ...place, at: place.at }]));
   const pulse = click === undefined ? ownPulse(points) : pulseAt(click.beatMs, points);
   const heard = groups.map((group, index): JudgedNote => {
     const { of } = sounds[group[0].asked];
     const at = onsets[index] ?? onsets.slice(index).find((each) => each !== undefined) ?? onsets.findLast((each) => each !== undefined) ?? 0;
-    const off = pulse === undefined || onsets[index] === undefined ? undefined : Math.round(at - (pulse.start + beats[of] * pulse.beatMs));
+    const { beat, segment } = places[index];
+    const start = pulse?.starts[segment];
+    const off = pulse === undefined || start === undefined || onsets[index] === undefined ? undefined : Math.round(at - (start + beat * pulse.beatMs));
     return judgedNote(notes[of], of, { sounds, group, pass, at, off, beatMs: click?.beatMs });
   });
   return { heard, pulse };
+}
+
+/** Where each note stands in beats, and in which piece of the pass: a note that is left out moves all after it, so that another piece begins there. */
+function placesOf(
+  sounds: readonly AskedSound[],
+  groups: readonly (readonly AlignedSound[])[],
+  beats: readonly number[],
+  onsets: readonly (number | undefined)[],
+): readonly { readonly beat: number; readonly segment: number; readonly at: number | undefined }[] {
+  let segment = 0;
+  return groups.map((group, index) => {
+    if (group.some((each) => sounds[each.asked].kind === 'theme' && each.heard === undefined)) segment += 1;
+    return { beat: beats[sounds[group[0].asked].of], segment, at: onsets[index] };
+  });
 }
 
 interface Placed {
@@ -124,7 +139,7 @@ function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds,
   const theme = group.find((each) => sounds[each.asked].kind === 'theme');
   const graces = group.flatMap((each): HeardGrace[] => {
     const sound = sounds[each.asked];
-    return sound.kind === 'grace' ? [{ note: sound.note, ms: each.heard === undefined ? null : lengthOf(each.heard) }] : [];
+    return sound.kind === 'grace' ? [{ note: sound.note, ms: each.heard === undefined ? null : lengthOf(each.heard), isTellable: sound.isTellable }] : [];
   });
   const between = group
     .flatMap(({ before }) => before)
@@ -133,29 +148,30 @@ function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds,
   const other = theme?.isOther === true ? (theme.heard?.note ?? undefined) : undefined;
   const isOff = off !== undefined && beatMs !== undefined && Math.abs(off) > Math.max(leastOff, offShare * beatMs);
   const heard = theme?.heard;
-  const verdict = verdictOf({ isMissing: heard === undefined, isOther: other !== undefined, graces, between, isOff });
+  const verdict = verdictOf({ isLeftOut: heard === undefined, isOther: other !== undefined, graces, between, isOff });
   return {
     ...{ number: 0, asked, pass, bar, note: note ?? '', movement, at, ms: heard === undefined ? null : lengthOf(heard) },
     ...{ other, graces, between, off, verdict },
   };
 }
 
+const isMissing = ({ ms, isTellable }: HeardGrace): boolean => ms === null && isTellable;
 /** Shorter is not heard as a fault; the same bound as everywhere. */
 const shortestFault = 10;
 const lengthOf = ({ start, end }: HeardStretch): number => Math.round(end - start);
 
 interface Found {
-  readonly isMissing: boolean;
+  readonly isLeftOut: boolean;
   readonly isOther: boolean;
   readonly graces: readonly HeardGrace[];
   readonly between: readonly BetweenNotes[];
   readonly isOff: boolean;
 }
 
-function verdictOf({ isMissing, isOther, graces, between, isOff }: Found): NoteVerdict {
-  if (isMissing) return 'missing';
+function verdictOf({ isLeftOut, isOther, graces, between, isOff }: Found): NoteVerdict {
+  if (isLeftOut) return 'missing';
   if (isOther) return 'other';
-  if (graces.some(({ ms }) => ms === null)) return 'elements';
+  if (graces.some(isMissing)) return 'elements';
   const noises = noisesIn(between);
   if (noises.some(surely)) return 'noise';
   if (gapsIn(between).length > 0) return 'gap';
@@ -211,7 +227,7 @@ export function noteText(instrument: Instrument, heard: JudgedNote): string {
 }
 
 function elementsText({ graces, movement, note }: JudgedNote, name: (note: NoteId) => string): string {
-  const missing = graces.filter(({ ms }) => ms === null).map((grace) => name(grace.note));
+  const missing = graces.filter(isMissing).map((grace) => name(grace.note));
   if (graces.length === 1) return `no ${missing[0]} grace note before ${name(note)}`;
   const here = movement === undefined ? `of the ${numberWord(graces.length)} grace notes before ${name(note)}` : `in the ${movement} on ${name(note)}`;
   return `${listed(missing)} ${missing.length === 1 ? 'is' : 'are'} missing ${here}`;

@@ -4,13 +4,15 @@ export interface PulsePoint {
   readonly beat: number;
   /** In ms from the beginning of the take. */
   readonly at: number;
+  /** From 0: where a note was left out all after it come sooner, and are compared among themselves. */
+  readonly segment: number;
 }
 
 /** The steady pulse that fits a player's own notes best. */
 export interface Pulse {
   readonly beatMs: number;
-  /** When its first beat falls, in ms from the beginning of the take. */
-  readonly start: number;
+  /** When its first beat would fall, in ms from the beginning of the take, by segment; undefined for one without a note. */
+  readonly starts: readonly (number | undefined)[];
   /** Nine of ten notes lie within so many ms of it. */
   readonly within: number;
   /** Notes that it was found from. */
@@ -30,7 +32,9 @@ export function ownPulse(points: readonly PulsePoint[]): Pulse | undefined {
   const every = Math.ceil(points.length / mostCompared);
   const compared = points.filter((_, index) => index % every === 0);
   const slopes = compared.flatMap((one, index) =>
-    compared.slice(index + 1).flatMap((other) => (other.beat > one.beat ? [(other.at - one.at) / (other.beat - one.beat)] : [])),
+    compared
+      .slice(index + 1)
+      .flatMap((other) => (other.beat > one.beat && other.segment === one.segment ? [(other.at - one.at) / (other.beat - one.beat)] : [])),
   );
   if (slopes.length === 0) return undefined;
   const beatMs = middleOf(slopes);
@@ -40,9 +44,12 @@ export function ownPulse(points: readonly PulsePoint[]): Pulse | undefined {
 /** The same at a known tempo: only where its first beat falls is found. Undefined without a note. */
 export function pulseAt(beatMs: number, points: readonly PulsePoint[]): Pulse | undefined {
   if (points.length === 0) return undefined;
-  const start = middleOf(points.map(({ beat, at }) => at - beat * beatMs));
-  const away = points.map(({ beat, at }) => Math.abs(at - start - beat * beatMs)).sort((one, other) => one - other);
-  return { beatMs, start, within: Math.max(1, Math.round(away[Math.floor(0.9 * (away.length - 1))])), notes: points.length };
+  const starts = Array.from({ length: Math.max(...points.map(({ segment }) => segment)) + 1 }, (_, segment) => {
+    const firsts = points.filter((point) => point.segment === segment).map(({ beat, at }) => at - beat * beatMs);
+    return firsts.length === 0 ? undefined : middleOf(firsts);
+  });
+  const away = points.map(({ beat, at, segment }) => Math.abs(at - (starts[segment] ?? at) - beat * beatMs)).sort((one, other) => one - other);
+  return { beatMs, starts, within: Math.max(1, Math.round(away[Math.floor(0.9 * (away.length - 1))])), notes: points.length };
 }
 
 function middleOf(values: readonly number[]): number {

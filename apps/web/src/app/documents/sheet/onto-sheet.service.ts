@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { sheetLimits, sheetRoutes, type SheetDetail } from '@zelpit/contract';
 import { map, switchMap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
 import { lineInput } from './line-input';
 import type { PlannedItem } from './planned-lines';
 import { SheetsService } from './sheets.service';
@@ -26,6 +27,7 @@ export interface PutOnSheet {
 export class OntoSheet {
   private readonly api = inject(ApiService);
   private readonly sheets = inject(SheetsService);
+  private readonly notices = inject(NoticeService);
 
   put({ student, instrument, tune }: OntoWhat, items: readonly PlannedItem[]): Observable<PutOnSheet> {
     return this.api.call(sheetRoutes.sheets, { query: { student: student.id, limit: 50 } }).pipe(
@@ -39,6 +41,21 @@ export class OntoSheet {
           .pipe(map((sheet) => ({ sheet, undo: () => this.sheets.putAway(sheet.id) })));
       }),
     );
+  }
+
+  /**
+   * The same, said with Undo.
+   * @param isThere told when it stands there, and when it was taken off again
+   */
+  putSaying(what: OntoWhat, items: readonly PlannedItem[], isThere: (is: boolean) => void): void {
+    const fault = (error: unknown): void => this.notices.fault(error);
+    this.put(what, items).subscribe({
+      next: ({ sheet, undo }) => {
+        isThere(true);
+        this.notices.done(`It is on ${what.student.alias}’s sheet “${sheet.title}”.`, () => undo().subscribe({ next: () => isThere(false), error: fault }));
+      },
+      error: fault,
+    });
   }
 
   /** What was put there is the last of its items. */

@@ -24,6 +24,7 @@ import { Transport } from '../../music/sound/transport.service';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
+import { barsIn, barsOfStretch, stretchChoices } from '../../documents/tune/stretches-of-tune';
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 
 const feels: readonly Choice<Feel>[] = [
@@ -97,15 +98,7 @@ export class AlongPage implements OnDestroy {
     const [opened, tune] = [this.opened(), this.tune()];
     return opened === undefined || tune === undefined ? undefined : formOfTune({ ...opened, tune });
   });
-  protected readonly whatChoices = computed((): readonly Choice<string>[] => {
-    const form = this.form();
-    if (form === undefined) return [];
-    const parts = form.parts.flatMap(({ letter, again }, index) =>
-      again === undefined && form.parts.length > 1 ? [{ value: `part ${index}`, label: `part ${letter}` }] : [],
-    );
-    const sections = form.sections.length > 1 ? form.sections.map(({ number }) => ({ value: `section ${number - 1}`, label: `phrase ${number}` })) : [];
-    return [{ value: 'all', label: 'the whole tune' }, ...parts, ...sections];
-  });
+  protected readonly whatChoices = computed(() => stretchChoices(this.form()));
   protected readonly countInChoices = computed((): readonly Choice<number>[] => {
     const beats = this.tune()?.meter.beats ?? 4;
     return [
@@ -261,16 +254,9 @@ export class AlongPage implements OnDestroy {
   private barsToPlay(): readonly number[] {
     const [form, tune] = [this.form(), this.tune()];
     if (form === undefined || tune === undefined) return [];
-    const barsOf = ({ first, end }: { readonly first: number; readonly end: number }): readonly number[] =>
-      form.measures.slice(first, end).flatMap(({ lead, bar }) => [...lead, bar]);
-    if (this.pausesAfterPhrases()) {
-      const section = form.sections[this.phrase()];
-      return section === undefined ? [] : barsOf(section);
-    }
-    const [kind, index] = this.what().split(' ');
-    if (kind === 'part') return barsOf(form.parts[Number(index)] ?? form.parts[0]);
-    if (kind === 'section') return barsOf(form.sections[Number(index)] ?? form.sections[0]);
-    return tune.playedBars;
+    if (!this.pausesAfterPhrases()) return barsOfStretch(form, tune, this.what());
+    const section = form.sections[this.phrase()];
+    return section === undefined ? [] : barsIn(form, section);
   }
 
   private start(): void {

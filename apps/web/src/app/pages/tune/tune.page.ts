@@ -30,6 +30,7 @@ import type { TuneDraft } from '../../documents/tune/tune-kind';
 import { from, switchMap } from 'rxjs';
 import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
+import { movementNames } from '../../documents/tune/movement-names';
 import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
@@ -42,7 +43,6 @@ import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { changeFacts } from './change-facts';
 import { ChangeListComponent } from './change-list.component';
 import { lanesLegend } from './lanes-legend';
-import { movementNames } from './movement-names';
 import { chordNoteChoices, voiceChoices } from './voice-choices';
 import { newNotesFor, unknownNotes } from './new-notes';
 import { TunePlayer } from './tune-player';
@@ -275,6 +275,7 @@ export class TunePage implements OnDestroy {
     arrange: () => void this.router.navigate(['/tunes', this.id(), 'arrange']),
     home: () => this.takeHome(),
     along: () => void this.router.navigate(['/tunes', this.id(), 'along']),
+    take: () => void this.router.navigate(['/tunes', this.id(), 'take']),
   });
 
   constructor() {

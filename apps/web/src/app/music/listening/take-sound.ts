@@ -1,6 +1,6 @@
-import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import type { Instrument } from '@zelpit/core/fingering';
 import { slowedDown } from '@zelpit/core/listening';
-import { playNotes, renderTimeline } from '@zelpit/core/sound';
+import { playNotes, renderTimeline, type PlayedNote } from '@zelpit/core/sound';
 
 /** Everything that is listened to has this many samples a second: enough for the partials that are looked at. */
 export const sampleRate = 22_050;
@@ -43,15 +43,21 @@ function monoOf(decoded: AudioBuffer): Float32Array {
 /** How one change of a take is heard: as it was, twenty times slower without change of pitch, or with a clean one after it. */
 export type Hearing = 'as played' | 'slow' | 'beside clean';
 
+/** Notes as they would sound clean, each a beat long. */
+export interface CleanNotes {
+  readonly instrument: Instrument;
+  readonly notes: readonly Pick<PlayedNote, 'note' | 'graceNotes'>[];
+}
+
 /** @param at when the second note begins, in ms */
-export function changeSound(samples: Float32Array, at: number, hearing: Hearing, clean: { instrument: Instrument; from: NoteId; to: NoteId }) {
+export function changeSound(samples: Float32Array, at: number, hearing: Hearing, clean: CleanNotes) {
   return (rate: number): Float32Array<ArrayBuffer> => {
     const [before, after] = hearing === 'slow' ? around.slow : around.whole;
     const piece = samples.slice(Math.max(0, placeOf(at - before)), placeOf(at + after));
     if (hearing === 'slow') return atRate(slowedDown(piece, sampleRate, slowTimes), rate);
     const played = atRate(piece, rate);
     if (hearing === 'as played') return played;
-    const notes = [clean.from, clean.to].map((note, index) => ({ note, graceNotes: [], beats: 1, index, isTied: false }));
+    const notes = clean.notes.map((note, index): PlayedNote => ({ ...note, beats: 1, index, isTied: false }));
     const settings = { tempo: cleanTempo, beatsInBar: 2, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
     const computed = evened(renderTimeline(clean.instrument, playNotes(clean.instrument, notes, settings), { sampleRate: rate }));
     const both = new Float32Array(played.length + Math.round(pause * rate) + computed.length);

@@ -1,6 +1,6 @@
 import { MovementReader, type MovementDefinition } from '@zelpit/core/movement';
 import { writtenOrnaments } from '@zelpit/core/tune';
-import type { OpenedTune } from '../../documents/tune/tunes.service';
+import type { OpenedTune } from './tunes.service';
 import { writtenNames } from '../../music/wording/ornament-words';
 
 /** The name of each ornament, and of each movement of two grace notes and more, by the index of the note that it decorates. */

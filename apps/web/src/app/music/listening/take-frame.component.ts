@@ -1,0 +1,128 @@
+import { NgTemplateOutlet } from '@angular/common';
+import { Component, computed, inject, input, output, type OnDestroy } from '@angular/core';
+import type { AttemptInput } from '@zelpit/contract';
+import type { Instrument } from '@zelpit/core/fingering';
+import { blowingText } from '@zelpit/core/listening';
+import { KeyService } from '../../kernel/keys/key.service';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { KeptForLater } from '../../kernel/saving/outgoing.service';
+import { AttemptsService } from '../../studio/attempts/attempts.service';
+import { Transport } from '../sound/transport.service';
+import { LevelMeterComponent } from './level-meter.component';
+import type { JudgedPlace, TakeReview } from './take-review';
+import { changeSound, type CleanNotes, type Hearing } from './take-sound';
+import { longestMinutes, TakeSource } from './take-source.service';
+
+/** How one place is said and heard. */
+export interface PlaceWords<T> {
+  /** "Change 3", "Bar 3" */
+  readonly name: (place: T) => string;
+  readonly text: (place: T) => string;
+  /** How it would sound clean. */
+  readonly clean: (place: T) => CleanNotes;
+}
+
+/** What a take is logged as. */
+export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'>;
+
+/**
+ * A page that listens, but for its sentence: recording and opening, the list of places with the worst first, what else was heard, the band and the strip. What is drawn
+ * stands in `figure` (before and while it is recorded), `ribbon` (once it was heard) and `below`.
+ */
+@Component({
+  selector: 'zp-take-frame',
+  imports: [LevelMeterComponent, NgTemplateOutlet],
+  templateUrl: './take-frame.component.html',
+})
+export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
+  private readonly notices = inject(NoticeService);
+  private readonly attempts = inject(AttemptsService);
+  protected readonly source = inject(TakeSource);
+  protected readonly transport = inject(Transport);
+  protected readonly microphone = this.source.microphone;
+  readonly instrument = input.required<Instrument>();
+  readonly review = input.required<TakeReview<T>>();
+  readonly words = input.required<PlaceWords<T>>();
+  /** What is to be played: "B to E", "Evening over Skellow Tarn, part A". */
+  readonly title = input.required<string>();
+  /** How it is to be played, while it is recorded. */
+  readonly how = input.required<string>();
+  /** The first sentence: what was heard; empty before there is a take. */
+  readonly text = input.required<string>();
+  readonly advice = input.required<{ readonly todo: string; readonly otherwise: string }>();
+  /** What else was heard, in sentences. */
+  readonly also = input<readonly string[]>([]);
+  /** What sound cannot tell here. */
+  readonly untold = input.required<string>();
+  readonly logged = input.required<TakeLog>();
+  readonly canPlan = input.required<boolean>();
+  readonly plan = output();
+  readonly leave = output();
+  protected readonly longestMinutes = longestMinutes;
+  protected readonly who = this.source.who;
+  protected readonly hasTake = computed(() => this.text() !== '');
+  protected readonly blowing = computed(() => blowingText(this.instrument(), this.source.answer()?.blowing ?? []));
+
+  private readonly release = inject(KeyService).use('take', {
+    play: () => this.play('as played'),
+    slow: () => this.play('slow'),
+    clean: () => this.play('beside clean'),
+    record: () => (this.microphone.isRecording() ? this.source.endRecording() : this.record()),
+    isClean: () => this.review().decide('clean'),
+    isFaulty: () => this.review().decide('faulty'),
+    plan: () => this.plan.emit(),
+    next: () => this.review().step(1),
+    before: () => this.review().step(-1),
+    leave: () => (this.source.isListening() ? this.source.cancel() : this.leave.emit()),
+  });
+
+  ngOnDestroy(): void {
+    this.release();
+    this.transport.stop();
+  }
+
+  /** "at 3.2 s" */
+  protected readonly momentOf = ({ at }: T): string => `at ${(at / 1000).toFixed(1)} s`;
+
+  protected choose({ number }: T): void {
+    this.review().chosenNumber.set(number);
+    this.play('as played');
+  }
+
+  protected record(): void {
+    this.transport.stop();
+    this.source.record();
+  }
+
+  /** The sound around one place; the same key again stops it. */
+  protected play(hearing: Hearing): void {
+    const [place, samples, wasPlaying] = [this.review().chosen(), this.source.samples(), this.transport.isHolding()];
+    this.transport.stop();
+    if (place === undefined || samples === undefined || (wasPlaying && hearing === 'as played')) return;
+    this.transport.hold(changeSound(samples, place.at, hearing, this.words().clean(place)));
+  }
+
+  protected log(): void {
+    const [player, review] = [this.who(), this.review()];
+    if (player === undefined || review.all().length === 0) return;
+    const attempt: AttemptInput = {
+      ...{ ...this.logged(), studentId: player.id, itemId: null, lessonId: null, tempo: null, ladder: null, device: 'desk', rating: review.rating() },
+      ...{ seconds: this.source.seconds(), note: `A take: ${this.text()}`.slice(0, 300), at: new Date().toISOString() },
+    };
+    this.attempts.add(attempt).subscribe({
+      next: () => this.isLogged(player.alias),
+      error: (error: unknown) => (error instanceof KeptForLater ? this.isLogged(player.alias) : this.notices.fault(error)),
+    });
+  }
+
+  /** The take goes at once; it can come back until the page is left. */
+  protected forget(): void {
+    this.transport.stop();
+    this.notices.done('The take was deleted.', this.source.forget());
+  }
+
+  private isLogged(alias: string): void {
+    this.review().isLogged.set(true);
+    this.notices.done(`The take stands in the logbook of ${alias}.`);
+  }
+}

@@ -1,0 +1,27 @@
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import type { AskedNote, Blowing, JudgedPiece, JudgedTake } from '@zelpit/core/listening';
+
+/** What was asked for: one change, to and fro, or notes with their grace notes. */
+export type Asked = { readonly kind: 'changes'; readonly notes: readonly NoteId[] } | { readonly kind: 'piece'; readonly notes: readonly AskedNote[] };
+
+/** What a page asks of the worker that listens to a take. */
+export interface TakeRequest {
+  readonly id: number;
+  readonly instrument: Instrument;
+  readonly wanted: Asked;
+  /** One channel. */
+  readonly samples: Float32Array;
+  readonly sampleRate: number;
+}
+
+export interface TakeAnswer {
+  readonly id: number;
+  readonly heard:
+    | { readonly kind: 'changes'; readonly take: JudgedTake }
+    | { readonly kind: 'piece'; readonly piece: JudgedPiece }
+    | { readonly kind: 'fault'; readonly message: string };
+  /** How far the whole take is from the instrument's own pitch, in cents. */
+  readonly tuning: number;
+  /** How steadily each note was blown that was held long enough. */
+  readonly blowing: readonly Blowing[];
+}

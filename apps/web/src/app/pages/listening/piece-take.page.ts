@@ -1,0 +1,252 @@
+import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { noArrangement, type Arrangement } from '@zelpit/contract';
+import { arrangedTune } from '@zelpit/core/arrange';
+import { changeBetween, troubleOf, adviceFor } from '@zelpit/core/change';
+import { chunkOf } from '@zelpit/core/chunk';
+import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
+import type { NoteId } from '@zelpit/core/fingering';
+import { isNoteFaulty, noteText, passesText, pieceText, whereOf, worstNotesFirst, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
+import { capital } from '@zelpit/core/words';
+import { messageOf } from '../../kernel/api/api.service';
+import { ChooserComponent } from '../../kernel/chooser/chooser.component';
+import { NoticeService } from '../../kernel/notices/notice.service';
+import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { MovementBook } from '../../studio/movement-book/movement-book.service';
+import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
+import { ForWhomComponent } from '../../studio/state/for-whom.component';
+import { StudioState } from '../../studio/state/studio-state.service';
+import { TakeFrameComponent, type PlaceWords, type TakeLog } from '../../music/listening/take-frame.component';
+import { TakeReview } from '../../music/listening/take-review';
+import { TakeSentenceComponent } from '../../music/listening/take-sentence.component';
+import { TakeSource } from '../../music/listening/take-source.service';
+import { scoreGeometryFor, ScoreLineComponent, scoreScaleFor } from '../../music/score/score-line.component';
+import { scoreLines } from '../../music/score/score-lines';
+import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
+import { plannedForSheet, type PlannedSheetLine } from '../../documents/sheet/planned-lines';
+import { ArrangementsService } from '../../documents/tune/arrangements.service';
+import { formOfTune } from '../../documents/tune/form-of-tune';
+import { movementNames } from '../../documents/tune/movement-names';
+import { barsOfStretch, stretchChoices } from '../../documents/tune/stretches-of-tune';
+import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { PieceRibbonComponent } from './piece-ribbon.component';
+
+/** So often a bar that went wrong is to be played clean in a row. */
+const cleanTimes = 4;
+
+/** A take of a tune or a part of it, recorded or opened: each note and grace note that was asked for, present or not, and what nobody asked for, with its sound. */
+@Component({
+  selector: 'zp-piece-take',
+  imports: [
+    SentenceComponent,
+    ShortenedComponent,
+    ForWhomComponent,
+    ChooserComponent,
+    RouterLink,
+    TakeFrameComponent,
+    TakeSentenceComponent,
+    PieceRibbonComponent,
+    ScoreLineComponent,
+  ],
+  providers: [TakeSource],
+  templateUrl: './piece-take.page.html',
+})
+export class PieceTakePage implements OnDestroy {
+  private readonly tunes = inject(TunesService);
+  private readonly arrangements = inject(ArrangementsService);
+  private readonly book = inject(MovementBook);
+  private readonly shelf = inject(InstrumentShelf);
+  private readonly notices = inject(NoticeService);
+  private readonly onto = inject(OntoSheet);
+  private readonly router = inject(Router);
+  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly state = inject(StudioState);
+  protected readonly source = inject(TakeSource);
+  readonly id = input.required<string>();
+
+  protected readonly opened = signal<OpenedTune | undefined>(undefined);
+  private readonly arrangement = signal<Arrangement>(noArrangement);
+  /** Why there is no tune to listen against. */
+  protected readonly missing = signal('');
+  protected readonly what = signal('all');
+  protected readonly width = signal(1184);
+  private readonly sizes: ResizeObserver;
+
+  /** The tune as this student plays it: simpler where that was chosen. */
+  protected readonly tune = computed(() => {
+    const opened = this.opened();
+    return opened === undefined ? undefined : arrangedTune(opened.instrument, opened.tune, this.arrangement());
+  });
+  private readonly form = computed(() => {
+    const [opened, tune] = [this.opened(), this.tune()];
+    return opened === undefined || tune === undefined ? undefined : formOfTune({ ...opened, tune });
+  });
+  protected readonly whatChoices = computed(() => stretchChoices(this.form()));
+  protected readonly title = computed(() => {
+    const title = this.opened()?.detail.title ?? '';
+    return this.what() === 'all' ? title : `${title}, ${this.whatChoices().find(({ value }) => value === this.what())?.label ?? ''}`;
+  });
+
+  /** What was asked for, and which note of the tune each of it is. */
+  private readonly asked = computed(() => {
+    const [opened, tune, form] = [this.opened(), this.tune(), this.form()];
+    if (opened === undefined || tune === undefined || form === undefined) return [];
+    const names = movementNames({ ...opened, tune }, this.book.own());
+    return playedNotesOf({ ...opened, tune }, barsOfStretch(form, tune, this.what())).map(({ note, graceNotes, beats, isTied, index }) => {
+      const movement = names.get(index);
+      const one: AskedNote = { note, graceNotes, beats, isTied, bar: tune.notes[index].bar, ...(movement !== undefined && { movement }) };
+      return { one, index };
+    });
+  });
+
+  protected readonly piece = computed(() => {
+    const heard = this.source.answer()?.heard;
+    return heard?.kind === 'piece' ? heard.piece : undefined;
+  });
+  protected readonly review = new TakeReview<JudgedNote>(
+    computed(() => this.piece()?.notes ?? []),
+    { worstFirst: worstNotesFirst, isFaulty: isNoteFaulty },
+  );
+  protected readonly text = computed(() => {
+    const [opened, piece] = [this.opened(), this.piece()];
+    return opened === undefined || piece === undefined ? '' : pieceText(opened.instrument, piece, this.review.decided());
+  });
+  protected readonly also = computed(() => {
+    const [opened, piece] = [this.opened(), this.piece()];
+    return opened === undefined || piece === undefined ? [] : [passesText(opened.instrument, piece)].filter((text) => text !== '');
+  });
+  /** How places are said and heard on an instrument. */
+  protected readonly words = computed((): PlaceWords<JudgedNote> => {
+    const instrument = this.opened()?.instrument ?? this.state.instrument();
+    return {
+      name: (note) => capital(whereOf(note)),
+      text: (note) => noteText(instrument, note),
+      clean: (note) => {
+        const { one } = this.asked()[note.asked];
+        const before = this.before(note);
+        return { instrument, notes: [...(before === undefined ? [] : [{ note: before, graceNotes: [] }]), { note: one.note, graceNotes: one.graceNotes }] };
+      },
+    };
+  });
+  protected readonly logged = computed((): TakeLog => ({
+    ...{ title: this.title().slice(0, 200), kind: this.what() === 'all' ? 'tune' : 'part', model: this.opened()?.instrument.id ?? '' },
+    count: Math.max(1, this.piece()?.passes.length ?? 1),
+  }));
+  /** The note of the tune that the chosen one is; -1 before there is a take. */
+  protected readonly chosenInTune = computed(() => this.asked()[this.review.chosen()?.asked ?? -1]?.index ?? -1);
+  /** The line of music with the chosen note. */
+  protected readonly line = computed(() => {
+    const [opened, tune] = [this.opened(), this.tune()];
+    if (opened === undefined || tune === undefined) return undefined;
+    const width = this.width() - scoreGeometryFor(opened.instrument, this.width()).labels;
+    const lines = scoreLines(tune, width, { room: width / scoreScaleFor(this.width()) });
+    return lines.find(({ first, end }) => this.chosenInTune() >= first && this.chosenInTune() < end) ?? lines.at(0);
+  });
+  /** What helps the worst place; where all is clean, what comes next. */
+  protected readonly advice = computed(() => {
+    const [opened, [worst]] = [this.opened(), this.review.worst()];
+    if (opened === undefined || this.review.all().length === 0)
+      return { todo: `Play ${this.title()} from its beginning, or from any bar.`, otherwise: 'Stops and new starts are followed.' };
+    if (worst === undefined)
+      return {
+        todo: 'Clean. Now join it to the next part, or a little faster.',
+        otherwise: 'Correct but slower is right, too: do not leave anything out to keep up.',
+      };
+    const before = this.before(worst);
+    if ((worst.verdict === 'noise' || worst.verdict === 'gap') && before !== undefined && worst.graces.length === 0) {
+      const change = changeBetween(opened.instrument, before, worst.note);
+      return adviceFor(opened.instrument, change, troubleOf(opened.instrument, change));
+    }
+    if (worst.verdict === 'elements' || worst.verdict === 'held')
+      return {
+        todo: `${capital(whereOf(worst))}, slowly: every grace note by itself, then together.`,
+        otherwise: 'A simpler one is better than one with a piece missing.',
+      };
+    return { todo: `${capital(whereOf(worst))} by itself, slowly, until four are clean in a row.`, otherwise: 'First the notes, then the timing.' };
+  });
+  protected readonly canPlan = computed(() => this.source.who() !== undefined && this.review.worst().length > 0);
+
+  constructor() {
+    effect(() => {
+      const [id, student] = [this.id(), this.state.student()];
+      if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
+      untracked(() => this.open(id, student?.id));
+    });
+    // Another part or another instrument hears the same recording anew.
+    effect(() => {
+      this.asked();
+      this.source.samples();
+      untracked(() => this.listen());
+    });
+    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
+    this.sizes.observe(this.element.nativeElement);
+    this.state.ready().subscribe({ error: (error: unknown) => this.missing.set(messageOf(error)) });
+  }
+
+  ngOnDestroy(): void {
+    this.sizes.disconnect();
+  }
+
+  protected leave(): void {
+    void this.router.navigate(['/tunes', this.id()]);
+  }
+
+  /** What helps the worst place onto the student's sheet: the change as a line, or the bar with its music. */
+  protected plan(): void {
+    const [opened, player, [worst]] = [this.opened(), this.source.who(), this.review.worst()];
+    if (opened === undefined || player === undefined || worst === undefined || this.review.isPlanned()) return;
+    const item = this.drillFor(opened, worst);
+    if (item === undefined) return;
+    const what = { student: player, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } };
+    this.onto.putSaying(what, [{ ...item, point: this.advice().todo.slice(0, 300) }], (is) => this.review.isPlanned.set(is));
+  }
+
+  private drillFor(opened: OpenedTune, worst: JudgedNote): PlannedSheetLine | undefined {
+    const before = this.before(worst);
+    if ((worst.verdict === 'noise' || worst.verdict === 'gap' || worst.verdict === 'unsure') && worst.graces.length === 0 && before !== undefined)
+      return plannedForSheet(opened.instrument, [{ home: before, other: worst.note }])[0];
+    const bar = worst.bar ?? 0;
+    const found = chunkOf(opened.instrument, opened.tune, { kind: 'bars', from: bar, to: bar }, opened.detail.chordNote);
+    if (found.kind === 'none') {
+      this.notices.fault(new Error(found.reason));
+      return undefined;
+    }
+    const { title, tune } = found.chunk;
+    const [home, other] = hardestPair(opened.instrument, tune);
+    const excerpt = excerptOf(opened.detail.title, title, tune);
+    return { kind: 'chunk', home, other, repetitions: cleanTimes, tempo: null, point: '', exercise: null, excerpt, fingering: null };
+  }
+
+  /** The note that was asked for before this one, where both follow each other. */
+  private before({ asked }: JudgedNote): NoteId | undefined {
+    return this.asked()[asked - 1]?.one.note ?? undefined;
+  }
+
+  private listen(): void {
+    const opened = this.opened();
+    if (opened === undefined || this.source.samples() === undefined || this.source.wasGivenBack()) return;
+    this.review.begin();
+    const notes = this.asked().map(({ one }) => one);
+    this.source.listen(opened.instrument, { kind: 'piece', notes }, () => this.review.choosesWorst());
+  }
+
+  private open(id: string, student: string | undefined): void {
+    this.tunes.open(id).subscribe({
+      next: (opened) => {
+        this.opened.set(opened);
+        this.missing.set('');
+      },
+      error: (error: unknown) => this.missing.set(messageOf(error)),
+    });
+    this.arrangement.set(noArrangement);
+    if (student === undefined) return;
+    this.arrangements
+      .get(id, student)
+      .subscribe({ next: ({ arrangement }) => this.arrangement.set(arrangement), error: (error: unknown) => this.notices.fault(error) });
+  }
+}
+
+function marginOf(page: HTMLElement): number {
+  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
+}
