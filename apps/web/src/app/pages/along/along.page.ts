@@ -1,4 +1,4 @@
-import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type KeptArrangement } from '@zelpit/contract';
 import { arrangedTune } from '@zelpit/core/arrange';
@@ -12,6 +12,7 @@ import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { pageWidth } from '../../kernel/wide/page-width';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -56,7 +57,6 @@ export class AlongPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
   private readonly notices = inject(NoticeService);
   private readonly router = inject(Router);
-  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly state = inject(StudioState);
   protected readonly transport = inject(Transport);
   protected readonly sound = inject(SoundSettings);
@@ -79,11 +79,10 @@ export class AlongPage implements OnDestroy {
   /** The phrase that comes next where it pauses. */
   private readonly phrase = signal(0);
   protected readonly isPaused = signal(false);
-  protected readonly width = signal(1184);
+  protected readonly width = pageWidth();
   protected readonly feels = feels;
   protected readonly clickChoices = clickChoices;
   protected readonly mineChoices = mineChoices;
-  private readonly sizes: ResizeObserver;
   private hasStarted = false;
 
   protected readonly tune = computed(() => {
@@ -184,14 +183,11 @@ export class AlongPage implements OnDestroy {
         untracked(() => this.ended());
       }
     });
-    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
-    this.sizes.observe(this.element.nativeElement);
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   ngOnDestroy(): void {
     this.release();
-    this.sizes.disconnect();
     this.hasStarted = false;
     this.transport.stop();
   }
@@ -317,8 +313,4 @@ export class AlongPage implements OnDestroy {
     if (student === undefined) return;
     this.arrangements.get(id, student).subscribe({ next: (kept) => this.kept.set(kept), error: (error: unknown) => this.notices.fault(error) });
   }
-}
-
-function marginOf(page: HTMLElement): number {
-  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
 }

@@ -1,4 +1,4 @@
-import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import {
@@ -28,6 +28,7 @@ import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { pageWidth } from '../../kernel/wide/page-width';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
@@ -75,7 +76,6 @@ export class ArrangePage implements OnDestroy {
   private readonly book = inject(MovementBook);
   private readonly timings = inject(PlayerTimings);
   private readonly sound = inject(SoundSettings);
-  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly state = inject(StudioState);
   protected readonly transport = inject(Transport);
   readonly id = input.required<string>();
@@ -94,10 +94,9 @@ export class ArrangePage implements OnDestroy {
   /** The phrase whose rhythm is chosen, by its place in the form. */
   protected readonly phrase = signal(0);
   protected readonly bar = signal(1);
-  protected readonly width = signal(1184);
+  protected readonly width = pageWidth();
   protected readonly densities = densities;
   protected readonly rhythmChoices = rhythmChoices;
-  private readonly sizes: ResizeObserver;
 
   private readonly weigher = computed(() => {
     const opened = this.opened();
@@ -295,15 +294,12 @@ export class ArrangePage implements OnDestroy {
       if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
       untracked(() => this.open(id));
     });
-    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
-    this.sizes.observe(this.element.nativeElement);
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
     this.book.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }
 
   ngOnDestroy(): void {
     this.release();
-    this.sizes.disconnect();
     this.transport.stop();
   }
 
@@ -532,7 +528,3 @@ export class ArrangePage implements OnDestroy {
 }
 
 const narrowWindow = 560;
-
-function marginOf(page: HTMLElement): number {
-  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
-}

@@ -1,4 +1,4 @@
-import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import { arrangementText } from '@zelpit/core/arrange';
@@ -17,6 +17,7 @@ import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { pageWidth } from '../../kernel/wide/page-width';
 import { asPlayed, hasOtherNotes } from '../../documents/tune/as-played';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
@@ -52,7 +53,6 @@ export class ChunkPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly shelf = inject(InstrumentShelf);
   private readonly book = inject(MovementBook);
-  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly state = inject(StudioState);
   protected readonly transport = inject(Transport);
   protected readonly player = inject(ChunkPlayer);
@@ -77,9 +77,8 @@ export class ChunkPage implements OnDestroy {
   protected readonly put = signal<(PutOnSheet & { readonly stretch: string }) | undefined>(undefined);
   protected readonly isPutting = signal(false);
   protected readonly isEditing = signal(false);
-  protected readonly width = signal(1184);
+  protected readonly width = pageWidth();
   protected readonly rowNames = rowNames;
-  private readonly sizes: ResizeObserver;
 
   protected readonly range = computed(() => rangeOf(this.stretch()));
   private readonly lastBar = computed(() => (this.opened()?.tune.bars ?? []).reduce((most, { number }) => Math.max(most, number), 1));
@@ -243,15 +242,12 @@ export class ChunkPage implements OnDestroy {
         this.isEditing.set(false);
       });
     });
-    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
-    this.sizes.observe(this.element.nativeElement);
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
     this.book.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
   }
 
   ngOnDestroy(): void {
     this.release();
-    this.sizes.disconnect();
     this.reader.stop();
     this.transport.stop();
   }
@@ -454,7 +450,3 @@ export class ChunkPage implements OnDestroy {
 }
 
 const capitalCount = 'Four';
-
-function marginOf(page: HTMLElement): number {
-  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
-}

@@ -1,4 +1,4 @@
-import { Component, computed, effect, ElementRef, inject, input, signal, untracked, type OnDestroy } from '@angular/core';
+import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import { arrangedTune } from '@zelpit/core/arrange';
@@ -13,6 +13,7 @@ import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { pageWidth } from '../../kernel/wide/page-width';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
@@ -52,7 +53,7 @@ const cleanTimes = 4;
   providers: [TakeSource],
   templateUrl: './piece-take.page.html',
 })
-export class PieceTakePage implements OnDestroy {
+export class PieceTakePage {
   private readonly tunes = inject(TunesService);
   private readonly arrangements = inject(ArrangementsService);
   private readonly book = inject(MovementBook);
@@ -60,7 +61,6 @@ export class PieceTakePage implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly onto = inject(OntoSheet);
   private readonly router = inject(Router);
-  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly state = inject(StudioState);
   protected readonly source = inject(TakeSource);
   readonly id = input.required<string>();
@@ -70,8 +70,7 @@ export class PieceTakePage implements OnDestroy {
   /** Why there is no tune to listen against. */
   protected readonly missing = signal('');
   protected readonly what = signal('all');
-  protected readonly width = signal(1184);
-  private readonly sizes: ResizeObserver;
+  protected readonly width = pageWidth();
 
   /** The tune as this student plays it: simpler where that was chosen. */
   protected readonly tune = computed(() => {
@@ -179,13 +178,7 @@ export class PieceTakePage implements OnDestroy {
       this.source.samples();
       untracked(() => this.listen());
     });
-    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
-    this.sizes.observe(this.element.nativeElement);
     this.state.ready().subscribe({ error: (error: unknown) => this.missing.set(messageOf(error)) });
-  }
-
-  ngOnDestroy(): void {
-    this.sizes.disconnect();
   }
 
   protected leave(): void {
@@ -245,8 +238,4 @@ export class PieceTakePage implements OnDestroy {
       .get(id, student)
       .subscribe({ next: ({ arrangement }) => this.arrangement.set(arrangement), error: (error: unknown) => this.notices.fault(error) });
   }
-}
-
-function marginOf(page: HTMLElement): number {
-  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
 }

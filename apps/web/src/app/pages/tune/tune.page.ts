@@ -1,4 +1,4 @@
-import { Component, computed, effect, ElementRef, inject, Injector, input, type OnDestroy, signal, untracked, viewChild } from '@angular/core';
+import { Component, computed, effect, inject, Injector, input, type OnDestroy, signal, untracked, viewChild, type ElementRef } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { cautionsOf, isTonguedFamily, noteOf, noteReadAs, patternKey, type Pattern, type NoteId } from '@zelpit/core/fingering';
@@ -35,6 +35,7 @@ import { keysOf, TunesService, type OpenedTune } from '../../documents/tune/tune
 import { messageOf } from '../../kernel/api/api.service';
 import { ArticulationSettings, articulations } from '../../music/sound/articulation.service';
 import { TipComponent } from '../../kernel/tip/tip.component';
+import { pageWidth } from '../../kernel/wide/page-width';
 import { LineWordsChoice } from '../../music/wording/line-words.service';
 import { allChanges, successors } from './all-changes';
 import { AllChangesComponent } from './all-changes.component';
@@ -74,7 +75,6 @@ export class TunePage implements OnDestroy {
   private readonly lastTune = inject(LastTune);
   private readonly router = inject(Router);
   private readonly notices = inject(NoticeService);
-  private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly player = inject(TunePlayer);
   protected readonly words = inject(LineWordsChoice);
   private readonly shelf = inject(InstrumentShelf);
@@ -99,12 +99,11 @@ export class TunePage implements OnDestroy {
   protected readonly visibleLine = signal(0);
   /** Bar under the hand: played alone with B, and where the tune starts. */
   protected readonly bar = signal(1);
-  protected readonly width = signal(1184);
+  protected readonly width = pageWidth();
   /** Bar whose movements were opened although they have no room. */
   private readonly unfoldedBar = signal<number | undefined>(undefined);
   protected readonly legend = lanesLegend;
   private readonly score = viewChild<ElementRef<HTMLElement>>('score');
-  private readonly sizes: ResizeObserver;
 
   private readonly geometry = computed(() => scoreGeometryFor(this.opened()?.instrument, this.width()));
   protected readonly lines = computed(() => {
@@ -315,14 +314,11 @@ export class TunePage implements OnDestroy {
     effect(() => {
       if (this.editor.state() === 'missing') this.fault.set(this.editor.message());
     });
-    this.sizes = new ResizeObserver(([entry]) => this.width.set(Math.floor(entry.contentRect.width) - 2 * marginOf(this.element.nativeElement)));
-    this.sizes.observe(this.element.nativeElement);
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   ngOnDestroy(): void {
     this.release();
-    this.sizes.disconnect();
     this.transport.stop();
   }
 
@@ -668,7 +664,3 @@ const mostLines = 5;
 
 /** What a family is called where somebody has none of it. */
 const familyWords = { pipes: 'Highland chanter', 'irish-pipes': 'Irish chanter', whistle: 'whistle', recorder: 'recorder', ocarina: 'ocarina' } as const;
-
-function marginOf(page: HTMLElement): number {
-  return Number.parseFloat(getComputedStyle(page).getPropertyValue('--margin')) || 48;
-}
