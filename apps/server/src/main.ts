@@ -18,6 +18,7 @@ import { readConfig } from './platform/config';
 import { createMetrics, serveMetrics } from './platform/metrics';
 import { PutAwayRepository } from './put-away/put-away.repository';
 import { tables } from './things/tables';
+import { TakeRepository } from './takes/take.repository';
 import { things } from './things/things';
 import { readAgain } from './tunes/read-again';
 import { Readers } from './tunes/readers';
@@ -96,7 +97,7 @@ await whenDatabaseAnswers(async () => {
   await prepareDatabase();
   if (config.isDemo && !(await accounts.hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
-const [jobs, blobs] = [new JobRepository(database), new BlobRepository(database)];
+const [jobs, takes, blobs] = [new JobRepository(database), new TakeRepository(database), new BlobRepository(database)];
 const [putAway, links, keptAnswers] = [
   new PutAwayRepository(database, things),
   new LinkRepository(database),
@@ -111,6 +112,7 @@ async function clear(): Promise<void> {
       await links.clear();
       await keptAnswers.clear();
       await jobs.clear();
+      await takes.clear();
       await blobs.clear();
     });
   await accounts.clearSessions();

@@ -30,6 +30,7 @@ export {
   type WordsItemInput,
 } from './sheet-item';
 export * from './student';
+export * from './take';
 export * from './text';
 export * from './trial';
 export * from './tune';

@@ -71,6 +71,8 @@ describe('a parent', () => {
       'GET /sheets',
       'GET /sheets/{id}',
       'GET /sheets/{id}/lines.abc',
+      'GET /takes',
+      'GET /takes/{id}/sound',
       'GET /trials',
     ]);
     const other = ((await ada.post('/api/students', { alias: 'Oda' }).expect(201)).body as { id: string }).id;
@@ -119,13 +121,17 @@ describe('a substitute', () => {
   it('changes nothing in the book, and is told so', async () => {
     const may = await allowed(ben);
     expect(may.filter((name) => !name.startsWith('GET'))).toEqual([
+      'DELETE /takes/{id}',
       'POST /attempts',
       'POST /attempts/{id}/correction',
       'POST /lessons/{id}/begin',
       'POST /lessons/{id}/end',
+      'POST /takes',
+      'POST /takes/sound',
       'POST /trials',
       'PUT /in-hand',
       'PUT /lessons/{id}',
+      'PUT /takes/{id}',
     ]);
     for (const name of ['GET /archive', 'GET /put-away', 'GET /invitations']) expect(may).not.toContain(name);
     const answer = await ben.post('/api/reviews', { studentId: pim, lessonId: null, on: '2026-12-01' });

@@ -67,7 +67,9 @@ export class BlobRepository {
   async clear(): Promise<void> {
     await this.database.query(
       `DELETE FROM blob WHERE created_at < now() - interval '1 day'
-         AND (bytes IS NULL OR NOT EXISTS (SELECT 1 FROM job WHERE job.studio_id = blob.studio_id AND blob.id IN (job.input_id, job.output_id)))`,
+         AND (bytes IS NULL
+           OR NOT EXISTS (SELECT 1 FROM job WHERE job.studio_id = blob.studio_id AND blob.id IN (job.input_id, job.output_id))
+             AND NOT EXISTS (SELECT 1 FROM take WHERE take.studio_id = blob.studio_id AND take.blob_id = blob.id))`,
     );
   }
 }

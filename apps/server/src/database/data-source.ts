@@ -17,6 +17,7 @@ import { ChordNote1764979200000 } from './migrations/1764979200000-chord-note';
 import { Arrangements1765152000000 } from './migrations/1765152000000-arrangements';
 import { Attempts1765238400000 } from './migrations/1765238400000-attempts';
 import { Jobs1765497600000 } from './migrations/1765497600000-jobs';
+import { Takes1765670400000 } from './migrations/1765670400000-takes';
 import { SessionPlan1765584000000 } from './migrations/1765584000000-session-plan';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
 import { FamilyAndSubstitutes1765411200000 } from './migrations/1765411200000-family-and-substitutes';
@@ -55,6 +56,7 @@ export function createDataSource(
       FamilyAndSubstitutes1765411200000,
       Jobs1765497600000,
       SessionPlan1765584000000,
+      Takes1765670400000,
     ],
     synchronize: false,
     extra: { max: pool, connectionTimeoutMillis: 3000 },

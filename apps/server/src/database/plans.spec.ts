@@ -65,10 +65,10 @@ describe('in a studio of 10 000 students beside another', () => {
     const { items: sheets } = (await ada.get('/api/sheets').expect(200)).body as Page<{ id: string; lines: number }>;
     const student = items[7].id;
     const lists = [
-      ...['students', 'tunes', 'sheets', 'instruments', 'trials', 'attempts', 'models', 'fingerings', 'movements', 'audit', 'put-away'].map(
+      ...['students', 'tunes', 'sheets', 'instruments', 'trials', 'attempts', 'takes', 'models', 'fingerings', 'movements', 'audit', 'put-away'].map(
         (name) => `/api/${name}`,
       ),
-      ...['sheets', 'instruments', 'trials', 'attempts'].map((name) => `/api/${name}?student=${student}`),
+      ...['sheets', 'instruments', 'trials', 'attempts', 'takes'].map((name) => `/api/${name}?student=${student}`),
       ...['students?find=ent 00', 'tunes?find=une 04', 'sheets?find=eet 19', 'audit?find=eet 19', 'tunes?rhythm=reel'].map((name) => `/api/${name}`),
     ];
     const paths = [

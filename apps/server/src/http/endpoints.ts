@@ -193,7 +193,12 @@ function read<R extends Route>(route: R, request: Request): RequestTo<R> {
 
 const isSchema = (body: Route['body']): body is z.ZodType => body !== undefined && typeof body !== 'string';
 
-const fileTypes: Readonly<Record<FileKind, string>> = { abc: 'text/vnd.abc; charset=utf-8', zip: 'application/zip', any: 'application/octet-stream' };
+const fileTypes: Readonly<Record<FileKind, string>> = {
+  abc: 'text/vnd.abc; charset=utf-8',
+  zip: 'application/zip',
+  sound: 'audio/wav',
+  any: 'application/octet-stream',
+};
 
 function send<R extends Route>(response: Response, route: R, answer: Answer<R>): void {
   const { status, body, headers, fileName } = answer as { status: number; body: unknown } & Beside;

@@ -7,15 +7,16 @@ export interface StudioSize {
   readonly tunes: number;
   readonly sheets: number;
   readonly trials: number;
+  readonly takes?: number;
 }
 
-export const largeStudio: StudioSize = { students: 10_000, tunes: 5_000, sheets: 20_000, trials: 20_000 };
+export const largeStudio: StudioSize = { students: 10_000, tunes: 5_000, sheets: 20_000, trials: 20_000, takes: 5_000 };
 
 /** Fills an empty studio by the database itself: its codes are counted up. */
 export async function fillStudio(
   dataSource: Pick<DataSource, 'query'>,
   studioId: string,
-  { students, tunes, sheets, trials }: StudioSize = largeStudio,
+  { students, tunes, sheets, trials, takes = 0 }: StudioSize = largeStudio,
 ): Promise<void> {
   const ear = JSON.stringify({ kind: 'ear', from: 'c', to: 'e', thresholdMs: 21.4, lowMs: 18, highMs: 25, right: 31, asked: 40 });
   // Four signs, one after the other, as a number of this many digits.
@@ -39,6 +40,10 @@ export async function fillStudio(
     INSERT INTO attempt (studio_id, id, student_id, title, kind, model, tempo, count, rating, seconds, device, note, by, at)
       SELECT '${studioId}', gen_random_uuid(), s.id, 'Line ' || n % 40, 'line', 'practice-chanter', 48 + n % 60, 8, 'clean', 60, 'tablet', '', 'student', now() - n * interval '10 minutes'
       FROM generate_series(1, ${trials}) n JOIN (SELECT id, row_number() OVER () AS place FROM student WHERE studio_id = '${studioId}') s ON s.place = n % ${students} + 1;
+    WITH sound AS (INSERT INTO blob (studio_id, id, bytes) SELECT '${studioId}', gen_random_uuid(), 0 FROM generate_series(1, ${takes}) RETURNING id)
+    INSERT INTO take (studio_id, id, student_id, blob_id, title, asked, model, seconds, places, faulty, text, by, at)
+      SELECT '${studioId}', gen_random_uuid(), s.id, sound.id, 'C to E', '{"kind":"changes","from":"c","to":"e"}', 'practice-chanter', 20, 8, 1, '', 'student', now() - n * interval '10 minutes'
+      FROM (SELECT id, row_number() OVER () AS n FROM sound) sound JOIN (SELECT id, row_number() OVER () AS place FROM student WHERE studio_id = '${studioId}') s ON s.place = n % ${students} + 1;
     INSERT INTO audit_entry (studio_id, id, who, did, kind, thing_id, thing, last_at)
       SELECT '${studioId}', gen_random_uuid(), 'Ada', 'changed', 'sheet', id, title, updated_at FROM sheet WHERE studio_id = '${studioId}';`);
   await dataSource.query('ANALYZE');

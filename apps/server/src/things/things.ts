@@ -9,6 +9,7 @@ import { movementThing } from '../movements/movement.thing';
 import { reviewThing } from '../reviews/review.thing';
 import { sheetThing } from '../sheets/sheet.thing';
 import { studentThing } from '../students/student.thing';
+import { takeThing } from '../takes/take.thing';
 import { trialThing } from '../trials/trial.thing';
 import { tuneThing } from '../tunes/tune.thing';
 import type { Thing } from './thing';
@@ -27,5 +28,6 @@ export const things: readonly Thing[] = [
   movementThing,
   arrangementThing,
   attemptThing,
+  takeThing,
   jobThing,
 ];

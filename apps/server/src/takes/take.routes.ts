@@ -1,0 +1,95 @@
+import { longestTakeBytes, takeRoutes, type Take } from '@zelpit/contract';
+import { noteOf } from '@zelpit/core';
+import { Readable } from 'node:stream';
+import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
+import { HttpProblem, notFound } from '../http/problem';
+import { ModelRepository } from '../models/model.repository';
+import { StudentRepository } from '../students/student.repository';
+import type { ThingParts } from '../things/thing';
+import { TuneRepository } from '../tunes/tune.repository';
+import { TakeRepository } from './take.repository';
+import { asWave } from './wave';
+
+export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts): void {
+  const [takes, students] = [new TakeRepository(database), new StudentRepository(database)];
+  const [models, tunes] = [new ModelRepository(database), new TuneRepository(database)];
+
+  /** @throws HttpProblem where nobody has agreed, or does not any more */
+  const assertConsent = async (studioId: string, studentId: string | null): Promise<void> => {
+    if (studentId === null) return;
+    const student = await students.get(studioId, studentId);
+    if (student === undefined) throw notFound('student');
+    if (student.consent === null)
+      throw new HttpProblem(
+        'not-allowed',
+        `No guardian has agreed that ${student.alias} is recorded. Nothing is kept, and what was kept before is not played: it can only be deleted.`,
+      );
+  };
+  /** Whose a take is to be: a student's own is always the student's. */
+  const whoseOf = ({ studentId: own }: Visitor, wanted: string | null): string | null => {
+    if (own !== undefined && wanted !== null && wanted !== own) throw new HttpProblem('not-allowed', 'A student’s takes can only be kept for that student.');
+    return own ?? wanted;
+  };
+  /** One's own for a student and a parent, any for those who teach. */
+  const takeOr404 = async ({ studioId, studentId }: Visitor, id: string): Promise<Take> => {
+    const take = await takes.get(studioId, id);
+    if (take === undefined || (studentId !== undefined && take.studentId !== studentId)) throw notFound('take');
+    return take;
+  };
+
+  endpoints.serve(takeRoutes.takes, async ({ visitor: { studioId, studentId }, query }) => {
+    if (studentId === undefined) return respond(200, await takes.list(studioId, query));
+    if (query.student !== undefined && query.student !== studentId) return respond(200, { items: [], next: null });
+    return respond(200, await takes.list(studioId, { ...query, student: studentId }));
+  });
+
+  endpoints.servePrepared(
+    takeRoutes.addTakeSound,
+    async ({ request, visitor, query: { student } }) => {
+      await database.inStudio(visitor.studioId, () => assertConsent(visitor.studioId, whoseOf(visitor, student ?? null)));
+      const blob = await blobs.keep(visitor.studioId, asWave(request), longestTakeBytes);
+      // The file itself is read by now: a write that comes again is known by its sum.
+      request.body = { sum: blob.sum };
+      return blob;
+    },
+    async (_incoming, { id, bytes }) => respond(201, { id, bytes }),
+  );
+
+  endpoints.serve(takeRoutes.addTake, async ({ visitor, body }) => {
+    const { studioId, studentId: own } = visitor;
+    const studentId = whoseOf(visitor, body.studentId);
+    await assertConsent(studioId, studentId);
+    const instrument = await models.known(studioId, body.model);
+    if (body.asked.kind === 'changes') for (const note of [body.asked.from, body.asked.to]) noteOf(instrument, note);
+    else if ((await tunes.get(studioId, body.asked.tuneId)) === undefined) throw notFound('tune');
+    if (!(await takes.isFree(studioId, body.soundId))) throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+    return respond(201, await takes.add(studioId, { ...body, studentId }, own === undefined ? 'teacher' : 'student'));
+  });
+
+  endpoints.serve(takeRoutes.saveTake, async ({ request, visitor, body }) => {
+    const { id } = await takeOr404(visitor, idOf(request, 'take'));
+    if (!(await takes.save(visitor.studioId, id, body)))
+      throw new HttpProblem('changed-elsewhere', 'Someone else has changed this take meanwhile. Open it again.');
+    return respond(200, await takeOr404(visitor, id));
+  });
+
+  endpoints.serve(takeRoutes.takeSound, async ({ request, visitor }) => {
+    const { id, studentId, title } = await takeOr404(visitor, idOf(request, 'take'));
+    await assertConsent(visitor.studioId, studentId);
+    const sound = await takes.soundOf(visitor.studioId, id);
+    if (sound === undefined) throw notFound('take');
+    return respond(200, Readable.from(blobs.read(visitor.studioId, sound)) as never, { fileName: `${title.slice(0, 60).replace(/[^\p{L}\p{N} ]/gu, '')}.wav` });
+  });
+
+  endpoints.serve(takeRoutes.dropTake, async ({ request, visitor }) => {
+    const { id } = await takeOr404(visitor, idOf(request, 'take'));
+    await takes.drop(visitor.studioId, id);
+    return respond(204, undefined);
+  });
+
+  endpoints.serve(takeRoutes.dropTakesOf, async ({ request, visitor: { studioId } }) => {
+    const id = idOf(request, 'student');
+    if (!(await students.has(studioId, id))) throw notFound('student');
+    return respond(200, { deleted: await takes.dropOf(studioId, id) });
+  });
+}

@@ -1,0 +1,7 @@
+import { takeRoutes } from '@zelpit/contract';
+import type { Thing } from '../things/thing';
+import { TakeEntity } from './take.entity';
+import { serveTakes } from './take.routes';
+
+/** In no backup: what children play stays on the studio's server. */
+export const takeThing: Thing = { kind: 'take', routes: takeRoutes, entities: [TakeEntity], serve: serveTakes };
