@@ -32,7 +32,7 @@ const coreOrder = [
 /** The floors of the web application from the ground up, each with its folders in order. */
 const webFloors = {
   kernel: ['words', 'files', 'theme', 'api', 'session', 'notices', 'keys', 'sentence', 'chooser', 'tip', 'parts', 'wide', 'saving'],
-  studio: ['shelf', 'state', 'movement-book', 'trials', 'attempts', 'lessons', 'jobs'],
+  studio: ['shelf', 'state', 'movement-book', 'trials', 'attempts', 'lessons', 'jobs', 'takes'],
   music: ['wording', 'lanes', 'score', 'sound', 'microphone', 'listening', 'fingers', 'lines', 'paper', 'export'],
   documents: ['sheet', 'tune', 'model'],
 };

@@ -61,6 +61,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/archive',
       '/mine',
       '/mine/logbook',
+      '/takes',
       '/outbox',
       '/new-studio',
       '/new-password',

@@ -121,6 +121,64 @@ test('a take of a tune is judged note by note and grace note by grace note, wher
   await expect(page.getByRole('alert')).toBeVisible();
 });
 
+test('a take is kept for a while, has remarks, is compared with the one before, and is deleted with its sound', async ({ page, browser }) => {
+  await signIn(page, '/changes/take?from=c&to=e');
+  await choose(page, 'Student', 'Pim');
+  const heard = page.getByRole('status', { name: 'What was heard' });
+  const file = (ms: number) => ({ name: `${ms}.wav`, mimeType: 'audio/wav', buffer: recording(ms) });
+  await page.getByLabel('Open a recording').setInputFiles(file(22));
+  await expect(heard).toHaveText(/^\s*None of eight clean\./);
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('The take is kept for 90 days, on this studio’s server only.')).toBeVisible();
+  await page.getByLabel(/^\s*Say something of Change \d/).fill('Listen to the low G here.');
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page.getByText('Listen to the low G here.')).toBeVisible();
+  await page.getByLabel('Open another').setInputFiles(file(0));
+  await expect(heard).toHaveText('Eight of eight clean.');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('link', { name: 'Kept takes' }).click();
+  const group = page.getByRole('region', { name: 'C to E' });
+  await expect(group.getByRole('listitem')).toHaveCount(2);
+  await expect(group.getByText('0 of 8 clean at first, 8 of 8 in the last.')).toBeVisible();
+  await group
+    .getByRole('button', { name: /^How long the take/ })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: 'until it is deleted' }).click();
+  await expect(group.getByText('kept until it is deleted')).toBeVisible();
+  // It is opened with its sound and its remarks, and listened to again.
+  await group.getByRole('link', { name: /None of eight clean/ }).click();
+  await expect(heard).toHaveText(/^\s*None of eight clean\./);
+  await expect(page.getByText('Listen to the low G here.')).toBeVisible();
+  await page.getByRole('button', { name: /^Remove the remark/ }).click();
+  await expect(page.getByText('None yet.')).toBeVisible();
+  await page.goto('/takes');
+  await page
+    .getByRole('button', { name: /^Delete the take of/ })
+    .first()
+    .click();
+  await page
+    .getByRole('button', { name: /^Delete the take of/ })
+    .first()
+    .click();
+  await expect(page.getByText('The take was deleted for good, with its sound.')).toBeVisible();
+  // The student sees and hears the other one.
+  await page.goto('/students');
+  await page.getByRole('button', { name: 'Links for Pim' }).click();
+  const tablet = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await tablet.goto(await page.locator('.link-address').innerText());
+  await tablet.getByRole('button', { name: 'Open the sheets' }).click();
+  await tablet.getByRole('link', { name: 'My takes' }).click();
+  await tablet.getByRole('link', { name: /None of eight clean/ }).click();
+  await expect(tablet.getByRole('status', { name: 'What was heard' })).toHaveText(/^\s*None of eight clean\./);
+  await page.goto('/takes');
+  await page.getByRole('button', { name: 'Delete all of Pim’s' }).click();
+  await page.getByRole('button', { name: 'Delete it for good' }).click();
+  await expect(page.getByText('No take is kept yet.')).toBeVisible();
+  await tablet.reload();
+  await expect(tablet.getByRole('alert')).toHaveText('This studio has no such take. It may have been put away.');
+});
+
 /** A browser whose microphone hears a file. */
 async function hearing(file: string): Promise<Browser> {
   const { executablePath, args = [] } = (test.info().project.use as { launchOptions: { executablePath: string; args?: string[] } }).launchOptions;

@@ -84,6 +84,7 @@ export const takeRoutes = {
     query: pageQuerySchema.extend({ student: idSchema.optional() }),
     answers: { 200: pageOf(takeSchema) },
   }),
+  take: route({ method: 'get', path: '/takes/{id}', summary: 'One take that is kept', who: readers, answers: { 200: takeSchema } }),
   addTakeSound: route({
     method: 'post',
     path: '/takes/sound',

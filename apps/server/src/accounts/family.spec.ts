@@ -72,6 +72,7 @@ describe('a parent', () => {
       'GET /sheets/{id}',
       'GET /sheets/{id}/lines.abc',
       'GET /takes',
+      'GET /takes/{id}',
       'GET /takes/{id}/sound',
       'GET /trials',
     ]);

@@ -34,6 +34,7 @@ export const matrix: ThingMatrix = {
   },
   entries: {
     'GET /api/takes': { expected: [401, 200, 200, 200, 200] },
+    'GET /api/takes/{id}': { path: (things) => own(things), expected: [401, 404, 200, 200, 200] },
     'POST /api/takes/sound': { path: () => '/api/takes/sound', body: () => wave(), expected: [401, 201, 201, 201, 201] },
     'POST /api/takes': { body: ({ student, sound }) => newTake(student, sound), expected: [401, 404, 201, 201, 201] },
     'PUT /api/takes/{id}': { path: (things) => own(things), body: () => ({ remarks: [], version: 1 }), expected: [401, 404, 200, 200, 403] },

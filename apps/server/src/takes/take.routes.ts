@@ -25,11 +25,6 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
         `No guardian has agreed that ${student.alias} is recorded. Nothing is kept, and what was kept before is not played: it can only be deleted.`,
       );
   };
-  /** Whose a take is to be: a student's own is always the student's. */
-  const whoseOf = ({ studentId: own }: Visitor, wanted: string | null): string | null => {
-    if (own !== undefined && wanted !== null && wanted !== own) throw new HttpProblem('not-allowed', 'A student’s takes can only be kept for that student.');
-    return own ?? wanted;
-  };
   /** One's own for a student and a parent, any for those who teach. */
   const takeOr404 = async ({ studioId, studentId }: Visitor, id: string): Promise<Take> => {
     const take = await takes.get(studioId, id);
@@ -42,6 +37,8 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     if (query.student !== undefined && query.student !== studentId) return respond(200, { items: [], next: null });
     return respond(200, await takes.list(studioId, { ...query, student: studentId }));
   });
+
+  endpoints.serve(takeRoutes.take, async ({ request, visitor }) => respond(200, await takeOr404(visitor, idOf(request, 'take'))));
 
   endpoints.servePrepared(
     takeRoutes.addTakeSound,
@@ -92,4 +89,10 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     if (!(await students.has(studioId, id))) throw notFound('student');
     return respond(200, { deleted: await takes.dropOf(studioId, id) });
   });
+}
+
+/** Whose a take is to be: a student's own is always the student's. */
+function whoseOf({ studentId: own }: Visitor, wanted: string | null): string | null {
+  if (own !== undefined && wanted !== null && wanted !== own) throw new HttpProblem('not-allowed', 'A student’s takes can only be kept for that student.');
+  return own ?? wanted;
 }

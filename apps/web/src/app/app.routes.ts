@@ -209,6 +209,12 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/students/logbook.page').then((file) => file.LogbookPage),
       },
       {
+        path: 'takes',
+        title: 'Kept takes · Zelpit',
+        data: forFamily,
+        loadComponent: () => import('./pages/students/takes.page').then((file) => file.TakesPage),
+      },
+      {
         path: 'students/:id/logbook',
         title: 'Logbook · Zelpit',
         data: withStudio,

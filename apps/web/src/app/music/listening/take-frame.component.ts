@@ -1,11 +1,14 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { Component, computed, inject, input, output, type OnDestroy } from '@angular/core';
-import type { AttemptInput } from '@zelpit/contract';
+import { Component, computed, effect, inject, input, output, signal, untracked, type OnDestroy } from '@angular/core';
+import { longestTakeSeconds, usualTakeDays, type AttemptInput, type TakeAsked, type TakeRemark } from '@zelpit/contract';
+import { RouterLink } from '@angular/router';
 import type { Instrument } from '@zelpit/core/fingering';
 import { blowingText } from '@zelpit/core/listening';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
+import { SessionService } from '../../kernel/session/session.service';
+import { TakesService } from '../../studio/takes/takes.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { Transport } from '../sound/transport.service';
 import { LevelMeterComponent } from './level-meter.component';
@@ -31,12 +34,14 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'>;
  */
 @Component({
   selector: 'zp-take-frame',
-  imports: [LevelMeterComponent, NgTemplateOutlet],
+  imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink],
   templateUrl: './take-frame.component.html',
 })
 export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   private readonly notices = inject(NoticeService);
   private readonly attempts = inject(AttemptsService);
+  private readonly takes = inject(TakesService);
+  private readonly session = inject(SessionService);
   protected readonly source = inject(TakeSource);
   protected readonly transport = inject(Transport);
   protected readonly microphone = this.source.microphone;
@@ -55,11 +60,20 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   /** What sound cannot tell here. */
   readonly untold = input.required<string>();
   readonly logged = input.required<TakeLog>();
+  /** What it is kept as: what was asked for. */
+  readonly asked = input.required<TakeAsked>();
+  /** Id of a take that is kept and to be opened. */
+  readonly opens = input<string>();
   readonly canPlan = input.required<boolean>();
   readonly plan = output();
   readonly leave = output();
   protected readonly longestMinutes = longestMinutes;
+  protected readonly longestKept = longestTakeSeconds / 60;
   protected readonly who = this.source.who;
+  protected readonly isKeeping = signal(false);
+  /** Those who teach say something of a moment; a student reads it. */
+  protected readonly canRemark = computed(() => !this.session.isFamily());
+  protected readonly isTooLong = computed(() => this.source.seconds() > longestTakeSeconds);
   protected readonly hasTake = computed(() => this.text() !== '');
   protected readonly blowing = computed(() => blowingText(this.instrument(), this.source.answer()?.blowing ?? []));
 
@@ -76,17 +90,32 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     leave: () => (this.source.isListening() ? this.source.cancel() : this.leave.emit()),
   });
 
+  constructor() {
+    effect(() => {
+      const id = this.opens();
+      if (id !== undefined) untracked(() => this.source.openKept(id));
+    });
+  }
+
   ngOnDestroy(): void {
     this.release();
     this.transport.stop();
   }
 
   /** "at 3.2 s" */
-  protected readonly momentOf = ({ at }: T): string => `at ${(at / 1000).toFixed(1)} s`;
+  protected readonly momentOf = ({ at }: Pick<JudgedPlace, 'at'>): string => `at ${(at / 1000).toFixed(1)} s`;
 
   protected choose({ number }: T): void {
     this.review().chosenNumber.set(number);
     this.play('as played');
+  }
+
+  /** The place that is nearest to a moment. */
+  protected hear(at: number): void {
+    const away = (place: T): number => Math.abs(place.at - at);
+    const all = this.review().all();
+    if (all.length === 0) return;
+    this.choose(all.reduce((best, place) => (away(place) < away(best) ? place : best)));
   }
 
   protected record(): void {
@@ -119,6 +148,63 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   protected forget(): void {
     this.transport.stop();
     this.notices.done('The take was deleted.', this.source.forget());
+  }
+
+  /** On the studio's server, for three months unless something else is chosen with the takes. */
+  protected keep(): void {
+    const [review, { title, model }] = [this.review(), this.logged()];
+    if (this.isKeeping() || this.source.kept() !== undefined) return;
+    this.isKeeping.set(true);
+    const faulty = review.all().filter((place) => review.isFaulty(place)).length;
+    this.source
+      .keep({
+        title: title.slice(0, 200),
+        model,
+        asked: this.asked(),
+        places: review.all().length,
+        faulty,
+        text: this.text().slice(0, 300),
+        keepDays: usualTakeDays,
+      })
+      .subscribe({
+        next: ({ id }) => {
+          this.isKeeping.set(false);
+          this.notices.done('The take is kept for 90 days, on this studio’s server only.', () =>
+            this.takes.drop(id).subscribe({ next: () => this.source.kept.set(undefined), error: (error: unknown) => this.notices.fault(error) }),
+          );
+        },
+        error: (error: unknown) => {
+          this.isKeeping.set(false);
+          this.notices.fault(error);
+        },
+      });
+  }
+
+  /** A remark at the chosen place, for whoever opens the take. */
+  protected remark(field: HTMLInputElement): void {
+    const [kept, place, text] = [this.source.kept(), this.review().chosen(), field.value.trim()];
+    if (kept === undefined || place === undefined || text === '') return;
+    const remark: TakeRemark = { at: Math.max(0, Math.round(place.at)), text };
+    this.saveRemarks(
+      [...kept.remarks, remark].sort((one, other) => one.at - other.at),
+      () => (field.value = ''),
+    );
+  }
+
+  protected removeRemark(remark: TakeRemark): void {
+    this.saveRemarks((this.source.kept()?.remarks ?? []).filter((each) => each !== remark));
+  }
+
+  private saveRemarks(remarks: readonly TakeRemark[], then?: () => void): void {
+    const kept = this.source.kept();
+    if (kept === undefined) return;
+    this.takes.save(kept.id, { remarks: [...remarks], version: kept.version }).subscribe({
+      next: (saved) => {
+        this.source.kept.set(saved);
+        then?.();
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
   }
 
   private isLogged(alias: string): void {

@@ -1,7 +1,12 @@
 import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/core';
+import type { Take, TakeInput } from '@zelpit/contract';
 import { inputProblem, inputProblemText } from '@zelpit/core/listening';
+import { waveFile } from '@zelpit/core/sound';
+import { forkJoin, tap, type Observable } from 'rxjs';
+import { messageOf } from '../../kernel/api/api.service';
 import { SessionService } from '../../kernel/session/session.service';
 import { dayAndMonth } from '../../kernel/words/words';
+import { TakesService } from '../../studio/takes/takes.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { Microphone, MicrophoneFault, type Recording } from '../microphone/microphone.service';
 import type { Asked, TakeAnswer, TakeRequest } from './take-messages';
@@ -23,6 +28,7 @@ export interface Player {
 export class TakeSource implements OnDestroy {
   private readonly session = inject(SessionService);
   private readonly state = inject(StudioState);
+  private readonly takes = inject(TakesService);
   readonly microphone = inject(Microphone);
   readonly fileName = signal('');
   readonly fault = signal('');
@@ -57,9 +63,13 @@ export class TakeSource implements OnDestroy {
   });
   readonly seconds = computed(() => Math.round((this.samples()?.length ?? 0) / sampleRate));
 
+  /** The take as it is kept on the server; undefined for one that is in this page only. */
+  readonly kept = signal<Take | undefined>(undefined);
+
   private worker: Worker | undefined;
   private asked = 0;
   private isGivenBack = false;
+  private opening = '';
 
   ngOnDestroy(): void {
     this.cancel();
@@ -148,6 +158,38 @@ export class TakeSource implements OnDestroy {
     };
   }
 
+  /** A take that is kept, with its sound; once for each, whatever else changes. */
+  openKept(id: string): void {
+    if (this.kept()?.id === id || this.opening === id) return;
+    this.opening = id;
+    this.clear('the take');
+    this.isListening.set(true);
+    forkJoin([this.takes.get(id), this.takes.sound(id)]).subscribe({
+      next: ([take, sound]) => void this.openSound(take, sound),
+      error: (error: unknown) => {
+        this.isListening.set(false);
+        this.fault.set(messageOf(error));
+      },
+    });
+  }
+
+  /** Keeps it on the server. Errors: `ApiFault` */
+  keep(take: Omit<TakeInput, 'soundId' | 'studentId' | 'seconds' | 'at'>): Observable<Take> {
+    const sound = new Blob([waveFile(this.samples() ?? new Float32Array(), sampleRate)]);
+    const own = { studentId: this.who()?.id ?? null, seconds: this.seconds(), at: new Date().toISOString() };
+    return this.takes.keep(sound, { ...take, ...own }).pipe(tap((kept) => this.kept.set(kept)));
+  }
+
+  private async openSound(take: Take, sound: Blob): Promise<void> {
+    this.isListening.set(false);
+    try {
+      this.judgeable(await decodedFile(sound));
+      this.kept.set(take);
+    } catch {
+      this.fault.set('The sound of this take could not be read.');
+    }
+  }
+
   /** True once for a take that came back with what was heard in it: it need not be listened to again. */
   wasGivenBack(): boolean {
     const { isGivenBack } = this;
@@ -160,6 +202,7 @@ export class TakeSource implements OnDestroy {
     this.fault.set('');
     this.remarks.set([]);
     this.answer.set(undefined);
+    this.kept.set(undefined);
     this.samples.set(undefined);
     this.fileName.set(name);
   }

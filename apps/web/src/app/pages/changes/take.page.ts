@@ -1,5 +1,6 @@
 import { Component, computed, effect, inject, input, linkedSignal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import type { TakeAsked } from '@zelpit/contract';
 import { adviceFor, changeBetween, troubleOf } from '@zelpit/core/change';
 import type { NoteId } from '@zelpit/core/fingering';
 import { changesInLine, describedLine, lineTitle } from '@zelpit/core/line';
@@ -44,6 +45,8 @@ export class TakePage {
   protected readonly state = inject(StudioState);
   readonly from = input<string>();
   readonly to = input<string>();
+  /** Id of a take that is kept. */
+  readonly kept = input<string>();
 
   protected readonly instrument = computed(() => this.state.instrument());
   private readonly pair = computed(() => pairFrom(this.instrument(), this.from(), this.to()));
@@ -75,6 +78,7 @@ export class TakePage {
     ...{ title: this.title(), kind: 'line', model: this.state.model().id },
     count: Math.max(1, Math.round(this.review.all().length / changesInLine)),
   }));
+  protected readonly asked = computed((): TakeAsked => ({ kind: 'changes', from: this.home(), to: this.other() }));
   protected readonly line = computed(() => describedLine(this.instrument(), { home: this.home(), other: this.other() }));
   protected readonly figureBox = `0 0 ${figureSize.width} ${figureSize.height + 8}`;
   /** What helps the worst change; where all is clean, what comes next. */

@@ -1,6 +1,6 @@
-import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { noArrangement, type Arrangement } from '@zelpit/contract';
+import { noArrangement, type Arrangement, type TakeAsked } from '@zelpit/contract';
 import { arrangedTune } from '@zelpit/core/arrange';
 import { changeBetween, troubleOf, adviceFor } from '@zelpit/core/change';
 import { chunkOf } from '@zelpit/core/chunk';
@@ -64,12 +64,16 @@ export class PieceTakePage {
   private readonly state = inject(StudioState);
   protected readonly source = inject(TakeSource);
   readonly id = input.required<string>();
+  /** Id of a take that is kept, and what of the tune it is of. */
+  readonly kept = input<string>();
+  readonly part = input<string>();
 
   protected readonly opened = signal<OpenedTune | undefined>(undefined);
   private readonly arrangement = signal<Arrangement>(noArrangement);
   /** Why there is no tune to listen against. */
   protected readonly missing = signal('');
-  protected readonly what = signal('all');
+  protected readonly what = linkedSignal(() => this.part() ?? 'all');
+  protected readonly askedFor = computed((): TakeAsked => ({ kind: 'tune', tuneId: this.id(), what: this.what() }));
   protected readonly width = pageWidth();
 
   /** The tune as this student plays it: simpler where that was chosen. */

@@ -33,6 +33,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
       <nav class="ways-out layer pb-0" aria-label="My pages">
         @if (!isStaff()) {
           <a class="word" routerLink="/mine/logbook">{{ isParent() ? 'What was practised' : 'My logbook' }}</a>
+          <a class="word" routerLink="/takes">{{ isParent() ? 'Takes that are kept' : 'My takes' }}</a>
         }
         @if (!isParent()) {
           <a class="word" routerLink="/charts">My chart</a>

@@ -35,6 +35,7 @@ const students: readonly Page[] = [
   { name: 'Who learns here', to: '/students' },
   { name: 'Who plays what', to: '/instruments' },
   { name: 'Sheets', to: '/sheets' },
+  { name: 'Kept takes', to: '/takes' },
   { name: 'Open by code', to: '/practice' },
 ];
 const studio: readonly Page[] = [
@@ -66,6 +67,7 @@ export const studentPages: readonly PageGroup[] = [
     name: 'Practice',
     pages: [
       { name: 'My sheets', to: '/mine' },
+      { name: 'My takes', to: '/takes' },
       { name: 'Open by code', to: '/practice' },
     ],
   },

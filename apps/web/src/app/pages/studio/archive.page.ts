@@ -19,7 +19,9 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
       <section class="band" aria-label="Take out">
         <div class="band-said">
           <p class="band-todo">Save all students, tunes, sheets and instruments in one file.</p>
-          <p class="band-else">It holds notes about children, so keep it where only you can read it. It holds no passwords.</p>
+          <p class="band-else">
+            It holds notes about children, so keep it where only you can read it. It holds no passwords, and no kept takes: those stay on this server.
+          </p>
         </div>
         <div class="band-actions">
           <button type="button" class="btn btn-solid" [disabled]="taking.isBusy() || isTaking()" (click)="take()">
