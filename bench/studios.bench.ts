@@ -9,7 +9,9 @@ import { startBare } from './bare';
 import { benchCommand, percentile, type Figure } from './measure';
 
 const connections = 25;
-const readSeconds = 8;
+/** Ours and the bare route by turns, so that a machine that is slower for a while is slower for both. */
+const [rounds, readSeconds] = [5, 3];
+const middleOf = (values: readonly number[]): number => [...values].sort((one, other) => one - other)[Math.floor(values.length / 2)];
 
 /** Answers a second of one address, asked over so many connections. */
 async function rateOf(url: string, headers: Record<string, string> = {}): Promise<number> {
@@ -48,20 +50,26 @@ async function readFigures(server: RunningServer, { headers, list }: ApiVisitor)
     'a page of trials': `/api/trials?student=${student}&limit=20`,
   };
   const bare = await startBare();
-  const [inStudio, alone] = [await rateOf(`${bare.address}/bare-in-studio/7`), await rateOf(`${bare.address}/bare/7`)];
-  bare.stop();
   const figures: Figure[] = [];
   for (const [name, path] of Object.entries(reads)) {
-    const rate = await rateOf(`${server.address}${path}`, headers);
+    const turns: { readonly rate: number; readonly inStudio: number; readonly alone: number }[] = [];
+    for (let round = 0; round < rounds; round += 1)
+      turns.push({
+        rate: await rateOf(`${server.address}${path}`, headers),
+        inStudio: await rateOf(`${bare.address}/bare-in-studio/7`),
+        alone: await rateOf(`${bare.address}/bare/7`),
+      });
+    const [rate, inStudio, alone] = (['rate', 'inStudio', 'alone'] as const).map((of) => middleOf(turns.map((turn) => turn[of])));
+    const ratios = { inStudio: middleOf(turns.map((turn) => turn.rate / turn.inStudio)), alone: middleOf(turns.map((turn) => turn.rate / turn.alone)) };
     const measured = { median: rate, unit: 'a second', better: 'higher', command: benchCommand } as const;
     figures.push(
       {
         ...measured,
         name: `reads of ${name}, 10 000 students, ${connections} connections`,
         goal: 'at least 0.5 of a bare route that also names its studio',
-        isMet: rate >= inStudio / 2,
+        isMet: ratios.inStudio >= 0.5,
         baseline: { name: 'bare route, one select in a transaction that names its studio', median: inStudio },
-        ratio: rate / inStudio,
+        ratio: ratios.inStudio,
       },
       {
         ...measured,
@@ -69,10 +77,11 @@ async function readFigures(server: RunningServer, { headers, list }: ApiVisitor)
         goal: 'none set',
         isMet: true,
         baseline: { name: 'bare route, one select', median: alone },
-        ratio: rate / alone,
+        ratio: ratios.alone,
       },
     );
   }
+  bare.stop();
   return figures;
 }
 

@@ -35,6 +35,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       '/changes/lines',
       '/changes/ear',
       '/changes/take',
+      '/changes/held',
       '/changes/keys',
       '/changes/hunt',
       '/movements',

@@ -206,12 +206,47 @@ test('a take is recorded by the microphone only where it was agreed to, and is j
     await page.getByRole('button', { name: /^Record/ }).click();
     await expect(page.getByText(/^Recording, 0:0[1-9]$/)).toBeVisible();
     await expect(page.getByText('loud enough')).toBeVisible();
+    // While it is played, the last change is named.
+    await expect(page.locator('.live-change')).toHaveText(/^\s*low G sounds for \d\d ms before [CE]\s*$/);
     await expect(page.getByText('Recording, 0:08')).toBeVisible();
     await page.getByRole('button', { name: /^Stop/ }).click();
     await expect(page.getByRole('status', { name: 'What was heard' })).toHaveText(
       /^\s*None of (seven|eight) clean\.\s+Change \d: low G sounds for \d\d ms before [CE]\.\s*$/,
     );
     await expect(page.getByRole('img', { name: /^The take as a ribbon of pitch/ })).toBeVisible();
+  } finally {
+    await browser.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+test('held notes are named while they sound, with how far they are off, how steady, and whether the octave is true', async ({ server }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'zelpit-held-'));
+  const file = join(folder, 'held.wav');
+  const held = (note: string, cents: number): readonly number[] => {
+    const settings = { tempo: 60, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
+    const timeline = playNotes(practiceChanter, [{ note, graceNotes: [], beats: 4, index: 0, isTied: false }], settings);
+    const referenceHertz = practiceChanter.reference.hertz * 2 ** (cents / 1200);
+    return [...renderTimeline(practiceChanter, timeline, { sampleRate: 44_100, referenceHertz })];
+  };
+  const silence = new Array<number>(22_050).fill(0);
+  writeFileSync(file, waveFile(Float32Array.from([...silence, ...held('low-a', 0), ...held('high-a', 22), ...silence]), 44_100));
+  const browser = await hearing(file);
+  try {
+    const page = await browser.newPage({ baseURL: server.address });
+    await signIn(page, '/changes/held');
+    await choose(page, 'Student', 'Pim');
+    await page.keyboard.press(' ');
+    const note = page.locator('.held-note');
+    await expect(note).toHaveText(/^\s*low A, (in tune|[34] cents (sharp|flat))\s*$/);
+    await expect(note).toHaveText(/^\s*high A, (19|2\d) cents sharp\s*$/);
+    await expect(page.getByText('Nothing is recorded: it is listened to and forgotten.')).toBeVisible();
+    await expect(note).toHaveText('Play a note.');
+    await page.keyboard.press(' ');
+    await expect(page.getByRole('main').getByRole('status')).toHaveText(
+      /^Blowing: low A within \d cents?, high A within \d cents?\. Octaves: Low A to high A: (19|2\d) cents wide\.$/,
+    );
+    await expect(page.getByText('Loud, high notes tire the ears:')).toBeVisible();
   } finally {
     await browser.close();
     rmSync(folder, { recursive: true, force: true });

@@ -158,6 +158,12 @@ export const routes: Routes = [
         loadComponent: () => import('./pages/changes/take.page').then((file) => file.TakePage),
       },
       {
+        path: 'changes/held',
+        title: 'Held notes · Zelpit',
+        data: forStudentsWithStudio,
+        loadComponent: () => import('./pages/changes/held.page').then((file) => file.HeldPage),
+      },
+      {
         path: 'changes/keys',
         title: 'Play on keys · Zelpit',
         data: forStudentsWithStudio,

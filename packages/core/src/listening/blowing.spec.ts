@@ -1,6 +1,6 @@
 import { noteOf, practiceChanter, soundingPitch, type NoteId } from '../fingering';
 import { seededRandom } from '../timing';
-import { blowingOf, blowingText, decodeTake, inputLevel, inputProblem, meterMarks, pitchTrace } from '.';
+import { blowingOf, blowingText, decodeTake, octaveText, steadyMoments, inputLevel, inputProblem, meterMarks, pitchTrace } from '.';
 
 const rate = 22_050;
 
@@ -37,6 +37,19 @@ describe('blowing', () => {
     const [low, high] = blowing;
     expect([low.note, high.note]).toEqual(['low-a', 'high-a']);
     expect(Math.abs(high.cents - low.cents - 18)).toBeLessThanOrEqual(2);
+  });
+
+  it('says of each octave whether it is true, wide or narrow, by the pitches that were blown', () => {
+    const of = (note: NoteId, cents: number) => ({ note, cents, within: 3, moments: 20 });
+    expect(octaveText(practiceChanter, [of('low-a', 0), of('high-a', 0)])).toBe('Octaves: Low A to high A: true.');
+    expect(octaveText(practiceChanter, [of('low-a', 4), of('b', 0), of('high-a', -14)])).toBe('Octaves: Low A to high A: 18 cents narrow.');
+    expect(octaveText(practiceChanter, [of('low-g', 0), of('high-g', 30)])).toMatch(/^Octaves: Low G to high G: \d+ cents wide\.$/);
+    expect(octaveText(practiceChanter, [of('b', 0)])).toBe('');
+  });
+
+  it('leaves out the moments in which one note gives way to another', () => {
+    const trace = (['b', 'b', 'b', 'e', 'b', 'b'] as NoteId[]).map((note, index) => ({ at: index * 50, note, cents: 0 }));
+    expect(steadyMoments(trace).map(({ at }) => at)).toEqual([50]);
   });
 
   it('follows a note from moment to moment', () => {

@@ -1,6 +1,7 @@
 import { noteOf, soundingPitch, type Instrument, type NoteId } from '../fingering';
-import { hertz } from '../pitch';
-import { amplitudeAt } from './goertzel';
+import { centsOfRatio } from '../pitch';
+import { capital } from '../words';
+import { finePitch } from './fine-pitch';
 import type { HeardStretch } from './heard-stretch';
 import { windowShape } from './window-shape';
 
@@ -26,10 +27,6 @@ export interface PitchMoment {
 const [windowMs, hopMs] = [100, 50];
 /** The first and last of a stretch are the change's, in ms. */
 const edgeMs = 50;
-const partials = 5;
-/** So far from the note it is looked for, in cents. */
-const reach = 70;
-const golden = (Math.sqrt(5) - 1) / 2;
 const fewest = 2;
 
 /**
@@ -78,26 +75,30 @@ export function blowingText(instrument: Instrument, blowing: readonly Blowing[])
   return `Blowing: ${each.join(', ')}.`;
 }
 
-/** Where the partials of a pitch hold most, by golden section: between two neighbours there is one top. */
-function finePitch(windowed: Float32Array, sampleRate: number, pitch: number): number {
-  const fit = (cents: number): number => {
-    const shifted = hertz(pitch * 2 ** (cents / 1200));
-    let sum = 0;
-    for (let partial = 1; partial <= partials && partial * shifted < sampleRate / 2; partial += 1)
-      sum += amplitudeAt(windowed, (2 * Math.PI * partial * shifted) / sampleRate);
-    return sum;
-  };
-  // The top is found roughly first, so that the section does not end on a side lobe.
-  let best = -reach;
-  for (let cents = -reach; cents <= reach; cents += 10) if (fit(cents) > fit(best)) best = cents;
-  let [low, high] = [best - 10, best + 10];
-  while (high - low > 0.5) {
-    const [one, other] = [high - golden * (high - low), low + golden * (high - low)];
-    if (fit(one) > fit(other)) high = other;
-    else low = one;
-  }
-  return (low + high) / 2;
+/** Moments amid a note that is held: those whose neighbours are of the same note. */
+export const steadyMoments = <M extends PitchMoment>(trace: readonly M[]): readonly M[] =>
+  trace.filter(({ note }, index) => trace[index - 1]?.note === note && trace[index + 1]?.note === note);
+
+/** An octave is true within so many cents. Our own choice. */
+const trueWithin = 5;
+
+/** "Low A to high A: 12 cents wide." for every octave of which both notes were held; empty where none was. */
+export function octaveText(instrument: Instrument, blowing: readonly Blowing[]): string {
+  const pitchOf = ({ note, cents }: Blowing): number => soundingPitch(instrument, note) * 2 ** (cents / 1200);
+  const name = ({ note }: Blowing): string => noteOf(instrument, note).schoolName;
+  const texts = blowing.flatMap((low) =>
+    blowing.flatMap((high) => {
+      const wide = Math.round(centsOfRatio(pitchOf(high) / pitchOf(low)) - 1200);
+      if (Math.abs(wide) > reachOfOctave) return [];
+      const amount = Math.abs(wide) <= trueWithin ? 'true' : `${Math.abs(wide)} cents ${wide > 0 ? 'wide' : 'narrow'}`;
+      return [`${capital(name(low))} to ${name(high)}: ${amount}.`];
+    }),
+  );
+  return texts.length === 0 ? '' : `Octaves: ${texts.join(' ')}`;
 }
+
+/** Notes that are further from an octave apart are none, in cents. */
+const reachOfOctave = 80;
 
 function quantile(values: readonly number[], share: number): number {
   const sorted = [...values].sort((one, other) => one - other);

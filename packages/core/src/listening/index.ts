@@ -12,7 +12,7 @@ export {
   type HeardChange,
   type JudgedTake,
 } from './judge-take';
-export { blowingOf, blowingText, pitchTrace, type Blowing, type PitchMoment } from './blowing';
+export { blowingOf, blowingText, octaveText, pitchTrace, steadyMoments, type Blowing, type PitchMoment } from './blowing';
 export { slowedDown } from './slow-down';
 export { inputLevel, inputProblem, inputProblemText, meterMarks, type InputLevel, type InputProblem } from './take-input';
 export { askedSounds, type AskedNote, type AskedSound } from './asked';
@@ -33,3 +33,4 @@ export {
   type PassSummary,
   type TakeClick,
 } from './judge-asked';
+export { LiveEar, type LivePitch } from './live-ear';

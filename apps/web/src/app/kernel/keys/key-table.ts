@@ -290,6 +290,9 @@ export const keyTable = {
     before: { keys: ['ArrowUp', 'PageUp'], cap: '↑', label: 'Place before', means: 'before' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Stop listening', means: 'leave' },
   },
+  held: {
+    play: { ...space, label: 'Listen, or stop' },
+  },
   hunt: {
     play: { ...space, label: 'Play or stop' },
     answers: { keys: ['a'], cap: 'A', label: 'Show the answers' },
@@ -330,6 +333,7 @@ export const keysTogether: Readonly<Record<string, readonly KeyPage[]>> = {
   changes: ['everywhere', 'changes'],
   'ear test': ['everywhere', 'ear'],
   'a take': ['everywhere', 'take'],
+  'held notes': ['everywhere', 'held'],
   'find the faults': ['everywhere', 'hunt'],
   movements: ['everywhere', 'movements'],
 };

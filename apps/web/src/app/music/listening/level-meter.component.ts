@@ -6,7 +6,7 @@ import { meterMarks, type InputLevel } from '@zelpit/core/listening';
   selector: 'zp-level-meter',
   template: `
     <p class="meter-words">
-      <span>Recording, {{ time() }}</span
+      <span>{{ does() }}, {{ time() }}</span
       ><b [class.wrongly]="word() !== 'loud enough'">{{ word() }}</b>
     </p>
     <svg class="meter" viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden="true">
@@ -52,6 +52,8 @@ import { meterMarks, type InputLevel } from '@zelpit/core/listening';
   `,
 })
 export class LevelMeterComponent {
+  /** What is done with it. */
+  readonly does = input('Recording');
   readonly level = input<InputLevel>();
   readonly seconds = input.required<number>();
   protected readonly marks = [meterMarks.soft * 100, meterMarks.loud * 100];

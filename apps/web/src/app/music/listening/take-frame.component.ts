@@ -2,8 +2,8 @@ import { NgTemplateOutlet } from '@angular/common';
 import { Component, computed, effect, inject, input, output, signal, untracked, type OnDestroy } from '@angular/core';
 import { longestTakeSeconds, usualTakeDays, type AttemptInput, type TakeAsked, type TakeRemark } from '@zelpit/contract';
 import { RouterLink } from '@angular/router';
-import type { Instrument } from '@zelpit/core/fingering';
-import { blowingText } from '@zelpit/core/listening';
+import type { Instrument, NoteId } from '@zelpit/core/fingering';
+import { blowingText, changeText } from '@zelpit/core/listening';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
@@ -12,6 +12,7 @@ import { TakesService } from '../../studio/takes/takes.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { Transport } from '../sound/transport.service';
 import { LevelMeterComponent } from './level-meter.component';
+import { LiveListening } from './live-listening.service';
 import type { JudgedPlace, TakeReview } from './take-review';
 import { changeSound, type CleanNotes, type Hearing } from './take-sound';
 import { longestMinutes, TakeSource } from './take-source.service';
@@ -35,6 +36,7 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'>;
 @Component({
   selector: 'zp-take-frame',
   imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink],
+  providers: [LiveListening],
   templateUrl: './take-frame.component.html',
 })
 export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
@@ -42,6 +44,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   private readonly attempts = inject(AttemptsService);
   private readonly takes = inject(TakesService);
   private readonly session = inject(SessionService);
+  private readonly live = inject(LiveListening);
   protected readonly source = inject(TakeSource);
   protected readonly transport = inject(Transport);
   protected readonly microphone = this.source.microphone;
@@ -65,11 +68,18 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   /** Id of a take that is kept and to be opened. */
   readonly opens = input<string>();
   readonly canPlan = input.required<boolean>();
+  /** Two notes whose changes are named as they are played. */
+  readonly pair = input<readonly [NoteId, NoteId]>();
   readonly plan = output();
   readonly leave = output();
   protected readonly longestMinutes = longestMinutes;
   protected readonly longestKept = longestTakeSeconds / 60;
   protected readonly who = this.source.who;
+  /** The last change while it is played: "low A sounds for 22 ms before E". */
+  protected readonly lastChange = computed(() => {
+    const change = this.live.change();
+    return change === undefined ? undefined : { text: changeText(this.instrument(), change), isClean: change.verdict === 'clean' };
+  });
   protected readonly isKeeping = signal(false);
   /** Those who teach say something of a moment; a student reads it. */
   protected readonly canRemark = computed(() => !this.session.isFamily());
@@ -94,6 +104,10 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     effect(() => {
       const id = this.opens();
       if (id !== undefined) untracked(() => this.source.openKept(id));
+    });
+    effect(() => {
+      const [pair, isRecording] = [this.pair(), this.microphone.isRecording()];
+      untracked(() => (isRecording && pair !== undefined ? this.live.begin(this.instrument(), pair) : this.live.end()));
     });
   }
 

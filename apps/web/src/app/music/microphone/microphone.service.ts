@@ -1,5 +1,6 @@
 import { Injectable, signal } from '@angular/core';
 import { inputLevel, type InputLevel } from '@zelpit/core/listening';
+import { Subject } from 'rxjs';
 
 /** What a microphone gave. */
 export interface Recording {
@@ -10,6 +11,12 @@ export interface Recording {
   readonly endedBy: 'hand' | 'length' | 'unplugged';
   /** Seconds for which the page was out of sight. */
   readonly hiddenSeconds: number;
+}
+
+/** A piece of what comes in, one channel. */
+export interface InputPiece {
+  readonly samples: Float32Array;
+  readonly sampleRate: number;
 }
 
 /** Why there is no recording, as a sentence that says what helps. */
@@ -37,21 +44,26 @@ export class Microphone {
   readonly seconds = signal(0);
   /** True where the browser works on the sound although it was asked not to. */
   readonly isTouched = signal(false);
+  /** What comes in, as it comes. */
+  readonly pieces = new Subject<InputPiece>();
   private session: RecordingSession | undefined;
 
   /**
    * Begins to record; what is there so far is given by `stop`, and by `ended` where it ends by itself.
    * @param mostSeconds after which it ends by itself
+   * @param isKept false where it is only listened to: then the recording that ends is empty
    * @throws MicrophoneFault with a sentence
    */
-  async start(mostSeconds: number, ended: (recording: Recording) => void): Promise<void> {
+  async start(mostSeconds: number, ended: (recording: Recording) => void, isKept = true): Promise<void> {
     await this.stop();
     const stream = await openStream();
     const [track] = stream.getAudioTracks();
     const settings = track.getSettings();
     this.isTouched.set(Object.keys(untouched).some((name) => settings[name as keyof typeof untouched] === true));
     const session = new RecordingSession(stream, {
-      onPiece: (level, seconds) => {
+      isKept,
+      onPiece: (level, seconds, piece) => {
+        this.pieces.next(piece);
         this.level.set(level);
         this.seconds.set(Math.floor(seconds));
         if (seconds >= mostSeconds) void this.end('length').then((recording) => recording !== undefined && ended(recording));
@@ -96,7 +108,8 @@ async function openStream(): Promise<MediaStream> {
 }
 
 interface SessionEvents {
-  readonly onPiece: (level: InputLevel, seconds: number) => void;
+  readonly isKept: boolean;
+  readonly onPiece: (level: InputLevel, seconds: number, piece: InputPiece) => void;
   readonly onUnplugged: () => void;
 }
 
@@ -137,7 +150,7 @@ class RecordingSession {
     for (const track of this.stream.getTracks()) track.stop();
     const { sampleRate } = this.context;
     await this.context.close().catch(() => undefined);
-    const samples = new Float32Array(this.length);
+    const samples = new Float32Array(this.pieces.reduce((sum, piece) => sum + piece.length, 0));
     let from = 0;
     for (const piece of this.pieces) {
       samples.set(piece, from);
@@ -147,14 +160,17 @@ class RecordingSession {
   }
 
   private take(piece: Float32Array): void {
-    this.pieces.push(piece);
+    if (this.events.isKept) this.pieces.push(piece);
     this.length += piece.length;
     let [sum, peak] = [0, 0];
     for (const sample of piece) {
       sum += sample * sample;
       peak = Math.max(peak, Math.abs(sample));
     }
-    this.events.onPiece(inputLevel(Math.sqrt(sum / piece.length), peak), this.length / this.context.sampleRate);
+    this.events.onPiece(inputLevel(Math.sqrt(sum / piece.length), peak), this.length / this.context.sampleRate, {
+      samples: piece,
+      sampleRate: this.context.sampleRate,
+    });
   }
 
   private countHidden(): void {

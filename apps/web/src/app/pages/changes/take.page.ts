@@ -78,6 +78,7 @@ export class TakePage {
     ...{ title: this.title(), kind: 'line', model: this.state.model().id },
     count: Math.max(1, Math.round(this.review.all().length / changesInLine)),
   }));
+  protected readonly liveFor = computed((): readonly [NoteId, NoteId] => [this.home(), this.other()]);
   protected readonly asked = computed((): TakeAsked => ({ kind: 'changes', from: this.home(), to: this.other() }));
   protected readonly line = computed(() => describedLine(this.instrument(), { home: this.home(), other: this.other() }));
   protected readonly figureBox = `0 0 ${figureSize.width} ${figureSize.height + 8}`;

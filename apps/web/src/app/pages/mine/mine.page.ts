@@ -39,6 +39,7 @@ import { SheetsService } from '../../documents/sheet/sheets.service';
           <a class="word" routerLink="/charts">My chart</a>
           <a class="word" routerLink="/changes/ear">Ear test</a>
           <a class="word" routerLink="/changes/take">Record a take</a>
+          <a class="word" routerLink="/changes/held">Held notes</a>
           <a class="word" routerLink="/changes/keys">Play on keys</a>
           <a class="word" routerLink="/changes/hunt">Find the faults</a>
           <a class="word" routerLink="/movements">Movements</a>

@@ -22,6 +22,7 @@ const fingers: readonly Page[] = [
   { name: 'Lines to practise', to: '/changes/lines' },
   { name: 'Ear test', to: '/changes/ear' },
   { name: 'Listen to a take', to: '/changes/take' },
+  { name: 'Held notes', to: '/changes/held' },
   { name: 'Play on keys', to: '/changes/keys' },
   { name: 'Find the faults', to: '/changes/hunt' },
 ];
@@ -78,6 +79,7 @@ export const studentPages: readonly PageGroup[] = [
       { name: 'Movements', to: '/movements' },
       { name: 'Ear test', to: '/changes/ear' },
       { name: 'Listen to a take', to: '/changes/take' },
+      { name: 'Held notes', to: '/changes/held' },
       { name: 'Play on keys', to: '/changes/keys' },
       { name: 'Find the faults', to: '/changes/hunt' },
     ],
