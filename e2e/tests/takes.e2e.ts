@@ -87,6 +87,8 @@ test('a take of a tune is judged note by note and grace note by grace note, wher
   await page.keyboard.press('i');
   await expect(page).toHaveURL(/\/take$/);
   await expect(page.getByText('Record Evening over Skellow Tarn, or open a recording.')).toBeVisible();
+  // Said before the first try, checked after it.
+  await expect(page.getByText(/^Bars \d+ and \d+ will break first\.$/)).toBeVisible();
   const heard = page.getByRole('status', { name: 'What was heard' });
   const open = (name: string, buffer: Buffer) =>
     page.getByLabel('Open a recording').or(page.getByLabel('Open another')).setInputFiles({ name, mimeType: 'audio/wav', buffer });

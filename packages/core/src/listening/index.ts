@@ -34,3 +34,4 @@ export {
   type TakeClick,
 } from './judge-asked';
 export { LiveEar, type LivePitch } from './live-ear';
+export { barsToWatch, checkedText, foretoldText } from './bars-to-watch';

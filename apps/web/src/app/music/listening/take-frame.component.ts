@@ -60,6 +60,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   readonly advice = input.required<{ readonly todo: string; readonly otherwise: string }>();
   /** What else was heard, in sentences. */
   readonly also = input<readonly string[]>([]);
+  /** What is to be expected, said before anything is played. */
+  readonly foretold = input('');
   /** What sound cannot tell here. */
   readonly untold = input.required<string>();
   readonly logged = input.required<TakeLog>();

@@ -6,7 +6,19 @@ import { changeBetween, troubleOf, adviceFor } from '@zelpit/core/change';
 import { chunkOf } from '@zelpit/core/chunk';
 import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
 import type { NoteId } from '@zelpit/core/fingering';
-import { isNoteFaulty, noteText, passesText, pieceText, whereOf, worstNotesFirst, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
+import {
+  barsToWatch,
+  checkedText,
+  foretoldText,
+  isNoteFaulty,
+  noteText,
+  passesText,
+  pieceText,
+  whereOf,
+  worstNotesFirst,
+  type AskedNote,
+  type JudgedNote,
+} from '@zelpit/core/listening';
 import { capital } from '@zelpit/core/words';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
@@ -115,9 +127,13 @@ export class PieceTakePage {
     const [opened, piece] = [this.opened(), this.piece()];
     return opened === undefined || piece === undefined ? '' : pieceText(opened.instrument, piece, this.review.decided());
   });
+  /** The bars that are likeliest to break, said before anything is played. */
+  private readonly watched = computed(() => barsToWatch(this.opened()?.changes.open ?? [], new Set(this.asked().flatMap(({ one }) => one.bar ?? []))));
+  protected readonly foretold = computed(() => foretoldText(this.watched()));
   protected readonly also = computed(() => {
     const [opened, piece] = [this.opened(), this.piece()];
-    return opened === undefined || piece === undefined ? [] : [passesText(opened.instrument, piece)].filter((text) => text !== '');
+    if (opened === undefined || piece === undefined) return [];
+    return [checkedText(this.watched(), piece, this.review.decided()), passesText(opened.instrument, piece)].filter((text) => text !== '');
   });
   /** How places are said and heard on an instrument. */
   protected readonly words = computed((): PlaceWords<JudgedNote> => {
