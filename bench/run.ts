@@ -30,7 +30,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'acoustics', measure: acousticFigures, figures: /patterns of the practice chanter|recorder, \d forks|chanters hidden|one such fit/ },
   { name: 'timing', measure: timingFigures, figures: /map of 72|closed form|path finder/ },
   { name: 'players', measure: playerFigures, figures: /simulated (listeners|players)/ },
-  { name: 'movements', measure: movementFigures, figures: /of one movement|grace notes of/ },
+  { name: 'movements', measure: movementFigures, figures: /of one movement|^(?!listening).*grace notes of/ },
   { name: 'sound', measure: soundFigures, figures: /minute of sound/ },
   { name: 'page', measure: firstLoadFigures, figures: /first load|counted apart|page usable/ },
   { name: 'chart', measure: chartClickFigures, figures: /hole clicked|such a click/ },
