@@ -55,6 +55,7 @@ async function addresses(page: Page): Promise<readonly string[]> {
       `/reviews/${review.id}/paper`,
       '/practice',
       `/c/${detail.lines[0].code}`,
+      `/c/${detail.lines[0].code}/take`,
       '/put-away',
       '/studio',
       '/teachers',

@@ -123,6 +123,52 @@ test('a take of a tune is judged note by note and grace note by grace note, wher
   await expect(page.getByRole('alert')).toBeVisible();
 });
 
+test('a take of what stands on a sheet is judged bar by bar, by its code, on the student’s own tablet too', async ({ page, browser }) => {
+  await signIn(page);
+  const { code, home, other } = await page.evaluate(async () => {
+    const read = async (path: string): Promise<unknown> => (await fetch(`/api/${path}`)).json();
+    const { items: students } = (await read('students?find=Pim')) as { items: { id: string }[] };
+    const { items: sheets } = (await read(`sheets?student=${students[0].id}`)) as { items: { id: string; instrument: string }[] };
+    for (const { id, instrument } of sheets) {
+      const { lines } = (await read(`sheets/${id}`)) as {
+        lines: { kind: string; code: string; home: string; other: string; exercise: unknown; excerpt?: unknown }[];
+      };
+      const found = lines.find((line) => line.kind === 'line' && line.exercise == null && line.excerpt == null);
+      if (found !== undefined && instrument === 'practice-chanter') return found;
+    }
+    throw new Error('Pim has no line of a change.');
+  });
+  const line = (left: number): Buffer => {
+    const notes = Array.from({ length: 16 }, (_, index): PlayedNote => ({
+      ...{ note: index % 2 === 0 ? home : other, graceNotes: [], beats: 1, index, isTied: false },
+    })).filter((_, index) => index !== left);
+    const settings = { tempo: 100, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
+    return Buffer.from(waveFile(renderTimeline(practiceChanter, playNotes(practiceChanter, notes, settings), { sampleRate: 44_100 }), 44_100));
+  };
+  const open = async (on: Page): Promise<void> => {
+    await on.goto(`/c/${code}`);
+    await on.getByRole('link', { name: 'Listen to a take' }).click();
+    await expect(on).toHaveURL(new RegExp(`/c/${code}/take$`));
+    await on.getByLabel('Open a recording').setInputFiles({ name: 'line.wav', mimeType: 'audio/wav', buffer: line(-1) });
+    await expect(on.getByRole('status', { name: 'What was heard' })).toHaveText('Four of four bars clean.');
+  };
+  await open(page);
+  await page.getByRole('button', { name: 'Into the logbook' }).click();
+  await expect(page.getByText('The take stands in the logbook of Pim.')).toBeVisible();
+  const kept = await page.evaluate(async () => ((await (await fetch('/api/attempts?limit=1')).json()) as { items: { itemId: string | null }[] }).items[0]);
+  expect(kept.itemId).not.toBeNull();
+  await page.goto('/c/ZZZZ/take');
+  await expect(page.getByRole('alert')).toBeVisible();
+  await page.goto('/students');
+  await page.getByRole('button', { name: 'Links for Pim' }).click();
+  const tablet = await (await browser.newContext({ viewport: { width: 768, height: 1024 } })).newPage();
+  await tablet.goto(await page.locator('.link-address').innerText());
+  await tablet.getByRole('button', { name: 'Open the sheets' }).click();
+  await expect(tablet).toHaveURL(/\/mine$/);
+  await open(tablet);
+  await expect(tablet.getByRole('button', { name: /^Onto Pim/ })).toHaveCount(0);
+});
+
 test('a take is kept for a while, has remarks, is compared with the one before, and is deleted with its sound', async ({ page, browser }) => {
   await signIn(page, '/changes/take?from=c&to=e');
   await choose(page, 'Student', 'Pim');

@@ -4,6 +4,7 @@ import { momentSchema } from './archive-sign';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
 import { everyone, holders, readers, route, staff } from './route';
+import { codeSchema } from './sheet';
 import { typedText } from './text';
 
 /** Longest take that is kept, in seconds, and its largest file: five minutes of what is listened to. */
@@ -15,10 +16,12 @@ export const usualTakeDays = 90;
 /** Remarks that one take can have. */
 export const mostRemarks = 40;
 
-/** What was asked for: one change to and fro, or a tune or a part of it. */
+/** What was asked for: one change to and fro, a tune or a part of it, or what stands on a sheet. */
 export const takeAskedSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('changes'), from: noteIdSchema, to: noteIdSchema }),
   z.strictObject({ kind: z.literal('tune'), tuneId: idSchema, what: z.string().max(40) }),
+  /** A line or a piece that stands on a sheet, by its code. */
+  z.strictObject({ kind: z.literal('line'), code: codeSchema }),
 ]);
 export type TakeAsked = z.infer<typeof takeAskedSchema>;
 

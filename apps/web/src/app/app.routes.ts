@@ -254,6 +254,12 @@ export const routes: Routes = [
       },
       { path: 'practice', title: 'Practice · Zelpit', loadComponent: () => import('./pages/practice/practice.page').then((file) => file.PracticePage) },
       {
+        path: 'c/:code/take',
+        title: 'Listen to a take · Zelpit',
+        data: forStudentsWithStudio,
+        loadComponent: () => import('./pages/listening/line-take.page').then((file) => file.LineTakePage),
+      },
+      {
         path: 'c/:code',
         title: 'Practice · Zelpit',
         data: forStudentsWithStudio,

@@ -35,3 +35,4 @@ export {
 } from './judge-asked';
 export { LiveEar, type LivePitch } from './live-ear';
 export { barsToWatch, checkedText, foretoldText } from './bars-to-watch';
+export { askedOfLine } from './asked-line';

@@ -219,6 +219,7 @@ export const keyTable = {
     half: { keys: ['h'], cap: 'H', label: 'All of it, its first half, its second half' },
     loop: { keys: ['r'], cap: 'R', label: 'Again and again, or as often as it stands' },
     wait: { keys: ['w'], cap: 'W', label: 'Wait after each time, until you go on' },
+    take: { keys: ['i'], cap: 'I', label: 'Listen to a take of it' },
     leave: { keys: ['Escape'], cap: 'Esc', label: 'Stop, the ladder too', means: 'leave' },
   },
   today: {

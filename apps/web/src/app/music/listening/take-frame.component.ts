@@ -27,7 +27,10 @@ export interface PlaceWords<T> {
 }
 
 /** What a take is logged as. */
-export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'>;
+export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'> & {
+  /** Which item of a sheet it was. */
+  readonly itemId?: string | null;
+};
 
 /**
  * A page that listens, but for its sentence: recording and opening, the list of places with the worst first, what else was heard, the band and the strip. What is drawn
@@ -151,7 +154,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     const [player, review] = [this.who(), this.review()];
     if (player === undefined || review.all().length === 0) return;
     const attempt: AttemptInput = {
-      ...{ ...this.logged(), studentId: player.id, itemId: null, lessonId: null, tempo: null, ladder: null, device: 'desk', rating: review.rating() },
+      ...{ itemId: null, ...this.logged(), studentId: player.id, lessonId: null, tempo: null, ladder: null, device: 'desk', rating: review.rating() },
       ...{ seconds: this.source.seconds(), note: `A take: ${this.text()}`.slice(0, 300), at: new Date().toISOString() },
     };
     this.attempts.add(attempt).subscribe({

@@ -2,24 +2,9 @@ import { Component, computed, effect, inject, input, linkedSignal, signal, untra
 import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement, type TakeAsked } from '@zelpit/contract';
 import { arrangedTune } from '@zelpit/core/arrange';
-import { changeBetween, troubleOf, adviceFor } from '@zelpit/core/change';
 import { chunkOf } from '@zelpit/core/chunk';
 import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
-import type { NoteId } from '@zelpit/core/fingering';
-import {
-  barsToWatch,
-  checkedText,
-  foretoldText,
-  isNoteFaulty,
-  noteText,
-  passesText,
-  pieceText,
-  whereOf,
-  worstNotesFirst,
-  type AskedNote,
-  type JudgedNote,
-} from '@zelpit/core/listening';
-import { capital } from '@zelpit/core/words';
+import { barsToWatch, checkedText, foretoldText, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -30,8 +15,7 @@ import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
-import { TakeFrameComponent, type PlaceWords, type TakeLog } from '../../music/listening/take-frame.component';
-import { TakeReview } from '../../music/listening/take-review';
+import { TakeFrameComponent, type TakeLog } from '../../music/listening/take-frame.component';
 import { TakeSentenceComponent } from '../../music/listening/take-sentence.component';
 import { TakeSource } from '../../music/listening/take-source.service';
 import { scoreGeometryFor, ScoreLineComponent, scoreScaleFor } from '../../music/score/score-line.component';
@@ -43,6 +27,7 @@ import { formOfTune } from '../../documents/tune/form-of-tune';
 import { movementNames } from '../../documents/tune/movement-names';
 import { barsOfStretch, stretchChoices } from '../../documents/tune/stretches-of-tune';
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { PieceReview } from './piece-review';
 import { PieceRibbonComponent } from './piece-ribbon.component';
 
 /** So often a bar that went wrong is to be played clean in a row. */
@@ -115,42 +100,25 @@ export class PieceTakePage {
     });
   });
 
-  protected readonly piece = computed(() => {
-    const heard = this.source.answer()?.heard;
-    return heard?.kind === 'piece' ? heard.piece : undefined;
-  });
-  protected readonly review = new TakeReview<JudgedNote>(
-    computed(() => this.piece()?.notes ?? []),
-    { worstFirst: worstNotesFirst, isFaulty: isNoteFaulty },
+  private readonly instrument = computed(() => this.opened()?.instrument ?? this.state.instrument());
+  protected readonly heard = new PieceReview(
+    this.source,
+    this.instrument,
+    computed(() => this.asked().map(({ one }) => one)),
+    this.title,
   );
-  protected readonly text = computed(() => {
-    const [opened, piece] = [this.opened(), this.piece()];
-    return opened === undefined || piece === undefined ? '' : pieceText(opened.instrument, piece, this.review.decided());
-  });
+  protected readonly review = this.heard.review;
   /** The bars that are likeliest to break, said before anything is played. */
   private readonly watched = computed(() => barsToWatch(this.opened()?.changes.open ?? [], new Set(this.asked().flatMap(({ one }) => one.bar ?? []))));
   protected readonly foretold = computed(() => foretoldText(this.watched()));
   protected readonly also = computed(() => {
-    const [opened, piece] = [this.opened(), this.piece()];
-    if (opened === undefined || piece === undefined) return [];
-    return [checkedText(this.watched(), piece, this.review.decided()), passesText(opened.instrument, piece)].filter((text) => text !== '');
-  });
-  /** How places are said and heard on an instrument. */
-  protected readonly words = computed((): PlaceWords<JudgedNote> => {
-    const instrument = this.opened()?.instrument ?? this.state.instrument();
-    return {
-      name: (note) => capital(whereOf(note)),
-      text: (note) => noteText(instrument, note),
-      clean: (note) => {
-        const { one } = this.asked()[note.asked];
-        const before = this.before(note);
-        return { instrument, notes: [...(before === undefined ? [] : [{ note: before, graceNotes: [] }]), { note: one.note, graceNotes: one.graceNotes }] };
-      },
-    };
+    const piece = this.heard.piece();
+    if (piece === undefined) return [];
+    return [checkedText(this.watched(), piece, this.review.decided()), this.heard.passes()].filter((text) => text !== '');
   });
   protected readonly logged = computed((): TakeLog => ({
     ...{ title: this.title().slice(0, 200), kind: this.what() === 'all' ? 'tune' : 'part', model: this.opened()?.instrument.id ?? '' },
-    count: Math.max(1, this.piece()?.passes.length ?? 1),
+    count: Math.max(1, this.heard.piece()?.passes.length ?? 1),
   }));
   /** The note of the tune that the chosen one is; -1 before there is a take. */
   protected readonly chosenInTune = computed(() => this.asked()[this.review.chosen()?.asked ?? -1]?.index ?? -1);
@@ -161,28 +129,6 @@ export class PieceTakePage {
     const width = this.width() - scoreGeometryFor(opened.instrument, this.width()).labels;
     const lines = scoreLines(tune, width, { room: width / scoreScaleFor(this.width()) });
     return lines.find(({ first, end }) => this.chosenInTune() >= first && this.chosenInTune() < end) ?? lines.at(0);
-  });
-  /** What helps the worst place; where all is clean, what comes next. */
-  protected readonly advice = computed(() => {
-    const [opened, [worst]] = [this.opened(), this.review.worst()];
-    if (opened === undefined || this.review.all().length === 0)
-      return { todo: `Play ${this.title()} from its beginning, or from any bar.`, otherwise: 'Stops and new starts are followed.' };
-    if (worst === undefined)
-      return {
-        todo: 'Clean. Now join it to the next part, or a little faster.',
-        otherwise: 'Correct but slower is right, too: do not leave anything out to keep up.',
-      };
-    const before = this.before(worst);
-    if ((worst.verdict === 'noise' || worst.verdict === 'gap') && before !== undefined && worst.graces.length === 0) {
-      const change = changeBetween(opened.instrument, before, worst.note);
-      return adviceFor(opened.instrument, change, troubleOf(opened.instrument, change));
-    }
-    if (worst.verdict === 'elements' || worst.verdict === 'held')
-      return {
-        todo: `${capital(whereOf(worst))}, slowly: every grace note by itself, then together.`,
-        otherwise: 'A simpler one is better than one with a piece missing.',
-      };
-    return { todo: `${capital(whereOf(worst))} by itself, slowly, until four are clean in a row.`, otherwise: 'First the notes, then the timing.' };
   });
   protected readonly canPlan = computed(() => this.source.who() !== undefined && this.review.worst().length > 0);
 
@@ -196,7 +142,7 @@ export class PieceTakePage {
     effect(() => {
       this.asked();
       this.source.samples();
-      untracked(() => this.listen());
+      untracked(() => this.heard.listen());
     });
     this.state.ready().subscribe({ error: (error: unknown) => this.missing.set(messageOf(error)) });
   }
@@ -212,13 +158,12 @@ export class PieceTakePage {
     const item = this.drillFor(opened, worst);
     if (item === undefined) return;
     const what = { student: player, instrument: opened.instrument.id, tune: { id: this.id(), title: opened.detail.title } };
-    this.onto.putSaying(what, [{ ...item, point: this.advice().todo.slice(0, 300) }], (is) => this.review.isPlanned.set(is));
+    this.onto.putSaying(what, [{ ...item, point: this.heard.advice().todo.slice(0, 300) }], (is) => this.review.isPlanned.set(is));
   }
 
   private drillFor(opened: OpenedTune, worst: JudgedNote): PlannedSheetLine | undefined {
-    const before = this.before(worst);
-    if ((worst.verdict === 'noise' || worst.verdict === 'gap' || worst.verdict === 'unsure') && worst.graces.length === 0 && before !== undefined)
-      return plannedForSheet(opened.instrument, [{ home: before, other: worst.note }])[0];
+    const change = this.heard.changeAt(worst);
+    if (change !== undefined) return plannedForSheet(opened.instrument, [{ home: change.from, other: change.to }])[0];
     const bar = worst.bar ?? 0;
     const found = chunkOf(opened.instrument, opened.tune, { kind: 'bars', from: bar, to: bar }, opened.detail.chordNote);
     if (found.kind === 'none') {
@@ -229,19 +174,6 @@ export class PieceTakePage {
     const [home, other] = hardestPair(opened.instrument, tune);
     const excerpt = excerptOf(opened.detail.title, title, tune);
     return { kind: 'chunk', home, other, repetitions: cleanTimes, tempo: null, point: '', exercise: null, excerpt, fingering: null };
-  }
-
-  /** The note that was asked for before this one, where both follow each other. */
-  private before({ asked }: JudgedNote): NoteId | undefined {
-    return this.asked()[asked - 1]?.one.note ?? undefined;
-  }
-
-  private listen(): void {
-    const opened = this.opened();
-    if (opened === undefined || this.source.samples() === undefined || this.source.wasGivenBack()) return;
-    this.review.begin();
-    const notes = this.asked().map(({ one }) => one);
-    this.source.listen(opened.instrument, { kind: 'piece', notes }, () => this.review.choosesWorst());
   }
 
   private open(id: string, student: string | undefined): void {

@@ -250,6 +250,7 @@ export class RunnerPage implements OnDestroy {
     half: () => this.nextHalf(),
     loop: () => this.loops.update((on) => !on),
     wait: () => this.waits.update((on) => !on),
+    take: () => this.hasSound() && void this.router.navigate(['/c', this.code(), 'take']),
     leave: () => this.stop(),
   });
   private readonly sizes = new ResizeObserver(([entry]) => {

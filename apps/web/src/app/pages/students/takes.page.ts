@@ -188,10 +188,12 @@ export class TakesPage {
   protected pathOf({ asked }: Take): readonly string[] | null {
     // A parent reads what was in it.
     if (this.isParent()) return null;
+    if (asked.kind === 'line') return ['/c', asked.code, 'take'];
     return asked.kind === 'changes' ? ['/changes/take'] : ['/tunes', asked.tuneId, 'take'];
   }
 
   protected queryOf({ id, asked }: Take): Readonly<Record<string, string>> {
+    if (asked.kind === 'line') return { kept: id };
     return asked.kind === 'changes' ? { from: asked.from, to: asked.to, kept: id } : { part: asked.what, kept: id };
   }
 
