@@ -166,7 +166,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   /** The take goes at once; it can come back until the page is left. */
   protected forget(): void {
     this.transport.stop();
-    this.notices.done('The take was deleted.', this.source.forget());
+    const text = this.source.kept() === undefined ? 'The take was deleted.' : 'The take left this page; it is still kept.';
+    this.notices.done(text, this.source.forget());
   }
 
   /** On the studio's server, for three months unless something else is chosen with the takes. */
