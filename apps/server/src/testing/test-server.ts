@@ -84,7 +84,7 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     logLevel: 'silent',
     ...settings,
   };
-  const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 4000 });
+  const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 8000 });
   const archives = new ArchiveReader({ path: process.env['ZELPIT_TEST_ARCHIVES'] ?? '' });
   const [database, logger] = [new Database(rows), pino({ level: 'silent' })];
   const worker = openWorker({ databaseUrl: rowsUrl, database, things, readers, archives, logger });

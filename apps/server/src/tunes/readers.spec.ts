@@ -33,7 +33,7 @@ describe('Readers', () => {
   beforeAll(() => writeFileSync(stuckPath, stuck));
   afterAll(() => rmSync(folder, { recursive: true }));
   let readers: Readers;
-  beforeEach(() => (readers = new Readers({ path, tuneMs: 1500, memoryMb: 96 })));
+  beforeEach(() => (readers = new Readers({ path, tuneMs: 8000, memoryMb: 96 })));
   afterEach(() => readers.close());
 
   it('read a book in its order', async () => {
