@@ -6,12 +6,11 @@ import { fillStudio, largeStudio } from '../apps/server/src/testing/large-studio
 import { createStudio, type ApiVisitor } from '../e2e/api-visitor';
 import { startServer, type RunningServer } from '../e2e/server.mjs';
 import { startBare } from './bare';
-import { benchCommand, percentile, type Figure } from './measure';
+import { benchCommand, medianOf, percentile, type Figure } from './measure';
 
 const connections = 25;
 /** Ours and the bare route by turns, so that a machine that is slower for a while is slower for both. */
 const [rounds, readSeconds] = [5, 3];
-const middleOf = (values: readonly number[]): number => [...values].sort((one, other) => one - other)[Math.floor(values.length / 2)];
 
 /** Answers a second of one address, asked over so many connections. */
 async function rateOf(url: string, headers: Record<string, string> = {}): Promise<number> {
@@ -59,8 +58,8 @@ async function readFigures(server: RunningServer, { headers, list }: ApiVisitor)
         inStudio: await rateOf(`${bare.address}/bare-in-studio/7`),
         alone: await rateOf(`${bare.address}/bare/7`),
       });
-    const [rate, inStudio, alone] = (['rate', 'inStudio', 'alone'] as const).map((of) => middleOf(turns.map((turn) => turn[of])));
-    const ratios = { inStudio: middleOf(turns.map((turn) => turn.rate / turn.inStudio)), alone: middleOf(turns.map((turn) => turn.rate / turn.alone)) };
+    const [rate, inStudio, alone] = (['rate', 'inStudio', 'alone'] as const).map((of) => medianOf(turns.map((turn) => turn[of])));
+    const ratios = { inStudio: medianOf(turns.map((turn) => turn.rate / turn.inStudio)), alone: medianOf(turns.map((turn) => turn.rate / turn.alone)) };
     const measured = { median: rate, unit: 'a second', better: 'higher', command: benchCommand } as const;
     figures.push(
       {

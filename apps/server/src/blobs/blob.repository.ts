@@ -12,6 +12,10 @@ export interface KeptBlob {
 
 const pieceBytes = 256 * 1024;
 
+/** Who names a file: a job by what it takes or gives, a take by its sound. */
+const isNamedByNothing = `NOT EXISTS (SELECT 1 FROM job WHERE job.studio_id = blob.studio_id AND blob.id IN (job.input_id, job.output_id))
+  AND NOT EXISTS (SELECT 1 FROM take WHERE take.studio_id = blob.studio_id AND take.blob_id = blob.id)`;
+
 export class BlobRepository {
   constructor(private readonly database: Database) {}
 
@@ -63,14 +67,15 @@ export class BlobRepository {
     await this.database.inStudio(studioId, () => this.database.query('DELETE FROM blob WHERE studio_id = $1 AND id = $2', [studioId, id]));
   }
 
+  /** Whether a file has come in whole and belongs to nothing yet. */
+  async isFree(studioId: string, id: string): Promise<boolean> {
+    const rows = await this.database.query(`SELECT 1 FROM blob WHERE studio_id = $1 AND id = $2 AND bytes IS NOT NULL AND ${isNamedByNothing}`, [studioId, id]);
+    return rows.length === 1;
+  }
+
   /** Takes away what never came to its end, and what nothing names any more, of the studio in hand. */
   async clear(): Promise<void> {
-    await this.database.query(
-      `DELETE FROM blob WHERE created_at < now() - interval '1 day'
-         AND (bytes IS NULL
-           OR NOT EXISTS (SELECT 1 FROM job WHERE job.studio_id = blob.studio_id AND blob.id IN (job.input_id, job.output_id))
-             AND NOT EXISTS (SELECT 1 FROM take WHERE take.studio_id = blob.studio_id AND take.blob_id = blob.id))`,
-    );
+    await this.database.query(`DELETE FROM blob WHERE created_at < now() - interval '1 day' AND (bytes IS NULL OR (${isNamedByNothing}))`);
   }
 }
 

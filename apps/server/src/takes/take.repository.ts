@@ -40,17 +40,6 @@ export class TakeRepository {
     return (await this.database.of(TakeEntity).findOneBy({ studioId, id }))?.blobId;
   }
 
-  /** Whether a sound has come in whole and belongs to nothing yet. */
-  async isFree(studioId: string, soundId: string): Promise<boolean> {
-    const rows = await this.database.query(
-      `SELECT 1 FROM blob WHERE studio_id = $1 AND id = $2 AND bytes IS NOT NULL
-         AND NOT EXISTS (SELECT 1 FROM take WHERE take.studio_id = blob.studio_id AND take.blob_id = blob.id)
-         AND NOT EXISTS (SELECT 1 FROM job WHERE job.studio_id = blob.studio_id AND blob.id IN (job.input_id, job.output_id))`,
-      [studioId, soundId],
-    );
-    return rows.length === 1;
-  }
-
   async add(studioId: string, { soundId, keepDays, at, ...take }: TakeInput, by: Take['by']): Promise<Take> {
     const id = randomUUID();
     const row = { ...take, id, by, remarks: [], keptUntil: untilOf(keepDays), version: 1, at: new Date(at) };

@@ -2,6 +2,7 @@ import { longestTakeBytes, takeRoutes, type Take } from '@zelpit/contract';
 import { noteOf } from '@zelpit/core';
 import { Readable } from 'node:stream';
 import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
+import { fileNameOf } from '../http/file-name';
 import { HttpProblem, notFound } from '../http/problem';
 import { ModelRepository } from '../models/model.repository';
 import { StudentRepository } from '../students/student.repository';
@@ -60,7 +61,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     if (body.asked.kind === 'changes') for (const note of [body.asked.from, body.asked.to]) noteOf(instrument, note);
     // A line may go from its sheet: its take outlives it.
     else if (body.asked.kind === 'tune' && !(await tunes.has(studioId, body.asked.tuneId))) throw notFound('tune');
-    if (!(await takes.isFree(studioId, body.soundId))) throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+    if (!(await blobs.isFree(studioId, body.soundId))) throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
     return respond(201, await takes.add(studioId, { ...body, studentId }, own === undefined ? 'teacher' : 'student'));
   });
 
@@ -76,7 +77,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     await assertConsent(visitor.studioId, studentId);
     const sound = await takes.soundOf(visitor.studioId, id);
     if (sound === undefined) throw notFound('take');
-    return respond(200, Readable.from(blobs.read(visitor.studioId, sound)) as never, { fileName: `${title.slice(0, 60).replace(/[^\p{L}\p{N} ]/gu, '')}.wav` });
+    return respond(200, Readable.from(blobs.read(visitor.studioId, sound)) as never, { fileName: `${fileNameOf(title, 'take')}.wav` });
   });
 
   endpoints.serve(takeRoutes.dropTake, async ({ request, visitor }) => {

@@ -1,5 +1,5 @@
 import { noteOf, type Instrument, type NoteId } from '../fingering';
-import { capital, count, listed, numberWord } from '../words';
+import { capital, listed, numberWord } from '../words';
 import { alignTake, type AlignedSound, type Pass } from './align-take';
 import { askedSounds, type AskedNote, type AskedSound } from './asked';
 import type { HeardStretch } from './heard-stretch';
@@ -265,7 +265,7 @@ export function pieceText(instrument: Instrument, { notes }: JudgedPiece, decide
   }
   const clean = [...units.values()].filter((isFaulty) => !isFaulty).length;
   const isInBars = notes[0].bar !== undefined;
-  const all = isInBars ? count(units.size, 'bar').replace(/^\d+/, numberWord(units.size)) : numberWord(units.size);
+  const all = `${numberWord(units.size)}${isInBars ? ` ${units.size === 1 ? 'bar' : 'bars'}` : ''}`;
   const first = `${capital(numberWord(clean))} of ${all} clean.`;
   const worst = worstNotesFirst(notes, decided).find((note) => isNoteFaulty(note, decided));
   return worst === undefined ? first : `${first} ${capital(whereOf(worst))}: ${noteText(instrument, worst)}.`;

@@ -180,6 +180,13 @@ export class TakeSource implements OnDestroy {
     return this.takes.keep(sound, { ...take, ...own }).pipe(tap((kept) => this.kept.set(kept)));
   }
 
+  /** True once for a take that came back with what was heard in it: it need not be listened to again. */
+  wasGivenBack(): boolean {
+    const { isGivenBack } = this;
+    this.isGivenBack = false;
+    return isGivenBack;
+  }
+
   private async openSound(take: Take, sound: Blob): Promise<void> {
     this.isListening.set(false);
     try {
@@ -190,13 +197,7 @@ export class TakeSource implements OnDestroy {
     }
   }
 
-  /** True once for a take that came back with what was heard in it: it need not be listened to again. */
-  wasGivenBack(): boolean {
-    const { isGivenBack } = this;
-    this.isGivenBack = false;
-    return isGivenBack;
-  }
-
+  /** Nothing of the take before stays. */
   private clear(name: string): void {
     this.cancel();
     this.fault.set('');

@@ -3,14 +3,14 @@ import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement } from '@zelpit/contract';
 import { arrangementText } from '@zelpit/core/arrange';
 import { chainOf, chunkOf, joined, marked } from '@zelpit/core/chunk';
-import { excerptOf, hardestPair, layersOfExcerpt, rowNames, rowsOf, type Excerpt, type RowKind } from '@zelpit/core/excerpt';
+import { excerptOf, layersOfExcerpt, rowNames, rowsOf, type RowKind } from '@zelpit/core/excerpt';
 import type { NoteId } from '@zelpit/core/fingering';
 import { usualRange, type ChunkRange, hasTwoCounts, usualCount, type CountWay } from '@zelpit/core/form';
 import type { LayerKind } from '@zelpit/core/movement';
 import { proofScript } from '@zelpit/core/proofreading';
 import { scriptOf, scriptText, type ScriptStep } from '@zelpit/core/script';
 import { PathCosts } from '@zelpit/core/timing';
-import { pathOfTune, type Tune } from '@zelpit/core/tune';
+import { pathOfTune } from '@zelpit/core/tune';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
 import { KeyService } from '../../kernel/keys/key.service';
@@ -22,7 +22,7 @@ import { asPlayed, hasOtherNotes } from '../../documents/tune/as-played';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { OntoSheet, type PutOnSheet } from '../../documents/sheet/onto-sheet.service';
-import type { PlannedSheetLine } from '../../documents/sheet/planned-lines';
+import { plannedExcerpt, type PlannedSheetLine } from '../../documents/sheet/planned-lines';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { Transport } from '../../music/sound/transport.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
@@ -34,8 +34,6 @@ import { ChunkPlayer } from './chunk-player';
 import { Reader } from './reader';
 import { besides, rangeOf, stretchOf } from './stretch';
 
-/** So often clean in a row before the next row, and so often on a sheet. */
-const cleanTimes = 4;
 const narrowWindow = 560;
 
 /** A piece of a tune taken apart for one student: its rows, the fingers, what is said of each change, and one step to the sheet. */
@@ -350,7 +348,7 @@ export class ChunkPage implements OnDestroy {
       rows: learned.rows.map(({ kind }) => kind),
       script: this.wholeScript().slice(0, 4000),
     };
-    this.putItems([this.itemOf(opened, chunk.tune, excerpt)]);
+    this.putItems([plannedExcerpt(opened.instrument, chunk.tune, excerpt, this.player.tempo())]);
   }
 
   /** Bars of a longer stretch as a chain: each by itself, then all up to it. */
@@ -363,14 +361,9 @@ export class ChunkPage implements OnDestroy {
       if (found.kind === 'none') return [];
       const { title, tune, sources } = found.chunk;
       const layers = new Map(sources.flatMap((source, index) => (all.has(source) ? [[index, all.get(source) as LayerKind] as const] : [])));
-      return [this.itemOf(opened, tune, excerptOf(opened.detail.title, title, tune, layers))];
+      return [plannedExcerpt(opened.instrument, tune, excerptOf(opened.detail.title, title, tune, layers), this.player.tempo())];
     });
     this.putItems(items);
-  }
-
-  private itemOf({ instrument }: OpenedTune, tune: Tune, excerpt: Excerpt): PlannedSheetLine {
-    const [home, other] = hardestPair(instrument, tune);
-    return { kind: 'chunk', home, other, repetitions: cleanTimes, tempo: this.player.tempo(), point: '', exercise: null, excerpt, fingering: null };
   }
 
   private putItems(items: readonly PlannedSheetLine[]): void {

@@ -48,7 +48,7 @@ import { PieceRibbonComponent } from './piece-ribbon.component';
           [text]="heard.text()"
           [advice]="heard.advice()"
           [also]="also()"
-          untold="A grace note that sounds as the note beside it does cannot be heard, nor the shape of a hand."
+          [untold]="heard.untold"
           [logged]="logged()"
           [asked]="askedFor()"
           [opens]="kept()"
@@ -56,17 +56,7 @@ import { PieceRibbonComponent } from './piece-ribbon.component';
           (plan)="plan()"
           (leave)="leave()"
         >
-          <ng-container ngProjectAs="[ribbon]">
-            @if (heard.review.all().length > 0) {
-              <zp-piece-ribbon
-                [instrument]="instrument()"
-                [notes]="heard.review.all()"
-                [chosen]="heard.review.chosen()?.number"
-                [decided]="heard.review.decided()"
-                (chosenChange)="heard.review.chosenNumber.set($event)"
-              />
-            }
-          </ng-container>
+          <zp-piece-ribbon ribbon [instrument]="instrument()" [review]="heard.review" />
         </zp-take-frame>
       } @else {
         <main class="layer page-fill"><p class="second" role="status">Opening the line …</p></main>
@@ -120,11 +110,6 @@ export class LineTakePage {
       const code = this.code();
       if (!this.shelf.isLoaded()) return;
       untracked(() => this.open(code));
-    });
-    effect(() => {
-      this.notes();
-      this.source.samples();
-      untracked(() => this.heard.listen());
     });
     this.state.ready().subscribe({ error: (error: unknown) => this.fault.set(messageOf(error)) });
   }

@@ -1,4 +1,4 @@
-import { computed, type Signal } from '@angular/core';
+import { computed, effect, untracked, type Signal } from '@angular/core';
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
 import { isNoteFaulty, noteText, passesText, pieceText, whereOf, worstNotesFirst, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
 import { capital } from '@zelpit/core/words';
@@ -7,8 +7,10 @@ import type { PlaceWords } from '../../music/listening/take-frame.component';
 import { TakeReview } from '../../music/listening/take-review';
 import type { TakeSource } from '../../music/listening/take-source.service';
 
-/** What was heard of a piece, note by note, as a page shows it. */
+/** What was heard of a piece, note by note, as a page shows it; to be made where a page is made. */
 export class PieceReview {
+  /** What sound cannot tell. */
+  readonly untold = 'A grace note that sounds as the note beside it does cannot be heard, nor the shape of a hand.';
   readonly piece = computed(() => {
     const heard = this.source.answer()?.heard;
     return heard?.kind === 'piece' ? heard.piece : undefined;
@@ -64,10 +66,16 @@ export class PieceReview {
     private readonly instrument: Signal<Instrument>,
     private readonly asked: Signal<readonly AskedNote[]>,
     private readonly title: Signal<string>,
-  ) {}
+  ) {
+    // Something else that is asked, or another instrument, hears the same recording anew.
+    effect(() => {
+      this.asked();
+      this.source.samples();
+      untracked(() => this.listen());
+    });
+  }
 
-  /** The take against what is asked for now. */
-  listen(): void {
+  private listen(): void {
     if (this.source.samples() === undefined || this.asked().length === 0 || this.source.wasGivenBack()) return;
     this.review.begin();
     this.source.listen(this.instrument(), { kind: 'piece', notes: this.asked() }, () => this.review.choosesWorst());

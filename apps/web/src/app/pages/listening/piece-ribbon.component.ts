@@ -1,6 +1,7 @@
-import { Component, computed, input, output } from '@angular/core';
+import { Component, computed, input } from '@angular/core';
 import { noteOf, soundingPitch, type Instrument, type NoteId } from '@zelpit/core/fingering';
-import { isNoteFaulty, type Decision, type JudgedNote } from '@zelpit/core/listening';
+import type { JudgedNote } from '@zelpit/core/listening';
+import type { TakeReview } from '../../music/listening/take-review';
 
 interface Size {
   readonly width: number;
@@ -29,33 +30,35 @@ interface Bar {
 @Component({
   selector: 'zp-piece-ribbon',
   template: `
-    <svg class="piece-ribbon" [attr.viewBox]="'0 0 ' + size.width + ' ' + height()" role="img" [attr.aria-label]="label()">
-      @for (each of rows(); track each.note) {
-        <text class="take-note" [attr.x]="size.left - 14" [attr.y]="each.y + 6" text-anchor="end">{{ each.name }}</text>
-        <line class="take-row" [attr.x1]="size.left" [attr.y1]="each.y" [attr.x2]="size.width - right" [attr.y2]="each.y" />
-      }
-      @if (pillar(); as place) {
-        <rect class="take-pillar" [attr.x]="place.x" y="22" [attr.width]="place.width" [attr.height]="height() - 26" rx="8" />
-      }
-      @for (mark of barMarks(); track $index) {
-        <text class="take-number" [attr.x]="mark.x" y="15">{{ mark.bar }}</text>
-        <line class="take-bar" [attr.x1]="mark.x - 4" y1="4" [attr.x2]="mark.x - 4" [attr.y2]="height()" />
-      }
-      @for (piece of bars(); track $index) {
-        <rect
-          class="piece"
-          [class.is-faulty]="piece.kind === 'faulty'"
-          [class.is-missing]="piece.kind === 'missing' || piece.kind === 'unsure'"
-          [class.is-grace]="piece.kind === 'grace'"
-          [attr.x]="piece.x"
-          [attr.y]="piece.y - (piece.kind === 'grace' ? 4 : 6)"
-          [attr.width]="piece.width"
-          [attr.height]="piece.kind === 'grace' ? 8 : 12"
-          rx="4"
-          (click)="chosenChange.emit(piece.number)"
-        />
-      }
-    </svg>
+    @if (review().all().length > 0) {
+      <svg class="piece-ribbon" [attr.viewBox]="'0 0 ' + size.width + ' ' + height()" role="img" [attr.aria-label]="label()">
+        @for (each of rows(); track each.note) {
+          <text class="take-note" [attr.x]="size.left - 14" [attr.y]="each.y + 6" text-anchor="end">{{ each.name }}</text>
+          <line class="take-row" [attr.x1]="size.left" [attr.y1]="each.y" [attr.x2]="size.width - right" [attr.y2]="each.y" />
+        }
+        @if (pillar(); as place) {
+          <rect class="take-pillar" [attr.x]="place.x" y="22" [attr.width]="place.width" [attr.height]="height() - 26" rx="8" />
+        }
+        @for (mark of barMarks(); track $index) {
+          <text class="take-number" [attr.x]="mark.x" y="15">{{ mark.bar }}</text>
+          <line class="take-bar" [attr.x1]="mark.x - 4" y1="4" [attr.x2]="mark.x - 4" [attr.y2]="height()" />
+        }
+        @for (piece of bars(); track $index) {
+          <rect
+            class="piece"
+            [class.is-faulty]="piece.kind === 'faulty'"
+            [class.is-missing]="piece.kind === 'missing' || piece.kind === 'unsure'"
+            [class.is-grace]="piece.kind === 'grace'"
+            [attr.x]="piece.x"
+            [attr.y]="piece.y - (piece.kind === 'grace' ? 4 : 6)"
+            [attr.width]="piece.width"
+            [attr.height]="piece.kind === 'grace' ? 8 : 12"
+            rx="4"
+            (click)="review().chosenNumber.set(piece.number)"
+          />
+        }
+      </svg>
+    }
   `,
   styles: `
     .piece-ribbon {
@@ -102,10 +105,8 @@ interface Bar {
 })
 export class PieceRibbonComponent {
   readonly instrument = input.required<Instrument>();
-  readonly notes = input.required<readonly JudgedNote[]>();
-  readonly chosen = input<number>();
-  readonly decided = input<ReadonlyMap<number, Decision>>(new Map());
-  readonly chosenChange = output<number>();
+  readonly review = input.required<TakeReview<JudgedNote>>();
+  private readonly notes = computed(() => this.review().all());
   protected readonly size: Size = sizes[matchMedia('(max-width: 700px)').matches ? 'phone' : 'desk'];
   protected readonly right = right;
 
@@ -115,7 +116,7 @@ export class PieceRibbonComponent {
     const [first, last] = [notes[0].at - 200, this.endOf(notes.length - 1) + 200];
     const { shown } = this.size;
     if (last - first <= shown) return { from: first, to: last };
-    const middle = notes.find(({ number }) => number === this.chosen())?.at ?? first;
+    const middle = notes.find(({ number }) => number === this.review().chosen()?.number)?.at ?? first;
     const from = Math.min(Math.max(first, middle - shown / 2), last - shown);
     return { from, to: from + shown };
   });
@@ -147,7 +148,7 @@ export class PieceRibbonComponent {
     }),
   );
   protected readonly pillar = computed(() => {
-    const found = this.visible().find(({ note }) => note.number === this.chosen());
+    const found = this.visible().find(({ note }) => note.number === this.review().chosen()?.number);
     if (found === undefined) return undefined;
     const [from, to] = [Math.max(this.size.left, this.x(found.note.at) - 8), Math.min(this.size.width - right, this.x(found.end) + 2)];
     return { x: from, width: Math.max(missingWidth, to - from) };
@@ -157,7 +158,7 @@ export class PieceRibbonComponent {
   /** From its first grace note to the end of the theme note. */
   private drawn(note: JudgedNote, end: number): readonly Bar[] {
     const { number, at, graces, between } = note;
-    const isFaulty = isNoteFaulty(note, this.decided());
+    const isFaulty = this.review().isFaulty(note);
     const pieces: Bar[] = [];
     let begins = at;
     for (const grace of graces) {

@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { noArrangement, type Arrangement, type TakeAsked } from '@zelpit/contract';
 import { arrangedTune } from '@zelpit/core/arrange';
 import { chunkOf } from '@zelpit/core/chunk';
-import { excerptOf, hardestPair } from '@zelpit/core/excerpt';
+import { excerptOf } from '@zelpit/core/excerpt';
 import { barsToWatch, checkedText, foretoldText, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
@@ -21,7 +21,7 @@ import { TakeSource } from '../../music/listening/take-source.service';
 import { scoreGeometryFor, ScoreLineComponent, scoreScaleFor } from '../../music/score/score-line.component';
 import { scoreLines } from '../../music/score/score-lines';
 import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
-import { plannedForSheet, type PlannedSheetLine } from '../../documents/sheet/planned-lines';
+import { plannedExcerpt, plannedForSheet, type PlannedSheetLine } from '../../documents/sheet/planned-lines';
 import { ArrangementsService } from '../../documents/tune/arrangements.service';
 import { formOfTune } from '../../documents/tune/form-of-tune';
 import { movementNames } from '../../documents/tune/movement-names';
@@ -29,9 +29,6 @@ import { barsOfStretch, stretchChoices } from '../../documents/tune/stretches-of
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
 import { PieceReview } from './piece-review';
 import { PieceRibbonComponent } from './piece-ribbon.component';
-
-/** So often a bar that went wrong is to be played clean in a row. */
-const cleanTimes = 4;
 
 /** A take of a tune or a part of it, recorded or opened: each note and grace note that was asked for, present or not, and what nobody asked for, with its sound. */
 @Component({
@@ -122,13 +119,16 @@ export class PieceTakePage {
   }));
   /** The note of the tune that the chosen one is; -1 before there is a take. */
   protected readonly chosenInTune = computed(() => this.asked()[this.review.chosen()?.asked ?? -1]?.index ?? -1);
+  private readonly lines = computed(() => {
+    const [opened, tune] = [this.opened(), this.tune()];
+    if (opened === undefined || tune === undefined) return [];
+    const width = this.width() - scoreGeometryFor(opened.instrument, this.width()).labels;
+    return scoreLines(tune, width, { room: width / scoreScaleFor(this.width()) });
+  });
   /** The line of music with the chosen note. */
   protected readonly line = computed(() => {
-    const [opened, tune] = [this.opened(), this.tune()];
-    if (opened === undefined || tune === undefined) return undefined;
-    const width = this.width() - scoreGeometryFor(opened.instrument, this.width()).labels;
-    const lines = scoreLines(tune, width, { room: width / scoreScaleFor(this.width()) });
-    return lines.find(({ first, end }) => this.chosenInTune() >= first && this.chosenInTune() < end) ?? lines.at(0);
+    const note = this.chosenInTune();
+    return this.lines().find(({ first, end }) => note >= first && note < end) ?? this.lines().at(0);
   });
   protected readonly canPlan = computed(() => this.source.who() !== undefined && this.review.worst().length > 0);
 
@@ -137,12 +137,6 @@ export class PieceTakePage {
       const [id, student] = [this.id(), this.state.student()];
       if (!this.shelf.isLoaded() || !this.state.hasStudents()) return;
       untracked(() => this.open(id, student?.id));
-    });
-    // Another part or another instrument hears the same recording anew.
-    effect(() => {
-      this.asked();
-      this.source.samples();
-      untracked(() => this.heard.listen());
     });
     this.state.ready().subscribe({ error: (error: unknown) => this.missing.set(messageOf(error)) });
   }
@@ -167,13 +161,11 @@ export class PieceTakePage {
     const bar = worst.bar ?? 0;
     const found = chunkOf(opened.instrument, opened.tune, { kind: 'bars', from: bar, to: bar }, opened.detail.chordNote);
     if (found.kind === 'none') {
-      this.notices.fault(new Error(found.reason));
+      this.source.fault.set(found.reason);
       return undefined;
     }
     const { title, tune } = found.chunk;
-    const [home, other] = hardestPair(opened.instrument, tune);
-    const excerpt = excerptOf(opened.detail.title, title, tune);
-    return { kind: 'chunk', home, other, repetitions: cleanTimes, tempo: null, point: '', exercise: null, excerpt, fingering: null };
+    return plannedExcerpt(opened.instrument, tune, excerptOf(opened.detail.title, title, tune), null);
   }
 
   private open(id: string, student: string | undefined): void {
