@@ -8,6 +8,7 @@ import { LinkRepository } from './accounts/link.repository';
 import { Tries } from './accounts/tries';
 import { assertLeastRights, createDataSource, migrate } from './database/data-source';
 import { Database } from './database/database';
+import { PlanKeepingClient } from './database/plan-keeping-client';
 import { loadDemo, removeDemo } from './demo/load-demo';
 import { BlobRepository } from './blobs/blob.repository';
 import { KeptAnswers } from './http/kept-answers';
@@ -57,7 +58,7 @@ const archives = new ArchiveReader({ path: fileURLToPath(new URL('./archive.js',
 
 const worker = openWorker({ databaseUrl: config.databaseUrl, database, things, readers, archives, logger });
 
-const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000 });
+const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000, Client: PlanKeepingClient });
 pool.on('error', onPoolError);
 
 // The address answers from the first moment; what needs the database says so until it is there.

@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import pg from 'pg';
+import { PlanKeepingClient } from './plan-keeping-client';
 import { DataSource, type EntityTarget, type ObjectLiteral } from 'typeorm';
 import { makeWorkQueue, queueGrants } from '../jobs/work-queue';
 import { FirstGround1764000000000 } from './migrations/1764000000000-first-ground';
@@ -59,7 +60,8 @@ export function createDataSource(
       Takes1765670400000,
     ],
     synchronize: false,
-    extra: { max: pool, connectionTimeoutMillis: 3000 },
+    // What is asked one after the other goes out at once, without waiting for the answer before.
+    extra: { max: pool, connectionTimeoutMillis: 3000, Client: PlanKeepingClient, pipeline: true },
     poolErrorHandler: onPoolError,
   });
 }

@@ -3,6 +3,9 @@ import type { DataSource, EntityManager, EntityTarget, ObjectLiteral, QueryRunne
 
 export type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
 
+/** What a transaction may do; PostgreSQL itself refuses a write in one that only reads. */
+type Access = 'READ WRITE' | 'READ ONLY';
+
 /** A transaction that runs, and whose rows it sees: none of any studio before one was named. */
 interface Underway {
   readonly manager: EntityManager;
@@ -50,12 +53,7 @@ export class Database {
    * @param access `READ ONLY` where PostgreSQL itself is to refuse a write
    * @throws Error inside a transaction of another studio: none spans two
    */
-  async inStudio<T>(
-    studioId: string,
-    work: () => Promise<T>,
-    isolation: Isolation = 'READ COMMITTED',
-    access: 'READ WRITE' | 'READ ONLY' = 'READ WRITE',
-  ): Promise<T> {
+  async inStudio<T>(studioId: string, work: () => Promise<T>, isolation: Isolation = 'READ COMMITTED', access: Access = 'READ WRITE'): Promise<T> {
     if (!uuid.test(studioId)) throw new Error(`“${studioId}” is no studio's id.`);
     const outer = this.underway.getStore();
     if (outer === undefined) return this.begin(work, isolation, studioId, access);
@@ -73,30 +71,52 @@ export class Database {
   }
 
   /** The studio is named in the same round trip that begins, and only for this transaction, so that it holds through a pooler too. */
-  private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined, access = 'READ WRITE'): Promise<T> {
+  private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined, access: Access = 'READ WRITE'): Promise<T> {
     const runner = this.dataSource.createQueryRunner();
+    const beginning = `BEGIN ISOLATION LEVEL ${isolation} ${access}${studioId === undefined ? '' : `; SET LOCAL zelpit.studio = '${studioId}'`}`;
+    const run = (): Promise<T> => this.underway.run({ manager: runner.manager, isolation, studioId }, work);
     try {
-      await runner.query(`BEGIN ISOLATION LEVEL ${isolation} ${access}${studioId === undefined ? '' : `; SET LOCAL zelpit.studio = '${studioId}'`}`);
-      // What TypeORM does in several statements is not to begin a transaction of its own.
-      (runner as { isTransactionActive: boolean }).isTransactionActive = true;
-      const result = await this.underway.run({ manager: runner.manager, isolation, studioId }, work);
-      await runner.query('COMMIT');
-      return result;
+      await runner.connect();
+      return await (access === 'READ ONLY' ? reading(runner, beginning, run) : writing(runner, beginning, run));
     } catch (error) {
-      await rollBack(runner);
+      await end(runner, 'ROLLBACK');
       throw error;
-    } finally {
-      (runner as { isTransactionActive: boolean }).isTransactionActive = false;
-      await runner.release();
     }
   }
 }
 
-/** Where the connection is gone there is nothing to take back: the database has done it. */
-async function rollBack(runner: QueryRunner): Promise<void> {
+async function writing<T>(runner: QueryRunner, beginning: string, run: () => Promise<T>): Promise<T> {
+  await runner.query(beginning);
+  // What TypeORM does in several statements is not to begin a transaction of its own.
+  (runner as { isTransactionActive: boolean }).isTransactionActive = true;
+  const result = await run();
+  await runner.query('COMMIT');
+  await release(runner);
+  return result;
+}
+
+/** A read goes out right behind its beginning, and what it found does not wait for its end: nothing hangs on either. */
+async function reading<T>(runner: QueryRunner, beginning: string, run: () => Promise<T>): Promise<T> {
+  const begun = runner.query(beginning);
+  // Where beginning fails, what follows it fails too, and tells.
+  begun.catch(() => undefined);
+  (runner as { isTransactionActive: boolean }).isTransactionActive = true;
+  const result = await run();
+  void end(runner, 'COMMIT');
+  return result;
+}
+
+/** Where the connection is gone there is nothing to end: the database has done it. */
+async function end(runner: QueryRunner, how: 'COMMIT' | 'ROLLBACK'): Promise<void> {
   try {
-    await runner.query('ROLLBACK');
+    await runner.query(how);
   } catch {
-    // The fault before this one is the one to tell.
+    // A fault before this one is the one to tell.
   }
+  await release(runner);
+}
+
+async function release(runner: QueryRunner): Promise<void> {
+  (runner as { isTransactionActive: boolean }).isTransactionActive = false;
+  await runner.release();
 }

@@ -9,6 +9,7 @@ import { hashPassword } from '../accounts/password';
 import { createDataSource, migrate } from '../database/data-source';
 import { AccountRepository } from '../accounts/account.repository';
 import { Database } from '../database/database';
+import { PlanKeepingClient } from '../database/plan-keeping-client';
 import { openWorker } from '../jobs/open-worker';
 import { createApp } from '../platform/app';
 import { ArchiveReader } from '../archive/archive-reader';
@@ -70,7 +71,7 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   const rowsUrl = urlOf(databaseName, rowsClusterUrl());
   const rows = createDataSource(rowsUrl, tables, () => undefined);
   await Promise.all([dataSource.initialize(), rows.initialize()]);
-  const pool = new pg.Pool({ connectionString: rowsUrl, max: 3, connectionTimeoutMillis: 2000 });
+  const pool = new pg.Pool({ connectionString: rowsUrl, max: 3, connectionTimeoutMillis: 2000, Client: PlanKeepingClient });
   pool.on('error', () => undefined);
   const config: Config = {
     databaseUrl: rowsUrl,
