@@ -138,11 +138,11 @@ test('a take of what stands on a sheet is judged bar by bar, by its code, on the
     }
     throw new Error('Pim has no line of a change.');
   });
-  const line = (left: number): Buffer => {
+  const line = (left: number, tempo = 100): Buffer => {
     const notes = Array.from({ length: 16 }, (_, index): PlayedNote => ({
       ...{ note: index % 2 === 0 ? home : other, graceNotes: [], beats: 1, index, isTied: false },
     })).filter((_, index) => index !== left);
-    const settings = { tempo: 100, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
+    const settings = { tempo, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
     return Buffer.from(waveFile(renderTimeline(practiceChanter, playNotes(practiceChanter, notes, settings), { sampleRate: 44_100 }), 44_100));
   };
   const open = async (on: Page): Promise<void> => {
@@ -157,6 +157,18 @@ test('a take of what stands on a sheet is judged bar by bar, by its code, on the
   await expect(page.getByText('The take stands in the logbook of Pim.')).toBeVisible();
   const kept = await page.evaluate(async () => ((await (await fetch('/api/attempts?limit=1')).json()) as { items: { itemId: string | null }[] }).items[0]);
   expect(kept.itemId).not.toBeNull();
+  // To a click early and late are faults, too.
+  const heard = page.getByRole('status', { name: 'What was heard' });
+  const played = (tempo: number) => page.getByLabel('Open another').setInputFiles({ name: 'line.wav', mimeType: 'audio/wav', buffer: line(-1, tempo) });
+  await page.keyboard.press('k');
+  const click = page.getByRole('group', { name: 'Click' });
+  await click.getByRole('button', { name: 'Faster' }).click();
+  const tempo = Number(await click.locator('.figure').innerText());
+  await played(tempo);
+  await expect(page.getByText(new RegExp(`^\\s*To a click at ${tempo}; nine of ten notes within \\d+ ms of it\\.`))).toBeVisible();
+  await expect(heard).toHaveText('Four of four bars clean.');
+  await played(tempo * 0.8);
+  await expect(heard).toHaveText(/ comes \d+ ms (early|late)\.\s*$/);
   await page.goto('/c/ZZZZ/take');
   await expect(page.getByRole('alert')).toBeVisible();
   await page.goto('/students');
@@ -262,6 +274,56 @@ test('a take is recorded by the microphone only where it was agreed to, and is j
       /^\s*None of (seven|eight) clean\.\s+Change \d: low G sounds for \d\d ms before [CE]\.\s*$/,
     );
     await expect(page.getByRole('img', { name: /^The take as a ribbon of pitch/ })).toBeVisible();
+  } finally {
+    await browser.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+test('a ladder that listens climbs by itself, and ends at the first slip', async ({ server }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'zelpit-ladder-'));
+  const file = join(folder, 'climb.wav');
+  // The first rung clean, at its tempo; while the second is played, a noise before each note.
+  const rung = (tempo: number, ms: number): readonly number[] => {
+    const notes = Array.from({ length: 16 }, (_, index) => ({ note: index % 2 === 0 ? 'd' : 'f', graceNotes: [], beats: 1, index, isTied: false }));
+    const settings = { tempo, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
+    const timeline = playNotes(practiceChanter, notes, { ...settings, ...(ms > 0 && { fault: { kind: 'worst' as const, ms } }) });
+    return [...renderTimeline(practiceChanter, timeline, { sampleRate: 44_100 })];
+  };
+  const silence = (seconds: number): readonly number[] => new Array<number>(Math.round(44_100 * seconds)).fill(0);
+  writeFileSync(file, waveFile(Float32Array.from([...silence(2.4), ...rung(180, 0), ...silence(5), ...rung(186, 26), ...rung(186, 26)]), 44_100));
+  const browser = await hearing(file);
+  try {
+    const page = await browser.newPage({ baseURL: server.address });
+    await signIn(page, '/today');
+    const climb = async (alias: string): Promise<void> => {
+      const { items } = (await (await page.request.get(`/api/students?find=${alias}`)).json()) as { items: { id: string }[] };
+      const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+      const line = { kind: 'line', home: 'd', other: 'f', repetitions: 1, tempo: 300, speeds: null, point: '', exercise: null };
+      const data = { studentId: items[0].id, tuneId: null, instrument: 'practice-chanter', title: 'Up the stair', note: '', lines: [line] };
+      const made = await page.request.post('/api/sheets', { data, headers: { 'x-zelpit-token': token } });
+      expect(made.status()).toBe(201);
+      await page.goto(`/c/${((await made.json()) as { lines: { code: string }[] }).lines[0].code}`);
+      await page.getByRole('button', { name: 'Ladder that listens' }).click();
+    };
+    // Wren’s guardian has not agreed: the microphone stays shut.
+    await climb('Wren');
+    await expect(page.getByRole('alert')).toHaveText('Wren’s guardian has not agreed yet. Ask on paper, and note it with the student.');
+    await climb('Pim');
+    await expect(page.getByText(/^\s*I listen: .*Only the click sounds; headphones on, turned low\. Nothing is kept\.\s*$/)).toBeVisible();
+    const rungs = page.getByRole('list', { name: 'Tempo ladder' }).getByRole('listitem');
+    await expect(rungs.filter({ hasText: '180' })).toHaveClass(/is-clean/, { timeout: 40_000 });
+    const advice = page.locator('.runner-advice');
+    await expect(advice).toHaveText(/^\s*Clean at 180, slipped at 186\. .*Bar \d: low [AG] sounds for \d\d ms before [DF]\.\s*$/, { timeout: 40_000 });
+    await expect(page.getByText(/^\s*I listen/)).toHaveCount(0);
+    const [kept] = (
+      (await (await page.request.get('/api/attempts?limit=1')).json()) as { items: { tempo: number; note: string; ladder: { rungs: object[] } }[] }
+    ).items;
+    expect(kept.ladder.rungs).toEqual([
+      { tempo: 180, rating: 'clean' },
+      { tempo: 186, rating: 'slip' },
+    ]);
+    expect(kept.note).toMatch(/^Bar \d: /);
   } finally {
     await browser.close();
     rmSync(folder, { recursive: true, force: true });

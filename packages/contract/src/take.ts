@@ -16,12 +16,17 @@ export const usualTakeDays = 90;
 /** Remarks that one take can have. */
 export const mostRemarks = 40;
 
+/** A click that a take can be played to, in beats a minute. */
+export const [slowestClick, fastestClick] = [20, 300];
+/** The click that it was played to; absent where there was none. */
+const clickSchema = z.number().int().min(slowestClick).max(fastestClick).optional();
+
 /** What was asked for: one change to and fro, a tune or a part of it, or what stands on a sheet. */
 export const takeAskedSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('changes'), from: noteIdSchema, to: noteIdSchema }),
-  z.strictObject({ kind: z.literal('tune'), tuneId: idSchema, what: z.string().max(40) }),
+  z.strictObject({ kind: z.literal('tune'), tuneId: idSchema, what: z.string().max(40), click: clickSchema }),
   /** A line or a piece that stands on a sheet, by its code. */
-  z.strictObject({ kind: z.literal('line'), code: codeSchema }),
+  z.strictObject({ kind: z.literal('line'), code: codeSchema, click: clickSchema }),
 ]);
 export type TakeAsked = z.infer<typeof takeAskedSchema>;
 

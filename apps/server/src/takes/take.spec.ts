@@ -135,7 +135,10 @@ describe('bad input', () => {
       [{ studentId: '6c1f2a6e-4b8f-4c53-9d2e-0a3b7f5d9e10' }, 404],
     ] as const)
       expect([change, (await ada.post('/api/takes', { ...newTake(null, sound), ...change })).status]).toEqual([change, status]);
-    await ada.post('/api/takes', { ...(newTake(null, await soundOf(ada)) as object), asked: { kind: 'line', code: 'K7MP' } }).expect(201);
+    const played = { ...(newTake(null, await soundOf(ada)) as object), asked: { kind: 'line', code: 'K7MP', click: 90 } };
+    await ada.post('/api/takes', { ...played, asked: { ...played.asked, click: 301 } }).expect(400);
+    // The click that it was played to comes back with it.
+    expect((await ada.post('/api/takes', played).expect(201)).body).toMatchObject({ asked: { kind: 'line', code: 'K7MP', click: 90 } });
     await ada.post('/api/takes', newTake(null, sound)).expect(201);
     // One sound is one take.
     await ada.post('/api/takes', newTake(null, sound)).expect(422);

@@ -35,4 +35,5 @@ export {
 } from './judge-asked';
 export { LiveEar, type LivePitch } from './live-ear';
 export { barsToWatch, checkedText, foretoldText } from './bars-to-watch';
-export { askedOfLine } from './asked-line';
+export { askedOfLine, askedOfMusic } from './asked-line';
+export { heardRung, type HeardRung } from './heard-rung';

@@ -76,6 +76,15 @@ describe('a take laid along what was asked for', () => {
     expect(passesText(practiceChanter, piece)).toMatch(/^About 120 beats a minute; nine of ten notes within \d+ ms of the pulse\.$/);
   });
 
+  it('says how it keeps to a click, and where it does not', () => {
+    const at = (beatMs: number, click: number): string => {
+      const piece = judgeAsked(practiceChanter, march, heardOf(practiceChanter, march, { beatMs }), { beatMs: 60_000 / click });
+      return passesText(practiceChanter, piece, click);
+    };
+    expect(at(500, 120)).toMatch(/^To a click at 120; nine of ten notes within \d+ ms of it\.$/);
+    expect(at(1500, 120)).toBe('It does not keep to a click at 120.');
+  });
+
   it('counts the elements of a movement, and names what is missing', () => {
     const heard = heardOf(practiceChanter, march);
     const piece = judgeAsked(

@@ -271,8 +271,11 @@ export function pieceText(instrument: Instrument, { notes }: JudgedPiece, decide
   return worst === undefined ? first : `${first} ${capital(whereOf(worst))}: ${noteText(instrument, worst)}.`;
 }
 
-/** How the take went beside its notes: begun again, how even, at what tempo, and which note was furthest from the pulse. */
-export function passesText(instrument: Instrument, { notes, passes }: JudgedPiece): string {
+/**
+ * How the take went beside its notes: begun again, how even, at what tempo, and which note was furthest from the pulse.
+ * @param click beats a minute of the click that it was judged against, where there was one
+ */
+export function passesText(instrument: Instrument, { notes, passes }: JudgedPiece, click?: number): string {
   const [first, ...others] = passes;
   if (first === undefined) return '';
   const again = others.map(({ fromBar }) => (fromBar === undefined || fromBar <= 1 ? 'from the beginning' : `from bar ${fromBar}`));
@@ -280,7 +283,9 @@ export function passesText(instrument: Instrument, { notes, passes }: JudgedPiec
   const longest = passes.reduce((best, { pulse }, index) => ((pulse?.notes ?? 0) > (passes[best].pulse?.notes ?? 0) ? index : best), 0);
   const { pulse } = passes[longest];
   if (pulse === undefined) return texts.join(' ');
-  texts.push(`About ${Math.round(60_000 / pulse.beatMs)} beats a minute; nine of ten notes within ${pulse.within} ms of the pulse.`);
+  if (click !== undefined && pulse.within > pulse.beatMs / 2) return [...texts, `It does not keep to a click at ${click}.`].join(' ');
+  const pace = click === undefined ? `About ${Math.round(60_000 / pulse.beatMs)} beats a minute` : `To a click at ${click}`;
+  texts.push(`${pace}; nine of ten notes within ${pulse.within} ms of ${click === undefined ? 'the pulse' : 'it'}.`);
   const furthest = notes.filter((note) => note.pass === longest).reduce((best, note) => (Math.abs(note.off ?? 0) > Math.abs(best.off ?? 0) ? note : best));
   if (Math.abs(furthest.off ?? 0) > leastOff) texts.push(`Furthest from it: ${whereOf(furthest)}, ${timingText(instrument, furthest)}.`);
   return texts.join(' ');

@@ -38,12 +38,12 @@ export class LinePlayer {
     return {
       id,
       instrument: fingered,
-      notes: playedNotes(music),
+      notes: how.onlyClick === true ? playedNotes(music).map((played) => ({ ...played, note: null, graceNotes: [] })) : playedNotes(music),
       settings: {
         tempo: this.tempoOf(line),
         beatsInBar,
         countInBeats: this.sound.hasCountIn() ? countIn : 0,
-        isClickOn: line.tempo !== null || this.sound.hasClick(),
+        isClickOn: line.tempo !== null || how.onlyClick === true || this.sound.hasClick(),
         firstBeat,
         graceNoteMs: usualGraceNoteMs,
         ...(isFaulty && { fault: { kind: this.sound.fault(), ms: this.sound.faultMs() } }),
@@ -61,6 +61,8 @@ export interface HowPlayed {
   readonly half?: LineHalf;
   /** Beats; the usual count-in where none are given. */
   readonly countIn?: number;
+  /** True where only the click sounds, and the notes are left to the player. */
+  readonly onlyClick?: boolean;
 }
 
 /** A line, or half of it, as it sounds once. */

@@ -4,6 +4,7 @@ import { longestTakeSeconds, usualTakeDays, type AttemptInput, type TakeAsked, t
 import { RouterLink } from '@angular/router';
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
 import { blowingText, changeText } from '@zelpit/core/listening';
+import { usualGraceNoteMs } from '@zelpit/core/timing';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
@@ -11,11 +12,14 @@ import { SessionService } from '../../kernel/session/session.service';
 import { TakesService } from '../../studio/takes/takes.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { Transport } from '../sound/transport.service';
+import { TakeClickComponent, type UsualClick } from './take-click.component';
 import { LevelMeterComponent } from './level-meter.component';
 import { LiveListening } from './live-listening.service';
 import type { JudgedPlace, TakeReview } from './take-review';
 import { changeSound, type CleanNotes, type Hearing } from './take-sound';
 import { longestMinutes, TakeSource } from './take-source.service';
+
+const clickId = 'take-click';
 
 /** How one place is said and heard. */
 export interface PlaceWords<T> {
@@ -38,7 +42,7 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'> &
  */
 @Component({
   selector: 'zp-take-frame',
-  imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink],
+  imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink, TakeClickComponent],
   providers: [LiveListening],
   templateUrl: './take-frame.component.html',
 })
@@ -75,6 +79,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   readonly canPlan = input.required<boolean>();
   /** Two notes whose changes are named as they are played. */
   readonly pair = input<readonly [NoteId, NoteId]>();
+  /** The click that it is usually played to; absent where no beat is asked for. */
+  readonly usualClick = input<UsualClick>();
   readonly plan = output();
   readonly leave = output();
   protected readonly longestMinutes = longestMinutes;
@@ -97,6 +103,9 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     slow: () => this.play('slow'),
     clean: () => this.play('beside clean'),
     record: () => (this.microphone.isRecording() ? this.source.endRecording() : this.record()),
+    click: () => this.turnClick(),
+    slower: () => this.source.stepClick(-1),
+    faster: () => this.source.stepClick(1),
     isClean: () => this.review().decide('clean'),
     isFaulty: () => this.review().decide('faulty'),
     plan: () => this.plan.emit(),
@@ -113,6 +122,10 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     effect(() => {
       const [pair, isRecording] = [this.pair(), this.microphone.isRecording()];
       untracked(() => (isRecording && pair !== undefined ? this.live.begin(this.instrument(), pair) : this.live.end()));
+    });
+    effect(() => {
+      const isRecording = this.microphone.isRecording();
+      untracked(() => (isRecording ? this.startClick() : this.stopClick()));
     });
   }
 
@@ -135,6 +148,27 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     const all = this.review().all();
     if (all.length === 0) return;
     this.choose(all.reduce((best, place) => (away(place) < away(best) ? place : best)));
+  }
+
+  /** While it is recorded the click stays as it is: the take is judged against it. */
+  private turnClick(): void {
+    const usual = this.usualClick();
+    if (usual !== undefined && !this.microphone.isRecording()) this.source.turnClick(usual);
+  }
+
+  /** A bar of nothing but clicks, on and on, after a count-in. */
+  private startClick(): void {
+    const [usual, tempo] = [this.usualClick(), this.source.click()];
+    if (usual === undefined || tempo === undefined) return;
+    const { beatsInBar } = usual;
+    void this.transport.play({
+      ...{ id: clickId, instrument: this.instrument(), times: 0, notes: [{ note: null, graceNotes: [], beats: beatsInBar, index: 0, isTied: false }] },
+      settings: { tempo, beatsInBar, countInBeats: beatsInBar, isClickOn: true, firstBeat: 0, graceNoteMs: usualGraceNoteMs },
+    });
+  }
+
+  private stopClick(): void {
+    if (this.transport.playing() === clickId) this.transport.stop();
   }
 
   protected record(): void {

@@ -1,8 +1,11 @@
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
-import type { AskedNote, Blowing, JudgedPiece, JudgedTake } from '@zelpit/core/listening';
+import type { AskedNote, Blowing, HeardRung, JudgedPiece, JudgedTake, TakeClick } from '@zelpit/core/listening';
 
-/** What was asked for: one change, to and fro, or notes with their grace notes. */
-export type Asked = { readonly kind: 'changes'; readonly notes: readonly NoteId[] } | { readonly kind: 'piece'; readonly notes: readonly AskedNote[] };
+/** What was asked for: one change, to and fro; notes with their grace notes, to a click or not; or a rung of a ladder, as far as it was played. */
+export type Asked =
+  | { readonly kind: 'changes'; readonly notes: readonly NoteId[] }
+  | { readonly kind: 'piece'; readonly notes: readonly AskedNote[]; readonly click?: TakeClick }
+  | { readonly kind: 'rung'; readonly notes: readonly AskedNote[]; readonly click: TakeClick; readonly isOver: boolean };
 
 /** What a page asks of the worker that listens to a take. */
 export interface TakeRequest {
@@ -19,6 +22,7 @@ export interface TakeAnswer {
   readonly heard:
     | { readonly kind: 'changes'; readonly take: JudgedTake }
     | { readonly kind: 'piece'; readonly piece: JudgedPiece }
+    | { readonly kind: 'rung'; readonly rung: HeardRung }
     | { readonly kind: 'fault'; readonly message: string };
   /** How far the whole take is from the instrument's own pitch, in cents. */
   readonly tuning: number;

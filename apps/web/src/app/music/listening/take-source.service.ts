@@ -1,27 +1,21 @@
 import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/core';
-import type { Take, TakeInput } from '@zelpit/contract';
+import { fastestClick, slowestClick, type Take, type TakeInput } from '@zelpit/contract';
 import { inputProblem, inputProblemText } from '@zelpit/core/listening';
 import { waveFile } from '@zelpit/core/sound';
 import { forkJoin, tap, type Observable } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
 import { SessionService } from '../../kernel/session/session.service';
-import { dayAndMonth } from '../../kernel/words/words';
 import { TakesService } from '../../studio/takes/takes.service';
 import { StudioState } from '../../studio/state/studio-state.service';
 import { Microphone, MicrophoneFault, type Recording } from '../microphone/microphone.service';
+import { consentText, mayBeRecorded, type Player } from './recording-consent';
 import type { Asked, TakeAnswer, TakeRequest } from './take-messages';
 import { decodedFile, resampled, sampleRate } from './take-sound';
 import { startTakeWorker } from './take-worker';
 
 const largestFile = 60_000_000;
 export const longestMinutes = 10;
-
-/** Whose take it is. */
-export interface Player {
-  readonly id: string;
-  readonly alias: string;
-  readonly consent: { readonly guardian: string; readonly on: string } | null;
-}
+const clickStep = 2;
 
 /** One take at a time: recorded or opened, whose it is, whether it may be recorded and can be judged, and what was heard in it. Each page that listens has its own. */
 @Injectable()
@@ -47,21 +41,19 @@ export class TakeSource implements OnDestroy {
     }
     return this.state.inHand().held?.owner.kind === 'teacher' ? undefined : this.state.student();
   });
-  readonly mayRecord = computed(() => this.who() === undefined || this.who()?.consent !== null);
-  readonly consentText = computed(() => {
-    const player = this.who();
-    if (player === undefined) return 'You record yourself.';
-    if (player.consent !== null) return `${player.consent.guardian} agreed on ${dayAndMonth(player.consent.on)}.`;
-    return this.session.isFamily()
-      ? 'Nobody has agreed yet that you are recorded: ask at home, on paper; your teacher notes it.'
-      : `${player.alias}’s guardian has not agreed yet. Ask on paper, and note it with the student.`;
-  });
+  readonly mayRecord = computed(() => mayBeRecorded(this.who()));
+  readonly consentText = computed(() => consentText(this.who(), this.session.isFamily()));
   readonly tuningText = computed(() => {
     const cents = this.answer()?.tuning ?? 0;
     if (Math.abs(cents) < 5) return 'In tune with the instrument as it stands here.';
     return `The whole take is about ${Math.abs(cents)} cents ${cents > 0 ? 'sharp' : 'flat'} of the instrument as it stands here.`;
   });
   readonly seconds = computed(() => Math.round((this.samples()?.length ?? 0) / sampleRate));
+
+  /** Beats a minute of the click that the take is played to; undefined without one. */
+  readonly click = signal<number | undefined>(undefined);
+  readonly slowestClick = slowestClick;
+  readonly fastestClick = fastestClick;
 
   /** The take as it is kept on the server; undefined for one that is in this page only. */
   readonly kept = signal<Take | undefined>(undefined);
@@ -74,6 +66,14 @@ export class TakeSource implements OnDestroy {
   ngOnDestroy(): void {
     this.cancel();
     void this.microphone.stop();
+  }
+
+  turnClick({ tempo }: { readonly tempo: number }): void {
+    this.click.update((click) => (click === undefined ? Math.max(slowestClick, Math.min(fastestClick, Math.round(tempo))) : undefined));
+  }
+
+  stepClick(by: number): void {
+    this.click.update((click) => (click === undefined ? undefined : Math.max(slowestClick, Math.min(fastestClick, click + by * clickStep))));
   }
 
   record(): void {
@@ -190,7 +190,9 @@ export class TakeSource implements OnDestroy {
   private async openSound(take: Take, sound: Blob): Promise<void> {
     this.isListening.set(false);
     try {
-      this.judgeable(await decodedFile(sound));
+      const samples = await decodedFile(sound);
+      this.click.set(take.asked.kind === 'changes' ? undefined : take.asked.click);
+      this.judgeable(samples);
       this.kept.set(take);
     } catch {
       this.fault.set('The sound of this take could not be read.');

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { ZelpitFault } from '@zelpit/core/fault';
-import { blowingOf, decodeTake, judgeAsked, judgeTake, pitchTrace } from '@zelpit/core/listening';
+import { blowingOf, decodeTake, heardRung, judgeAsked, judgeTake, pitchTrace } from '@zelpit/core/listening';
 import type { TakeAnswer, TakeRequest } from './take-messages';
 
 addEventListener('message', ({ data }: MessageEvent<TakeRequest>) => {
@@ -15,7 +15,9 @@ addEventListener('message', ({ data }: MessageEvent<TakeRequest>) => {
 
 function answerTo({ id, instrument, wanted, samples, sampleRate }: TakeRequest): TakeAnswer {
   const { stretches, tuning } = decodeTake(instrument, samples, sampleRate);
+  // A rung is answered while the next one waits for it: nothing else is looked at.
+  if (wanted.kind === 'rung') return { id, tuning, blowing: [], heard: { kind: 'rung', rung: heardRung(instrument, wanted.notes, stretches, wanted) } };
   const blowing = blowingOf(instrument, pitchTrace(instrument, stretches, samples, sampleRate, tuning));
-  if (wanted.kind === 'piece') return { id, tuning, blowing, heard: { kind: 'piece', piece: judgeAsked(instrument, wanted.notes, stretches) } };
+  if (wanted.kind === 'piece') return { id, tuning, blowing, heard: { kind: 'piece', piece: judgeAsked(instrument, wanted.notes, stretches, wanted.click) } };
   return { id, tuning, blowing, heard: { kind: 'changes', take: judgeTake(instrument, wanted.notes, stretches) } };
 }

@@ -1,6 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { inputLevel, type InputLevel } from '@zelpit/core/listening';
 import { Subject } from 'rxjs';
+import { joined } from './joined';
 
 /** What a microphone gave. */
 export interface Recording {
@@ -150,13 +151,7 @@ class RecordingSession {
     for (const track of this.stream.getTracks()) track.stop();
     const { sampleRate } = this.context;
     await this.context.close().catch(() => undefined);
-    const samples = new Float32Array(this.pieces.reduce((sum, piece) => sum + piece.length, 0));
-    let from = 0;
-    for (const piece of this.pieces) {
-      samples.set(piece, from);
-      from += piece.length;
-    }
-    return { samples, sampleRate, hiddenSeconds: Math.round(this.hiddenMs / 1000) };
+    return { samples: joined(this.pieces), sampleRate, hiddenSeconds: Math.round(this.hiddenMs / 1000) };
   }
 
   private take(piece: Float32Array): void {

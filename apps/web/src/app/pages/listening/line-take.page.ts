@@ -1,8 +1,9 @@
 import { Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { hasMusic, type OpenedLine, type TakeAsked } from '@zelpit/contract';
-import { describedLine } from '@zelpit/core/line';
+import { describedLine, musicOfLine } from '@zelpit/core/line';
 import { askedOfLine } from '@zelpit/core/listening';
+import { freeTempo } from '@zelpit/core/plan';
 import { messageOf } from '../../kernel/api/api.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { SessionService } from '../../kernel/session/session.service';
@@ -51,6 +52,7 @@ import { PieceRibbonComponent } from './piece-ribbon.component';
           [untold]="heard.untold"
           [logged]="logged()"
           [asked]="askedFor()"
+          [usualClick]="usualClick()"
           [opens]="kept()"
           [canPlan]="canPlan()"
           (plan)="plan()"
@@ -94,7 +96,11 @@ export class LineTakePage {
   });
   protected readonly heard = new PieceReview(this.source, this.instrument, this.notes, this.title);
   protected readonly also = computed(() => [this.heard.passes()].filter((text) => text !== ''));
-  protected readonly askedFor = computed((): TakeAsked => ({ kind: 'line', code: this.opened()?.line.code ?? this.code() }));
+  protected readonly askedFor = computed((): TakeAsked => ({ kind: 'line', code: this.opened()?.line.code ?? this.code(), click: this.source.click() }));
+  protected readonly usualClick = computed(() => {
+    const line = this.line();
+    return { tempo: line?.tempo ?? freeTempo, beatsInBar: line === undefined ? 4 : musicOfLine(this.instrument(), line).beatsInBar };
+  });
   protected readonly logged = computed((): TakeLog => ({
     ...{ title: this.title().slice(0, 200), kind: this.line()?.kind ?? 'line', model: this.opened()?.instrument ?? '', itemId: this.opened()?.line.id ?? null },
     count: Math.max(1, this.heard.piece()?.passes.length ?? 1),

@@ -26,7 +26,7 @@ export class PieceReview {
   /** How it went beside its notes. */
   readonly passes = computed(() => {
     const piece = this.piece();
-    return piece === undefined ? '' : passesText(this.instrument(), piece);
+    return piece === undefined ? '' : passesText(this.instrument(), piece, this.source.click());
   });
   /** How places are said and heard on the instrument. */
   readonly words = computed((): PlaceWords<JudgedNote> => {
@@ -67,18 +67,22 @@ export class PieceReview {
     private readonly asked: Signal<readonly AskedNote[]>,
     private readonly title: Signal<string>,
   ) {
-    // Something else that is asked, or another instrument, hears the same recording anew.
+    // Something else that is asked, another click or another instrument hears the same recording anew.
     effect(() => {
       this.asked();
       this.source.samples();
+      this.source.click();
       untracked(() => this.listen());
     });
   }
 
   private listen(): void {
     if (this.source.samples() === undefined || this.asked().length === 0 || this.source.wasGivenBack()) return;
+    const click = this.source.click();
     this.review.begin();
-    this.source.listen(this.instrument(), { kind: 'piece', notes: this.asked() }, () => this.review.choosesWorst());
+    this.source.listen(this.instrument(), { kind: 'piece', notes: this.asked(), ...(click !== undefined && { click: { beatMs: 60_000 / click } }) }, () =>
+      this.review.choosesWorst(),
+    );
   }
 
   /** The bare change that went wrong at a place; undefined where it is something else. */

@@ -67,7 +67,11 @@ export class PieceTakePage {
   /** Why there is no tune to listen against. */
   protected readonly missing = signal('');
   protected readonly what = linkedSignal(() => this.part() ?? 'all');
-  protected readonly askedFor = computed((): TakeAsked => ({ kind: 'tune', tuneId: this.id(), what: this.what() }));
+  protected readonly askedFor = computed((): TakeAsked => ({ kind: 'tune', tuneId: this.id(), what: this.what(), click: this.source.click() }));
+  protected readonly usualClick = computed(() => {
+    const { tempo, meter } = this.opened()?.tune ?? { tempo: 72, meter: { beats: 4 } };
+    return { tempo, beatsInBar: meter.beats };
+  });
   protected readonly width = pageWidth();
 
   /** The tune as this student plays it: simpler where that was chosen. */

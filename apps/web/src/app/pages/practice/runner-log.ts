@@ -42,6 +42,8 @@ export class RunnerLog {
   /** What of the item is played: "first half"; empty for all of it. */
   private part = '';
   private climbedSince = 0;
+  /** What the climb was judged by, where that was by listening. */
+  private heard = '';
   private readonly played = signal<Played | undefined>(undefined);
 
   readonly ladder = signal<Ladder | undefined>(undefined);
@@ -105,6 +107,7 @@ export class RunnerLog {
   /** @param ceiling the tempo that is wanted in the end */
   startLadder(ceiling: number): void {
     this.flush();
+    this.heard = '';
     this.ladder.set(ladderAt(ladderPlan(ceiling, this.best())));
     this.climbedSince = Date.now();
   }
@@ -114,7 +117,9 @@ export class RunnerLog {
     this.asksForRung.set(true);
   }
 
-  rated(rating: RungRating): void {
+  /** @param heard what a rung was judged by, where that was by listening */
+  rated(rating: RungRating, heard = ''): void {
+    if (heard !== '') this.heard = heard;
     this.asksForRung.set(false);
     this.ladder.update((ladder) => (ladder === undefined ? undefined : climbed(ladder, rating)));
     const ladder = this.ladder();
@@ -145,12 +150,13 @@ export class RunnerLog {
     this.log({
       ...{ startedAt: this.climbedSince, seconds: Math.round((Date.now() - this.climbedSince) / 1000), tempo: last.tempo, count: rungs.length, rating },
       ladder: { ...plan, rungs: rungs.map((rung) => ({ ...rung })) },
+      note: this.heard,
     });
     if (score !== undefined) this.best.update((best) => Math.max(best ?? 0, score));
     this.lastWords.set(ladderText(ladder));
   }
 
-  private log({ startedAt, ...attempt }: Played & Pick<AttemptInput, 'rating' | 'ladder'>): void {
+  private log({ startedAt, note = '', ...attempt }: Played & Pick<AttemptInput, 'rating' | 'ladder'> & { readonly note?: string }): void {
     const opened = this.opened;
     if (opened === undefined) return;
     const input: AttemptInput = {
@@ -162,7 +168,7 @@ export class RunnerLog {
         title: (this.part === '' ? this.title : `${this.title}, ${this.part}`).slice(0, longestTitle) || 'A line',
         kind: opened.line.kind,
       },
-      ...{ model: opened.instrument, device: deviceOf(window.innerWidth), note: '', at: new Date(startedAt).toISOString() },
+      ...{ model: opened.instrument, device: deviceOf(window.innerWidth), note: note.slice(0, 300), at: new Date(startedAt).toISOString() },
     };
     this.attempts.add(input).subscribe({
       error: (error: unknown) => {

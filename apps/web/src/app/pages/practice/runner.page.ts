@@ -1,8 +1,10 @@
 import { Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
 import { noteOf } from '@zelpit/core/fingering';
 import { rowNames, rowsOfExcerpt, type RowKind } from '@zelpit/core/excerpt';
 import { countText, describedLine, pacesOf, type LineHalf } from '@zelpit/core/line';
+import { askedOfMusic, type AskedNote } from '@zelpit/core/listening';
 import { restPhrase } from '@zelpit/core/plan';
 import { capital } from '@zelpit/core/words';
 import type { RungRating } from '@zelpit/core/practice';
@@ -10,9 +12,14 @@ import { focusNames, markNames, timesText, watchText, type ItemDetails } from '@
 import { hasMusic, type AttemptRating, type OpenedLine } from '@zelpit/contract';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { consentText, mayBeRecorded, type Player } from '../../music/listening/recording-consent';
+import { MicrophoneFault } from '../../music/microphone/microphone.service';
+import { RungEar } from '../../music/listening/rung-ear.service';
 import { LinePlayer, playedMusic, type HowPlayed } from '../../music/lines/line-player.service';
 import { SheetsService } from '../../documents/sheet/sheets.service';
 import { KeyService } from '../../kernel/keys/key.service';
+import { SessionService } from '../../kernel/session/session.service';
+import { StudioState } from '../../studio/state/studio-state.service';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
 import { RunnerDrawingComponent } from './runner-drawing.component';
@@ -23,6 +30,8 @@ import { RunnerTimer } from './runner-timer';
 const mostPills = 12;
 /** Between two rungs of a ladder, in ms: time for a key, and for the hands. */
 const restMs = 4000;
+/** The same once it was heard that the rung was clean. */
+const restAfterHeardMs = 2000;
 /** A ladder without a tempo of its own: from where, so far over the best, and never faster. Our own choice. */
 const [usualClimb, climbOver, fastestClimb] = [60, 24, 300];
 
@@ -31,6 +40,9 @@ const halves: readonly { readonly value: LineHalf | undefined; readonly label: s
   { value: 'first', label: 'first half' },
   { value: 'second', label: 'second half' },
 ];
+
+/** Whoever plays may not be recorded. */
+class NoConsent extends Error {}
 
 interface Judgement {
   readonly text: string;
@@ -49,7 +61,7 @@ const judgements: Readonly<Record<string, Judgement>> = {
   selector: 'zp-runner',
   imports: [RunnerDrawingComponent, RunnerLadderComponent, RouterLink],
   templateUrl: './runner.page.html',
-  providers: [RunnerLog, RunnerTimer],
+  providers: [RunnerLog, RunnerTimer, RungEar],
 })
 export class RunnerPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
@@ -60,6 +72,9 @@ export class RunnerPage implements OnDestroy {
   protected readonly transport = inject(Transport);
   protected readonly log = inject(RunnerLog);
   protected readonly timer = inject(RunnerTimer);
+  protected readonly ear = inject(RungEar);
+  private readonly session = inject(SessionService);
+  private readonly state = inject(StudioState);
 
   readonly code = input.required<string>();
   protected readonly opened = signal<OpenedLine | undefined>(undefined);
@@ -229,6 +244,8 @@ export class RunnerPage implements OnDestroy {
     if (this.timer.isRunning()) return this.timer.time();
     return (this.beat() ?? -1) < 0 ? 0 : this.doneTimes() + (this.transport.position()?.time ?? 0);
   });
+  /** How often the line has begun since it sounds. */
+  private readonly timesBegun = computed(() => this.transport.position()?.time ?? 1);
   protected readonly pills = computed(() => {
     const count = this.opened()?.line.repetitions ?? 0;
     return count > mostPills ? [] : Array.from({ length: count }, (_, index) => index + 1);
@@ -247,6 +264,7 @@ export class RunnerPage implements OnDestroy {
       else this.chooseRow(this.rows().find(({ number }) => String(number) === key)?.kind);
     },
     ladder: () => this.climb(),
+    listening: () => void this.climbListened(),
     half: () => this.nextHalf(),
     loop: () => this.loops.update((on) => !on),
     wait: () => this.waits.update((on) => !on),
@@ -277,6 +295,10 @@ export class RunnerPage implements OnDestroy {
         this.hasStarted = false;
         untracked(() => this.finish());
       }
+    });
+    // Each time through is looked at as soon as the next one has begun: a slip does not wait for the end of the rung.
+    effect(() => {
+      if (this.timesBegun() > 1) untracked(() => void this.listenSoFar());
     });
   }
 
@@ -353,6 +375,7 @@ export class RunnerPage implements OnDestroy {
     const wasPlaying = this.isPlaying();
     this.transport.stop();
     this.timer.stop();
+    this.ear.close();
     if (this.log.ladder() !== undefined) {
       this.log.endLadder();
       this.isDone.set(true);
@@ -368,11 +391,58 @@ export class RunnerPage implements OnDestroy {
     this.start();
   }
 
-  private rungRated(rating: RungRating): void {
+  /** The same, judged by what is heard: it ends at the first slip by itself. Only the click sounds meanwhile. */
+  protected async climbListened(): Promise<void> {
+    if (this.ceiling() === undefined || this.isPlaying() || this.log.ladder() !== undefined) return;
+    try {
+      await firstValueFrom(this.state.ready());
+      const player = this.playerOf();
+      if (!mayBeRecorded(player)) throw new NoConsent(consentText(player, this.session.isFamily()));
+      await this.ear.open();
+    } catch (error) {
+      this.ear.text.set(error instanceof MicrophoneFault || error instanceof NoConsent ? error.message : messageOf(error));
+      return;
+    }
+    this.climb();
+  }
+
+  /** Whose line it is, with the consent of the guardian. */
+  private playerOf(): Player | undefined {
+    const student = this.opened()?.student;
+    if (student === undefined) return undefined;
+    const consent = this.session.isFamily() ? this.session.consent() : this.state.students().find(({ id }) => id === student.id)?.consent;
+    return { ...student, consent: consent ?? null };
+  }
+
+  /** Whether the rung that is played has slipped already. */
+  private async listenSoFar(): Promise<void> {
+    if (!this.log.isClimbing() || !this.ear.isOpen()) return;
+    const heard = await this.ear.heard(false);
+    if (heard?.rating !== 'slip' || !this.isPlaying()) return;
+    this.hasStarted = false;
+    this.transport.stop();
+    this.rungRated('slip', heard.text);
+  }
+
+  /** Judged by what was heard, unless a key was quicker; what was hardly heard is left to keys. */
+  private async listenToRung(): Promise<void> {
+    const heard = await this.ear.heard(true);
+    if (heard === undefined || !this.log.isAsking()) return;
+    if (heard.rating === 'slip') this.rungRated('slip', heard.text);
+    else if (heard.rating === 'clean') {
+      clearTimeout(this.rest);
+      this.rest = setTimeout(() => this.rungRated('clean', 'Heard and judged by the tablet or computer.'), restAfterHeardMs);
+    }
+  }
+
+  private rungRated(rating: RungRating, heard = ''): void {
     clearTimeout(this.rest);
-    this.log.rated(rating);
+    this.log.rated(rating, heard);
     if (this.log.isClimbing()) this.start();
-    else this.isDone.set(true);
+    else {
+      this.isDone.set(true);
+      this.ear.close();
+    }
   }
 
   /** What was just played, in one word. */
@@ -390,6 +460,7 @@ export class RunnerPage implements OnDestroy {
       this.log.rungEnded();
       this.isDone.set(true);
       this.rest = setTimeout(() => this.rungRated('unjudged'), restMs);
+      if (this.ear.isOpen()) void this.listenToRung();
       return;
     }
     const times = this.opened()?.line.repetitions ?? 1;
@@ -449,8 +520,17 @@ export class RunnerPage implements OnDestroy {
       this.log.began(line.tempo === null ? null : this.player.tempoOf(line), part);
     }
     this.isWaiting.set(false);
-    this.player.play('runner', this.instrument(), line, this.timesAtOnce(line.repetitions), false, this.how());
+    const isHeard = this.log.isClimbing() && this.ear.isOpen();
+    if (!isHeard) this.ear.text.set('');
+    else this.ear.begin({ instrument: this.fingered(), notes: this.askedInRung(line), tempo: this.player.tempoOf(line) });
+    this.player.play('runner', this.instrument(), line, this.timesAtOnce(line.repetitions), false, { ...this.how(), onlyClick: isHeard });
     this.hasStarted = true;
+  }
+
+  /** All notes of a rung, as often as it is played. */
+  private askedInRung(line: NonNullable<ReturnType<RunnerPage['line']>>): readonly AskedNote[] {
+    const once = askedOfMusic(playedMusic(this.fingered(), line, this.how()));
+    return Array.from({ length: line.repetitions }, () => once).flat();
   }
 
   /** On and on where it loops, once where it waits; a rung of a ladder is always all of it. */
@@ -464,6 +544,7 @@ export class RunnerPage implements OnDestroy {
     this.hasStarted = false;
     clearTimeout(this.rest);
     this.transport.stop();
+    this.ear.close();
     this.log.flush();
     this.log.lastWords.set('');
     this.isDone.set(false);
