@@ -243,9 +243,11 @@ export async function studioFigures(): Promise<readonly Figure[]> {
   const { server, large, other } = await crowded();
   try {
     const reads = await readFigures(server, large);
+    // Before books are imported: a backup of what it is named after, and of nothing else.
+    const archive = await archiveFigures(server, large, await createStudio(server.address, 'Gable Yard'));
     const hostile = await hostileFigures(server, large);
     const neighbour = await neighbourFigures(large, other);
-    return [...reads, ...hostile, ...neighbour, ...(await archiveFigures(server, large, other))];
+    return [...reads, ...hostile, ...neighbour, ...archive];
   } finally {
     await server.stop();
   }
