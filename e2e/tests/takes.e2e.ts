@@ -1,4 +1,5 @@
-import { playNotes, practiceChanter, readTune, renderTimeline, waveFile, type PlayedNote } from '@zelpit/core';
+import { chartedFingering, playNotes, practiceChanter, readTune, renderTimeline, waveFile, type PlayedNote } from '@zelpit/core';
+import { writeMidi } from 'midi-file';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -58,7 +59,9 @@ test('a recording is listened to: what was clean, what cut in for how long, with
   await open('quiet.wav', Buffer.from(waveFile(new Float32Array(44_100), 44_100)));
   await expect(page.getByRole('alert')).toHaveText('Only the room was heard. Come nearer to the microphone, or turn it up.');
   await open('no sound.wav', Buffer.from('this is no sound'));
-  await expect(page.getByRole('alert')).toHaveText('“no sound.wav” could not be read as sound. WAV, FLAC, Ogg and MP3 are read.');
+  await expect(page.getByRole('alert')).toHaveText(
+    '“no sound.wav” could not be read as sound. WAV, FLAC, Ogg and MP3 are read, and MIDI or finger events (JSON, CSV).',
+  );
   await open('empty.wav', Buffer.alloc(0));
   await expect(page.getByRole('alert')).toContainText('“empty.wav” could not be read as sound');
 });
@@ -160,7 +163,7 @@ test('a take of what stands on a sheet is judged bar by bar, by its code, on the
   // To a click early and late are faults, too.
   const heard = page.getByRole('status', { name: 'What was heard' });
   const played = (tempo: number) => page.getByLabel('Open another').setInputFiles({ name: 'line.wav', mimeType: 'audio/wav', buffer: line(-1, tempo) });
-  await page.keyboard.press('k');
+  await page.keyboard.press('t');
   const click = page.getByRole('group', { name: 'Click' });
   await click.getByRole('button', { name: 'Faster' }).click();
   const tempo = Number(await click.locator('.figure').innerText());
@@ -237,6 +240,96 @@ test('a take is kept for a while, has remarks, is compared with the one before, 
   await expect(page.getByText('No take is kept yet.')).toBeVisible();
   await tablet.reload();
   await expect(tablet.getByRole('alert')).toHaveText('This studio has no such take. It may have been put away.');
+});
+
+/** Fingers that go from C to E and back, eight changes, as CSV; those that lift come so many ms late. */
+function fingers(late: number): Buffer {
+  let now: readonly number[] = practiceChanter.holes.map(() => 1);
+  const events = Array.from({ length: 9 }, (_, index) => index).flatMap((index) => {
+    const { pattern } = chartedFingering(practiceChanter, index % 2 === 0 ? 'c' : 'e');
+    const before = now;
+    now = pattern;
+    return pattern.flatMap((coverage, hole) =>
+      coverage === before[hole] ? [] : [[500 + index * 600 + (coverage === 0 && index > 0 ? late : 0), hole + 1, coverage] as const],
+    );
+  });
+  return Buffer.from(['ms,hole,covers', ...events.map((event) => event.join(',')), '5900,breath,0'].join('\n'));
+}
+
+/** The same as keys. */
+const keyOf = (index: number): number => practiceChanter.notes.find(({ id }) => id === (index % 2 === 0 ? 'c' : 'e'))?.writtenSemitone ?? 0;
+
+test('what fingers did and what keys played is judged without a sound, from a file or from a MIDI instrument', async ({ page }) => {
+  await page.addInitScript(() => {
+    const input = { name: 'Stand-in chanter', state: 'connected', onmidimessage: null as ((message: object) => void) | null };
+    const access = { inputs: new Map([['one', input]]), onstatechange: null as (() => void) | null };
+    const standIn = { input, access, refuses: false };
+    Object.assign(window, { standIn });
+    const ask = () => (standIn.refuses ? Promise.reject(new Error('no')) : Promise.resolve(access));
+    Object.defineProperty(navigator, 'requestMIDIAccess', { configurable: true, value: ask });
+  });
+  await signIn(page, '/changes/take?from=c&to=e');
+  await choose(page, 'Student', 'Pim');
+  const heard = page.getByRole('status', { name: 'What was heard' });
+  const open = (name: string, mimeType: string, buffer: Buffer) =>
+    page.getByLabel('Open a recording').or(page.getByLabel('Open another')).setInputFiles({ name, mimeType, buffer });
+  // One that nobody played: heard like any other, and logged nowhere.
+  await page.keyboard.press('a');
+  await expect(heard).toHaveText(/^\s*\S+ of 15 clean\./);
+  await expect(page.getByText('Nobody played this: a computer did, as a learner might. It goes into no logbook.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Into the logbook' })).toBeDisabled();
+  await open('fingers.csv', 'text/csv', fingers(0));
+  await expect(heard).toHaveText('Eight of eight clean.');
+  await expect(page.getByText('No sound: how it was blown and tuned cannot be said. What you hear is computed.')).toBeVisible();
+  await open('fingers.csv', 'text/csv', fingers(22));
+  await expect(heard).toHaveText(/^\s*None of eight clean\.\s+Change \d: low G sounds for 22 ms before [CE]\.\s*$/);
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  const notes = Array.from({ length: 9 }, (_, index) => [
+    { deltaTime: 0, type: 'noteOn' as const, channel: 0, noteNumber: keyOf(index) + 12, velocity: 80 },
+    { deltaTime: 480, type: 'noteOff' as const, channel: 0, noteNumber: keyOf(index) + 12, velocity: 0 },
+  ]).flat();
+  const track = [...notes, { deltaTime: 0, type: 'endOfTrack' as const, meta: true as const }];
+  const midi = Buffer.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 480 }, tracks: [track] }));
+  await open('keys.mid', 'audio/midi', midi);
+  await expect(heard).toHaveText('Eight of eight clean.');
+  for (const [name, content, message] of [
+    ['wrong.csv', 'ms,hole,covers\n12,thumb,1', 'Line 2, “12,thumb,1”, cannot be read: it needs a time in ms, a hole (or “breath”), and 1 or 0.'],
+    ['other.csv', '0,12,1', 'Hole 12 was named; this instrument has 8.'],
+    ['cut.json', '{"format":"zelpit-fingers"', 'This file begins as JSON but cannot be read as such; perhaps it is cut off.'],
+  ] as const) {
+    await open(name, 'text/plain', Buffer.from(content));
+    await expect(page.getByRole('alert')).toHaveText(message);
+  }
+  await open('cut.mid', 'audio/midi', midi.subarray(0, 60));
+  await expect(page.getByRole('alert')).toHaveText(/^This MIDI file is cut off/);
+  // An instrument that is plugged in; here its stand-in.
+  await page.keyboard.press('m');
+  await expect(page.getByText(/^\s*Stand-in chanter\s*: play\s*$/)).toBeVisible();
+  await page.evaluate(
+    (keys) => {
+      const { input } = (window as unknown as { standIn: { input: { onmidimessage: (message: object) => void } } }).standIn;
+      const now = performance.now() - 10_000;
+      keys.forEach((key, index) => {
+        input.onmidimessage({ data: new Uint8Array([0x90, key, 80]), timeStamp: now + index * 600 });
+        input.onmidimessage({ data: new Uint8Array([0x80, key, 0]), timeStamp: now + index * 600 + 600 });
+      });
+    },
+    Array.from({ length: 9 }, (_, index) => keyOf(index)),
+  );
+  await expect(page.getByText(/^\s*Stand-in chanter\s*: 9 notes or fingers\s*$/)).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(heard).toHaveText('Eight of eight clean.');
+  await page.getByRole('button', { name: 'Delete this take' }).click();
+  await page.keyboard.press('m');
+  await page.keyboard.press('r');
+  await expect(page.getByRole('alert')).toHaveText('Nothing was played.');
+  await page.evaluate(() => (window as unknown as { standIn: { access: { inputs: Map<string, object> } } }).standIn.access.inputs.clear());
+  await page.keyboard.press('m');
+  await expect(page.getByRole('alert')).toHaveText('No MIDI instrument was found. Plug one in, then try again.');
+  await page.evaluate(() => Object.assign((window as unknown as { standIn: object }).standIn, { refuses: true }));
+  await page.keyboard.press('m');
+  await expect(page.getByRole('alert')).toHaveText(/^The browser may not use MIDI instruments\. Allow it/);
 });
 
 /** A browser whose microphone hears a file. */

@@ -14,7 +14,8 @@ export type FaultCode =
   | 'no-geometry'
   | 'invalid-tuning'
   | 'unknown-school'
-  | 'unreadable-form';
+  | 'unreadable-form'
+  | 'unreadable-fingers';
 
 /**
  * The one error of the core. Its message names the thing, the allowed range and what came;

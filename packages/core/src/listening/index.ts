@@ -37,3 +37,7 @@ export { LiveEar, type LivePitch } from './live-ear';
 export { barsToWatch, checkedText, foretoldText } from './bars-to-watch';
 export { askedOfLine, askedOfMusic } from './asked-line';
 export { heardRung, type HeardRung } from './heard-rung';
+export { fingerFormat, readFingerStream, timelineOfFingers, type HoleEvent, type FingerStream } from './finger-stream';
+export { keysOfMidi, notesOfKeys, timelineOfKeys, type PlayedKey } from './played-keys';
+export { stretchesOfTimeline } from './stretches-of-timeline';
+export { inRoom, simulatedTimeline, type SimulatedPlayer, type SimulatedRoom } from './simulated-player';

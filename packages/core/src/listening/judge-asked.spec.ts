@@ -76,6 +76,13 @@ describe('a take laid along what was asked for', () => {
     expect(passesText(practiceChanter, piece)).toMatch(/^About 120 beats a minute; nine of ten notes within \d+ ms of the pulse\.$/);
   });
 
+  it('takes the silence of a rest that was asked for as no gap', () => {
+    const notes: AskedNote[] = [asked('b'), { ...asked('b'), note: null }, asked('e'), asked('c')];
+    const stretch = (note: NoteId | null, start: number, end: number): HeardStretch => ({ note, start, end, confidence: 0.9 });
+    const heard = [stretch('b', 0, 500), stretch(null, 500, 1000), stretch('e', 1000, 1500), stretch(null, 1500, 1600), stretch('c', 1600, 2000)];
+    expect(texts(judgeAsked(practiceChanter, notes, heard))).toEqual(['a gap of 100 ms before C']);
+  });
+
   it('says how it keeps to a click, and where it does not', () => {
     const at = (beatMs: number, click: number): string => {
       const piece = judgeAsked(practiceChanter, march, heardOf(practiceChanter, march, { beatMs }), { beatMs: 60_000 / click });

@@ -106,7 +106,7 @@ function judgedPass(
     const { beat, segment } = places[index];
     const start = pulse?.starts[segment];
     const off = pulse === undefined || start === undefined || onsets[index] === undefined ? undefined : Math.round(at - (start + beat * pulse.beatMs));
-    return judgedNote(notes[of], of, { sounds, group, pass, at, off, beatMs: click?.beatMs });
+    return judgedNote(notes[of], of, { sounds, group, pass, at, off, beatMs: click?.beatMs, isAfterRest: notes[of - 1]?.note === null });
   });
   return { heard, pulse };
 }
@@ -133,9 +133,11 @@ interface Placed {
   readonly off: number | undefined;
   /** Of the click. */
   readonly beatMs: number | undefined;
+  /** True where silence before it was asked for. */
+  readonly isAfterRest: boolean;
 }
 
-function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds, group, pass, at, off, beatMs }: Placed): JudgedNote {
+function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds, group, pass, at, off, beatMs, isAfterRest }: Placed): JudgedNote {
   const theme = group.find((each) => sounds[each.asked].kind === 'theme');
   const graces = group.flatMap((each): HeardGrace[] => {
     const sound = sounds[each.asked];
@@ -143,7 +145,7 @@ function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds,
   });
   const between = group
     .flatMap(({ before }) => before)
-    .filter((each) => lengthOf(each) >= shortestFault)
+    .filter((each) => lengthOf(each) >= shortestFault && !(isAfterRest && each.note === null))
     .map((each): BetweenNotes => ({ note: each.note, ms: lengthOf(each), confidence: each.confidence }));
   const other = theme?.isOther === true ? (theme.heard?.note ?? undefined) : undefined;
   const isOff = off !== undefined && beatMs !== undefined && Math.abs(off) > Math.max(leastOff, offShare * beatMs);

@@ -1,6 +1,6 @@
 import type { Tune } from '@zelpit/core/tune';
 import { midiOf, writeMusicXml } from '@zelpit/core/music-files';
-import { midiFiles } from './midi-files';
+import { midiFiles } from '../midi/midi-files';
 
 const mediaTypes = {
   abc: 'text/vnd.abc',

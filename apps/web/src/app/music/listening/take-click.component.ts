@@ -13,7 +13,7 @@ export interface UsualClick {
   selector: 'zp-take-click',
   template: `
     <p class="take-click">
-      <button type="button" class="word" [attr.aria-pressed]="source.click() !== undefined" (click)="source.turnClick(usual())">To a click <kbd>K</kbd></button>
+      <button type="button" class="word" [attr.aria-pressed]="source.click() !== undefined" (click)="source.turnClick(usual())">To a click <kbd>T</kbd></button>
       @if (source.click(); as tempo) {
         <span class="tempo" role="group" aria-label="Click">
           <button type="button" class="square" aria-label="Slower" [disabled]="tempo <= source.slowestClick" (click)="source.stepClick(-1)">-</button>

@@ -3,7 +3,7 @@ import { Component, computed, effect, inject, input, output, signal, untracked, 
 import { longestTakeSeconds, usualTakeDays, type AttemptInput, type TakeAsked, type TakeRemark } from '@zelpit/contract';
 import { RouterLink } from '@angular/router';
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
-import { blowingText, changeText } from '@zelpit/core/listening';
+import { blowingText, changeText, type AskedNote } from '@zelpit/core/listening';
 import { usualGraceNoteMs } from '@zelpit/core/timing';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -55,6 +55,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   protected readonly source = inject(TakeSource);
   protected readonly transport = inject(Transport);
   protected readonly microphone = this.source.microphone;
+  protected readonly midi = this.source.midi;
   readonly instrument = input.required<Instrument>();
   readonly review = input.required<TakeReview<T>>();
   readonly words = input.required<PlaceWords<T>>();
@@ -77,6 +78,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   /** Id of a take that is kept and to be opened. */
   readonly opens = input<string>();
   readonly canPlan = input.required<boolean>();
+  /** What is asked for, once, for a player that is computed. */
+  readonly notes = input<readonly AskedNote[]>([]);
   /** Two notes whose changes are named as they are played. */
   readonly pair = input<readonly [NoteId, NoteId]>();
   /** The click that it is usually played to; absent where no beat is asked for. */
@@ -102,13 +105,15 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     play: () => this.play('as played'),
     slow: () => this.play('slow'),
     clean: () => this.play('beside clean'),
-    record: () => (this.microphone.isRecording() ? this.source.endRecording() : this.record()),
+    record: () => this.recordOrEnd(),
+    midi: () => this.source.playMidi(this.instrument()),
+    computed: () => this.playComputed(),
     click: () => this.turnClick(),
     slower: () => this.source.stepClick(-1),
     faster: () => this.source.stepClick(1),
     isClean: () => this.review().decide('clean'),
     isFaulty: () => this.review().decide('faulty'),
-    plan: () => this.plan.emit(),
+    plan: () => this.source.isComputed() || this.plan.emit(),
     next: () => this.review().step(1),
     before: () => this.review().step(-1),
     leave: () => (this.source.isListening() ? this.source.cancel() : this.leave.emit()),
@@ -124,8 +129,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
       untracked(() => (isRecording && pair !== undefined ? this.live.begin(this.instrument(), pair) : this.live.end()));
     });
     effect(() => {
-      const isRecording = this.microphone.isRecording();
-      untracked(() => (isRecording ? this.startClick() : this.stopClick()));
+      const isTaking = this.source.isTaking();
+      untracked(() => (isTaking ? this.startClick() : this.stopClick()));
     });
   }
 
@@ -153,7 +158,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   /** While it is recorded the click stays as it is: the take is judged against it. */
   private turnClick(): void {
     const usual = this.usualClick();
-    if (usual !== undefined && !this.microphone.isRecording()) this.source.turnClick(usual);
+    if (usual !== undefined && !this.source.isTaking()) this.source.turnClick(usual);
   }
 
   /** A bar of nothing but clicks, on and on, after a count-in. */
@@ -171,6 +176,17 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     if (this.transport.playing() === clickId) this.transport.stop();
   }
 
+  protected playComputed(): void {
+    this.transport.stop();
+    this.source.playComputed(this.instrument(), this.notes());
+  }
+
+  private recordOrEnd(): void {
+    if (this.microphone.isRecording()) this.source.endRecording();
+    else if (this.midi.name() !== undefined) this.source.endMidi(this.instrument());
+    else this.record();
+  }
+
   protected record(): void {
     this.transport.stop();
     this.source.record();
@@ -186,7 +202,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
 
   protected log(): void {
     const [player, review] = [this.who(), this.review()];
-    if (player === undefined || review.all().length === 0) return;
+    if (player === undefined || review.all().length === 0 || this.source.isComputed()) return;
     const attempt: AttemptInput = {
       ...{ itemId: null, ...this.logged(), studentId: player.id, lessonId: null, tempo: null, ladder: null, device: 'desk', rating: review.rating() },
       ...{ seconds: this.source.seconds(), note: `A take: ${this.text()}`.slice(0, 300), at: new Date().toISOString() },
@@ -207,7 +223,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   /** On the studio's server, for three months unless something else is chosen with the takes. */
   protected keep(): void {
     const [review, { title, model }] = [this.review(), this.logged()];
-    if (this.isKeeping() || this.source.kept() !== undefined) return;
+    if (this.isKeeping() || this.source.kept() !== undefined || this.source.isComputed()) return;
     this.isKeeping.set(true);
     const faulty = review.all().filter((place) => review.isFaulty(place)).length;
     this.source

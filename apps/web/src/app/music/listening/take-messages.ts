@@ -1,5 +1,5 @@
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
-import type { AskedNote, Blowing, HeardRung, JudgedPiece, JudgedTake, TakeClick } from '@zelpit/core/listening';
+import type { AskedNote, Blowing, HeardRung, HeardStretch, JudgedPiece, JudgedTake, TakeClick } from '@zelpit/core/listening';
 
 /** What was asked for: one change, to and fro; notes with their grace notes, to a click or not; or a rung of a ladder, as far as it was played. */
 export type Asked =
@@ -15,6 +15,8 @@ export interface TakeRequest {
   /** One channel. */
   readonly samples: Float32Array;
   readonly sampleRate: number;
+  /** What sounds, where fingers or keys tell it: then the samples are not listened to. */
+  readonly stretches?: readonly HeardStretch[];
 }
 
 export interface TakeAnswer {

@@ -1,13 +1,17 @@
 import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/core';
 import { fastestClick, slowestClick, type Take, type TakeInput } from '@zelpit/contract';
-import { inputProblem, inputProblemText } from '@zelpit/core/listening';
+import { ZelpitFault } from '@zelpit/core/fault';
+import { inputProblem, inputProblemText, stretchesOfTimeline, type AskedNote } from '@zelpit/core/listening';
 import { waveFile } from '@zelpit/core/sound';
 import { forkJoin, tap, type Observable } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
 import { SessionService } from '../../kernel/session/session.service';
 import { TakesService } from '../../studio/takes/takes.service';
 import { StudioState } from '../../studio/state/studio-state.service';
+import { MidiFault, MidiInstrument, type PlayedEvents } from '../midi/midi-instrument.service';
 import { Microphone, MicrophoneFault, type Recording } from '../microphone/microphone.service';
+import { computedTake } from './computed-take';
+import { eventsOfFile, soundOf, timelineOf } from './played-events';
 import { consentText, mayBeRecorded, type Player } from './recording-consent';
 import type { Asked, TakeAnswer, TakeRequest } from './take-messages';
 import { decodedFile, resampled, sampleRate } from './take-sound';
@@ -24,8 +28,14 @@ export class TakeSource implements OnDestroy {
   private readonly state = inject(StudioState);
   private readonly takes = inject(TakesService);
   readonly microphone = inject(Microphone);
+  readonly midi = inject(MidiInstrument);
+  readonly isTaking = computed(() => this.microphone.isRecording() || this.midi.name() !== undefined);
   readonly fileName = signal('');
   readonly fault = signal('');
+  /** What was played, where it was no sound: nothing of it is in doubt, and its sound is computed. */
+  readonly events = signal<PlayedEvents | undefined>(undefined);
+  /** True for a take that nobody played: it goes into no logbook, and is not kept. */
+  readonly isComputed = signal(false);
   /** What should be known of a recording beside what was heard in it. */
   readonly remarks = signal<readonly string[]>([]);
   readonly isListening = signal(false);
@@ -44,6 +54,7 @@ export class TakeSource implements OnDestroy {
   readonly mayRecord = computed(() => mayBeRecorded(this.who()));
   readonly consentText = computed(() => consentText(this.who(), this.session.isFamily()));
   readonly tuningText = computed(() => {
+    if (this.events() !== undefined) return 'No sound: how it was blown and tuned cannot be said. What you hear is computed.';
     const cents = this.answer()?.tuning ?? 0;
     if (Math.abs(cents) < 5) return 'In tune with the instrument as it stands here.';
     return `The whole take is about ${Math.abs(cents)} cents ${cents > 0 ? 'sharp' : 'flat'} of the instrument as it stands here.`;
@@ -62,10 +73,13 @@ export class TakeSource implements OnDestroy {
   private asked = 0;
   private isGivenBack = false;
   private opening = '';
+  /** Takes that were computed so far. */
+  private computed = 0;
 
   ngOnDestroy(): void {
     this.cancel();
     void this.microphone.stop();
+    this.midi.stop();
   }
 
   turnClick({ tempo }: { readonly tempo: number }): void {
@@ -77,7 +91,7 @@ export class TakeSource implements OnDestroy {
   }
 
   record(): void {
-    if (!this.mayRecord() || this.isListening() || this.microphone.isRecording()) return;
+    if (!this.mayRecord() || this.isListening() || this.isTaking()) return;
     this.clear('the take');
     this.microphone
       .start(longestMinutes * 60, (recording) => void this.taken(recording))
@@ -88,7 +102,33 @@ export class TakeSource implements OnDestroy {
     void this.microphone.stop().then((recording) => (recording === undefined ? undefined : this.taken(recording)));
   }
 
-  async open(field: HTMLInputElement): Promise<void> {
+  /** Takes what a MIDI instrument plays. */
+  playMidi(instrument: TakeRequest['instrument']): void {
+    if (this.isListening() || this.isTaking()) return;
+    this.clear('what was played');
+    this.midi
+      .start(() => {
+        this.endMidi(instrument);
+        this.remarks.set(['The MIDI instrument went away; what was played until then is here.']);
+      })
+      .catch((error: unknown) => this.fault.set(error instanceof MidiFault ? error.message : 'The MIDI instrument could not be used. Try again.'));
+  }
+
+  /** A take that is computed, to see what is heard of one: a learner's, in a room. Each time it is played a little otherwise. */
+  playComputed(instrument: TakeRequest['instrument'], notes: readonly AskedNote[]): void {
+    if (this.isListening() || this.isTaking() || notes.length === 0) return;
+    this.clear('the computed player');
+    this.isComputed.set(true);
+    this.judgeable(computedTake(instrument, notes, this.click(), (this.computed += 1)));
+  }
+
+  endMidi(instrument: TakeRequest['instrument']): void {
+    const played = this.midi.stop();
+    if (played === undefined) this.fault.set('Nothing was played.');
+    else this.takeEvents(instrument, played);
+  }
+
+  async open(field: HTMLInputElement, instrument: TakeRequest['instrument']): Promise<void> {
     const file = field.files?.item(0);
     field.value = '';
     if (file == null) return;
@@ -100,10 +140,20 @@ export class TakeSource implements OnDestroy {
     this.isListening.set(true);
     let samples: Float32Array;
     try {
+      const played = await eventsOfFile(file);
+      if (played !== undefined) {
+        this.isListening.set(false);
+        this.takeEvents(instrument, played);
+        return;
+      }
       samples = await decodedFile(file);
-    } catch {
+    } catch (error) {
       this.isListening.set(false);
-      this.fault.set(`“${file.name}” could not be read as sound. WAV, FLAC, Ogg and MP3 are read.`);
+      this.fault.set(
+        error instanceof ZelpitFault
+          ? error.message
+          : `“${file.name}” could not be read as sound. WAV, FLAC, Ogg and MP3 are read, and MIDI or finger events (JSON, CSV).`,
+      );
       return;
     }
     this.isListening.set(false);
@@ -120,6 +170,14 @@ export class TakeSource implements OnDestroy {
     const samples = this.samples();
     if (samples === undefined) return;
     this.cancel();
+    let stretches: TakeRequest['stretches'];
+    try {
+      const events = this.events();
+      stretches = events === undefined ? undefined : stretchesOfTimeline(instrument, timelineOf(instrument, events));
+    } catch (error) {
+      this.fault.set(error instanceof ZelpitFault ? error.message : 'What was played could not be read.');
+      return;
+    }
     this.isListening.set(true);
     const id = (this.asked += 1);
     this.worker = startTakeWorker();
@@ -136,7 +194,7 @@ export class TakeSource implements OnDestroy {
       this.cancel();
       this.fault.set('The recording could not be listened to. Open it again.');
     };
-    const request: TakeRequest = { id, instrument, wanted, samples, sampleRate };
+    const request: TakeRequest = { id, instrument, wanted, samples, sampleRate, stretches };
     this.worker.postMessage(request);
   }
 
@@ -149,9 +207,11 @@ export class TakeSource implements OnDestroy {
 
   /** Nothing of the take before stays; given back, so that it can come back. */
   forget(): () => void {
-    const [samples, answer] = [this.samples(), this.answer()];
+    const [samples, answer, events, isComputed] = [this.samples(), this.answer(), this.events(), this.isComputed()];
     this.clear('');
     return () => {
+      this.events.set(events);
+      this.isComputed.set(isComputed);
       this.isGivenBack = answer !== undefined;
       this.samples.set(samples);
       this.answer.set(answer);
@@ -206,6 +266,8 @@ export class TakeSource implements OnDestroy {
     this.remarks.set([]);
     this.answer.set(undefined);
     this.kept.set(undefined);
+    this.events.set(undefined);
+    this.isComputed.set(false);
     this.samples.set(undefined);
     this.fileName.set(name);
   }
@@ -218,6 +280,20 @@ export class TakeSource implements OnDestroy {
       ...(hiddenSeconds > 0 ? [`The page was out of sight for ${hiddenSeconds} s; the recording went on.`] : []),
     ]);
     this.judgeable(await resampled(samples, rate));
+  }
+
+  private takeEvents(instrument: TakeRequest['instrument'], played: PlayedEvents): void {
+    try {
+      const timeline = timelineOf(instrument, played);
+      if (timeline.length > longestMinutes * 60_000) {
+        this.fault.set(`This is longer than ${longestMinutes} minutes. Play, or cut out, the minutes that you want to hear.`);
+        return;
+      }
+      this.events.set(played);
+      this.samples.set(soundOf(instrument, timeline));
+    } catch (error) {
+      this.fault.set(error instanceof ZelpitFault ? error.message : 'What was played could not be read.');
+    }
   }
 
   /** What cannot be judged is said, and nothing is claimed of it. */

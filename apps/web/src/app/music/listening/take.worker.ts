@@ -13,11 +13,11 @@ addEventListener('message', ({ data }: MessageEvent<TakeRequest>) => {
   }
 });
 
-function answerTo({ id, instrument, wanted, samples, sampleRate }: TakeRequest): TakeAnswer {
-  const { stretches, tuning } = decodeTake(instrument, samples, sampleRate);
+function answerTo({ id, instrument, wanted, samples, sampleRate, stretches: known }: TakeRequest): TakeAnswer {
+  const { stretches, tuning } = known === undefined ? decodeTake(instrument, samples, sampleRate) : { stretches: known, tuning: 0 };
   // A rung is answered while the next one waits for it: nothing else is looked at.
   if (wanted.kind === 'rung') return { id, tuning, blowing: [], heard: { kind: 'rung', rung: heardRung(instrument, wanted.notes, stretches, wanted) } };
-  const blowing = blowingOf(instrument, pitchTrace(instrument, stretches, samples, sampleRate, tuning));
+  const blowing = known === undefined ? blowingOf(instrument, pitchTrace(instrument, stretches, samples, sampleRate, tuning)) : [];
   if (wanted.kind === 'piece') return { id, tuning, blowing, heard: { kind: 'piece', piece: judgeAsked(instrument, wanted.notes, stretches, wanted.click) } };
   return { id, tuning, blowing, heard: { kind: 'changes', take: judgeTake(instrument, wanted.notes, stretches) } };
 }

@@ -4,7 +4,7 @@ import type { TakeAsked } from '@zelpit/contract';
 import { adviceFor, changeBetween, troubleOf } from '@zelpit/core/change';
 import type { NoteId } from '@zelpit/core/fingering';
 import { changesInLine, describedLine, lineTitle } from '@zelpit/core/line';
-import { changeText, isFaulty, takeText, worstFirst, type HeardChange } from '@zelpit/core/listening';
+import { askedOfLine, changeText, isFaulty, takeText, worstFirst, type HeardChange } from '@zelpit/core/listening';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
 import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
@@ -79,6 +79,8 @@ export class TakePage {
     count: Math.max(1, Math.round(this.review.all().length / changesInLine)),
   }));
   protected readonly liveFor = computed((): readonly [NoteId, NoteId] => [this.home(), this.other()]);
+  /** Once through the line of this change. */
+  protected readonly notes = computed(() => askedOfLine(this.instrument(), { home: this.home(), other: this.other() }));
   protected readonly asked = computed((): TakeAsked => ({ kind: 'changes', from: this.home(), to: this.other() }));
   protected readonly line = computed(() => describedLine(this.instrument(), { home: this.home(), other: this.other() }));
   protected readonly figureBox = `0 0 ${figureSize.width} ${figureSize.height + 8}`;

@@ -52,6 +52,7 @@ import { PieceRibbonComponent } from './piece-ribbon.component';
           [untold]="heard.untold"
           [logged]="logged()"
           [asked]="askedFor()"
+          [notes]="notes()"
           [usualClick]="usualClick()"
           [opens]="kept()"
           [canPlan]="canPlan()"
@@ -90,7 +91,7 @@ export class LineTakePage {
     const line = this.line();
     return line === undefined ? '' : describedLine(this.instrument(), line).title;
   });
-  private readonly notes = computed(() => {
+  protected readonly notes = computed(() => {
     const line = this.line();
     return line === undefined ? [] : askedOfLine(this.instrument(), line);
   });

@@ -101,11 +101,12 @@ export class PieceTakePage {
     });
   });
 
+  protected readonly notes = computed(() => this.asked().map(({ one }) => one));
   private readonly instrument = computed(() => this.opened()?.instrument ?? this.state.instrument());
   protected readonly heard = new PieceReview(
     this.source,
     this.instrument,
-    computed(() => this.asked().map(({ one }) => one)),
+    this.notes,
     this.title,
   );
   protected readonly review = this.heard.review;

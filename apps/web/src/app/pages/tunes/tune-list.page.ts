@@ -4,7 +4,7 @@ import { RouterLink } from '@angular/router';
 import type { ImportResult, TuneSummary } from '@zelpit/contract';
 import { ZelpitFault } from '@zelpit/core/fault';
 import { count } from '@zelpit/core/words';
-import { type OpenedMidi } from '@zelpit/core/music-files';
+import { openMidi, type OpenedMidi } from '@zelpit/core/music-files';
 import { messageOf } from '../../kernel/api/api.service';
 import { InstrumentShelf, nameOf } from '../../studio/shelf/instrument-shelf.service';
 import { ChooserComponent, type Choice } from '../../kernel/chooser/chooser.component';
@@ -17,7 +17,7 @@ import { saveFile } from '../../kernel/files/save-file';
 import { ImportResultComponent } from './import-result.component';
 import { LongBooksComponent } from './long-books.component';
 import { MidiChoicesComponent } from './midi-choices.component';
-import { isMidi, openMidiFile } from './tune-file';
+import { isMidi, readMidiFile } from '../../music/midi/read-midi-file';
 
 /** The studio's tunes by kind, and the way in for new ones. */
 @Component({
@@ -169,7 +169,7 @@ export class TuneListPage {
 
   private async openMidi(file: File): Promise<void> {
     try {
-      const midi = await openMidiFile(file);
+      const midi = openMidi(await readMidiFile(file));
       this.midis.update((all) => [...all, { midi, name: file.name.replace(/\.midi?$/i, '') }]);
     } catch (error) {
       this.importFault.set(error instanceof ZelpitFault ? error.message : messageOf(error));

@@ -1,6 +1,6 @@
 import { ZelpitFault } from '@zelpit/core/fault';
-import { openMidi, type OpenedMidi } from '@zelpit/core/music-files';
-import { midiFiles } from '../../music/export/midi-files';
+import type { MidiFile } from '@zelpit/core/music-files';
+import { midiFiles } from './midi-files';
 
 /** True for a file that begins as MIDI does. */
 export async function isMidi(file: Blob): Promise<boolean> {
@@ -11,18 +11,16 @@ export async function isMidi(file: Blob): Promise<boolean> {
 const longestMidi = 4_000_000;
 
 /** @throws ZelpitFault `not-a-score` with a sentence for what cannot be read */
-export async function openMidiFile(file: Blob): Promise<OpenedMidi> {
+export async function readMidiFile(file: Blob): Promise<MidiFile> {
   if (file.size > longestMidi) throw new ZelpitFault('not-a-score', 'This MIDI file is too large for a tune.');
   const bytes = new Uint8Array(await file.arrayBuffer());
   assertWhole(bytes);
   const { parseMidi } = await midiFiles();
-  let parsed: ReturnType<typeof parseMidi>;
   try {
-    parsed = parseMidi(bytes);
+    return parseMidi(bytes) as never;
   } catch {
     throw new ZelpitFault('not-a-score', 'This MIDI file is damaged or cut off, so nothing of it was added.');
   }
-  return openMidi(parsed as never);
 }
 
 const chunkHead = 8;
