@@ -285,6 +285,11 @@ test('what fingers did and what keys played is judged without a sound, from a fi
   await expect(heard).toHaveText(/^\s*None of eight clean\.\s+Change \d: low G sounds for 22 ms before [CE]\.\s*$/);
   await page.keyboard.press(' ');
   await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  // Every finger was seen: the player's own timing can be used from now on.
+  await expect(page.getByText(/From 8 changes: your fingers vary by \d+ ms; lifts come 2\d ms after landings\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Use it for Pim' }).click();
+  await expect(page.getByText('Saved. Changes, lines and tunes now use this timing for Pim.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'In use' })).toBeDisabled();
   const notes = Array.from({ length: 9 }, (_, index) => [
     { deltaTime: 0, type: 'noteOn' as const, channel: 0, noteNumber: keyOf(index) + 12, velocity: 80 },
     { deltaTime: 480, type: 'noteOff' as const, channel: 0, noteNumber: keyOf(index) + 12, velocity: 0 },

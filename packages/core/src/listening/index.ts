@@ -41,3 +41,4 @@ export { fingerFormat, readFingerStream, timelineOfFingers, type HoleEvent, type
 export { keysOfMidi, notesOfKeys, timelineOfKeys, type PlayedKey } from './played-keys';
 export { stretchesOfTimeline } from './stretches-of-timeline';
 export { inRoom, simulatedTimeline, type SimulatedPlayer, type SimulatedRoom } from './simulated-player';
+export { timingOfFingers, type TimedFingers } from './timing-of-fingers';

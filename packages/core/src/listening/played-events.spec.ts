@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { changeBetween } from '../change';
 import { ZelpitFault } from '../fault';
 import { chartedFingering, instruments, practiceChanter, soundingPitch, type NoteId } from '../fingering';
 import {
@@ -11,9 +12,11 @@ import {
   stretchesOfTimeline,
   timelineOfFingers,
   timelineOfKeys,
+  timingOfFingers,
   type AskedNote,
   type HoleEvent,
 } from '.';
+import { fingersResult, fitText } from '../playing';
 
 const asked = (note: NoteId, bar = 1): AskedNote => ({ note, graceNotes: [], beats: 1, isTied: false, bar });
 
@@ -113,6 +116,32 @@ describe('finger events', () => {
     expect(heard({})).toContain('One of one bar clean.');
     const lifts = moved(['b', 'e']).flatMap((event) => ('hole' in event && event.at > 1000 && !event.covers ? [[event.hole, 22]] : []));
     expect(heard(Object.fromEntries(lifts) as Record<number, number>)).toContain('low A sounds for 22 ms before E');
+  });
+});
+
+describe('the timing of fingers that were taken', () => {
+  const notes = Array.from({ length: 13 }, (_, index): NoteId => (index % 2 === 0 ? 'c' : 'e'));
+  const changes = notes.slice(1).map((note, index) => changeBetween(practiceChanter, notes[index], note));
+
+  it('tells which finger comes late, from the moment at which the first note stood', () => {
+    const ring = practiceChanter.holes.findIndex(({ finger }) => finger === 'L3') + 1;
+    const { played, fitted } = timingOfFingers(practiceChanter, changes, moved(notes, { [ring]: 18 }));
+    expect(played).toHaveLength(12);
+    const bias = new Map(fitted?.fingers.map(({ finger, bias: { value } }) => [finger, value]));
+    expect(bias.get('L3')).toBeGreaterThan(8);
+    for (const [finger, value] of bias) if (finger !== 'L3') expect([finger, value < 2]).toEqual([finger, true]);
+    const result = fingersResult({ from: 'c', to: 'e' }, played, fitted);
+    expect(result.verdicts.clean + result.verdicts.low + result.verdicts.run + result.verdicts['over-open']).toBe(12);
+    expect(result.timing?.biasOf['L3']).toBeGreaterThan(8);
+    expect(fitText(fitted)).toMatch(/^From 12 changes: your fingers vary by \d+ ms; lifts come \d+ ms (before|after) landings\.$/);
+  });
+
+  it('is not told from few changes, nor from fingers that never reach the first note', () => {
+    expect(timingOfFingers(practiceChanter, changes, moved(notes.slice(0, 5))).fitted).toBeUndefined();
+    expect(timingOfFingers(practiceChanter, changes, moved(['b', 'd', 'f', 'b', 'd'])).played).toEqual([]);
+    expect(timingOfFingers(practiceChanter, [], moved(notes))).toEqual({ played: [], fitted: undefined });
+    expect(fitText(undefined)).toBe('Play 8 changes of two or more fingers, and your own timing appears here.');
+    expect(fingersResult({ from: 'c', to: 'e' }, [], undefined)).toMatchObject({ timing: null, fingers: [], meanMs: 0 });
   });
 });
 

@@ -34,8 +34,11 @@ export class RungEar implements OnDestroy {
   private coming: Subscription | undefined;
   private worker: Worker | undefined;
   private asked = 0;
+  /** True once its page was left, perhaps while somebody was asked for the microphone. */
+  private isGone = false;
 
   ngOnDestroy(): void {
+    this.isGone = true;
     this.close();
   }
 
@@ -45,6 +48,10 @@ export class RungEar implements OnDestroy {
     this.text.set('');
     // It ends by itself where it is unplugged: the climb goes on with keys.
     await this.microphone.start(longestClimbSeconds, () => this.lost(), false);
+    if (this.isGone) {
+      void this.microphone.stop();
+      return;
+    }
     this.coming = this.microphone.pieces.subscribe(({ samples, sampleRate: rate }) => {
       this.rate = rate;
       this.pieces.push(samples);

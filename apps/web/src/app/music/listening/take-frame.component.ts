@@ -38,7 +38,7 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'> &
 
 /**
  * A page that listens, but for its sentence: recording and opening, the list of places with the worst first, what else was heard, the band and the strip. What is drawn
- * stands in `figure` (before and while it is recorded), `ribbon` (once it was heard) and `below`.
+ * stands in `figure` (before and while it is recorded), `ribbon` (once it was heard) and `below`; `more` is what else a page has to say of it.
  */
 @Component({
   selector: 'zp-take-frame',

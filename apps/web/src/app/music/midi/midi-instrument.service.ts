@@ -26,6 +26,8 @@ export class MidiInstrument {
   /** Notes, or fingers that moved, so far. */
   readonly count = signal(0);
   private access: MIDIAccess | undefined;
+  /** Counts starts and stops: whoever was stopped while the browser asked does not begin any more. */
+  private turn = 0;
   private inputs: readonly MIDIInput[] = [];
   private since: number | undefined;
   private events: HoleEvent[] = [];
@@ -42,6 +44,7 @@ export class MidiInstrument {
    */
   async start(unplugged: () => void): Promise<void> {
     this.stop();
+    const { turn } = this;
     if (!this.isKnown) throw new MidiFault(elsewhere);
     let access: MIDIAccess;
     try {
@@ -49,6 +52,7 @@ export class MidiInstrument {
     } catch {
       throw new MidiFault(refused);
     }
+    if (turn !== this.turn) return;
     const inputs = [...access.inputs.values()].filter(({ state }) => state === 'connected');
     if (inputs.length === 0) throw new MidiFault(none);
     [this.access, this.inputs, this.since, this.events, this.keys] = [access, inputs, undefined, [], []];
@@ -63,6 +67,7 @@ export class MidiInstrument {
 
   /** Ends it, and gives what was played; undefined where nothing was. */
   stop(): PlayedEvents | undefined {
+    this.turn += 1;
     for (const input of this.inputs) input.onmidimessage = null;
     if (this.access !== undefined) this.access.onstatechange = null;
     [this.access, this.inputs] = [undefined, []];

@@ -7,10 +7,11 @@ import {
   canBeSensed,
   fewestRepetitions,
   fingersDown,
+  fingersResult,
+  fitText,
   fitTiming,
   judgePlaying,
   simulatedPlaying,
-  timingOf,
   type FingerEvent,
   type FittedTiming,
   type PlayedChange,
@@ -161,12 +162,7 @@ export class KeysPage implements OnDestroy {
       sigmaError: `± ${(1.64 * sigma.error).toFixed(0)}`,
     }));
   });
-  protected readonly fitText = computed(() => {
-    const fitted = this.fitted();
-    if (fitted === undefined) return `Play ${fewestRepetitions} changes of two or more fingers, and your own timing appears here.`;
-    const lead = fitted.lead.value;
-    return `From ${fitted.repetitions} changes: your fingers vary by ${fitted.sigma.value.toFixed(0)} ms; lifts come ${Math.abs(lead).toFixed(0)} ms ${lead < 0 ? 'after' : 'before'} landings.`;
-  });
+  protected readonly fitText = computed(() => fitText(this.fitted()));
 
   constructor() {
     this.state.ready().subscribe({ error: (error: unknown) => this.notices.fault(error) });
@@ -225,19 +221,7 @@ export class KeysPage implements OnDestroy {
   protected keep(isTaken: boolean): void {
     const [fitted, { played }] = [this.fitted(), this.judged()];
     if (played.length === 0) return;
-    const heard = played.reduce((sum, each) => sum + each.heard.reduce((all, { ms }) => all + ms, 0), 0);
-    const round = (value: number): number => Math.round(value * 10) / 10;
-    const result = {
-      ...{ kind: 'fingers' as const, from: this.home(), to: this.other(), verdicts: this.counts(), meanMs: Math.min(60_000, round(heard / played.length)) },
-      timing: fitted === undefined ? null : timingOf(fitted),
-      fingers: (fitted?.fingers ?? []).map(({ finger, bias, sigma, count }) => ({
-        finger,
-        bias: { value: round(bias.value), error: round(bias.error) },
-        sigma: { value: round(sigma.value), error: round(sigma.error) },
-        count,
-      })),
-      isTaken,
-    };
+    const result = { ...fingersResult({ from: this.home(), to: this.other() }, played, fitted), isTaken };
     const who = this.whoText();
     this.keeping.run(this.trials.add({ studentId: this.state.student()?.id ?? null, model: this.instrument().id, result }, 'the result'), () =>
       this.notices.done(isTaken ? `Saved. Changes, lines and tunes now use this timing for ${who}.` : 'Saved.'),

@@ -403,7 +403,8 @@ export class RunnerPage implements OnDestroy {
       this.ear.text.set(error instanceof MicrophoneFault || error instanceof NoConsent ? error.message : messageOf(error));
       return;
     }
-    this.climb();
+    // Whoever left meanwhile hears nothing any more.
+    if (this.ear.isOpen()) this.climb();
   }
 
   /** Whose line it is, with the consent of the guardian. */
@@ -426,13 +427,17 @@ export class RunnerPage implements OnDestroy {
 
   /** Judged by what was heard, unless a key was quicker; what was hardly heard is left to keys. */
   private async listenToRung(): Promise<void> {
+    const rungs = this.log.ladder()?.rungs.length;
     const heard = await this.ear.heard(true);
-    if (heard === undefined || !this.log.isAsking()) return;
-    if (heard.rating === 'slip') this.rungRated('slip', heard.text);
-    else if (heard.rating === 'clean') {
-      clearTimeout(this.rest);
-      this.rest = setTimeout(() => this.rungRated('clean', 'Heard and judged by the tablet or computer.'), restAfterHeardMs);
-    }
+    if (!this.log.isClimbing() || this.log.ladder()?.rungs.length !== rungs || this.isPlaying()) return;
+    if (heard?.rating === 'slip') this.rungRated('slip', heard.text);
+    else if (heard?.rating === 'clean') this.rest = setTimeout(() => this.rungRated('clean', 'Heard and judged by the tablet or computer.'), restAfterHeardMs);
+    else this.restUnjudged();
+  }
+
+  /** The next rung comes by itself, whether a key judges this one or not. */
+  private restUnjudged(): void {
+    this.rest = setTimeout(() => this.rungRated('unjudged'), restMs);
   }
 
   private rungRated(rating: RungRating, heard = ''): void {
@@ -459,8 +464,8 @@ export class RunnerPage implements OnDestroy {
     if (this.log.isClimbing()) {
       this.log.rungEnded();
       this.isDone.set(true);
-      this.rest = setTimeout(() => this.rungRated('unjudged'), restMs);
       if (this.ear.isOpen()) void this.listenToRung();
+      else this.restUnjudged();
       return;
     }
     const times = this.opened()?.line.repetitions ?? 1;
