@@ -37,7 +37,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'drag', measure: changeDragFigures, figures: /finger dragged/ },
   { name: 'kill', measure: killFigures, figures: /SIGKILL|from a kill/ },
   { name: 'load', measure: loadFigures, figures: /of a save/ },
-  { name: 'studios', measure: studioFigures, figures: /reads of|hostile texts|during it|another studio|backup of a studio/ },
+  { name: 'studios', measure: studioFigures, figures: /reads of|hostile texts|during it|another studio|backup of a studio|a fresh server grows/ },
   { name: 'tunes', measure: tuneFigures, figures: /^(corpus|generated|MusicXML|MIDI|1 000 tunes)/ },
   { name: 'arranging', measure: arrangingFigures, figures: /^form/ },
   { name: 'practice', measure: practiceFigures, figures: /^practice:/ },

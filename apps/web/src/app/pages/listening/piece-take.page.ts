@@ -103,12 +103,7 @@ export class PieceTakePage {
 
   protected readonly notes = computed(() => this.asked().map(({ one }) => one));
   private readonly instrument = computed(() => this.opened()?.instrument ?? this.state.instrument());
-  protected readonly heard = new PieceReview(
-    this.source,
-    this.instrument,
-    this.notes,
-    this.title,
-  );
+  protected readonly heard = new PieceReview(this.source, this.instrument, this.notes, this.title);
   protected readonly review = this.heard.review;
   /** The bars that are likeliest to break, said before anything is played. */
   private readonly watched = computed(() => barsToWatch(this.opened()?.changes.open ?? [], new Set(this.asked().flatMap(({ one }) => one.bar ?? []))));
