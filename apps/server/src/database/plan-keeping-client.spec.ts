@@ -104,6 +104,24 @@ describe('Database.inStudio', () => {
     });
   });
 
+  it('gives every connection back, whether a read is answered, is refused by the database, or fails by itself', async () => {
+    const database = new Database(server.rows);
+    const works: readonly (() => Promise<unknown>)[] = [
+      () => database.query('SELECT $1::int AS n', [1]),
+      () => database.query('SELECT nothing FROM nowhere WHERE $1', [1]),
+      () => Promise.reject(new Error('No further.')),
+      // Two at once, the first of which is refused.
+      () => Promise.all([database.query('SELECT nothing FROM nowhere'), database.query('SELECT 1')]),
+    ];
+    const reads = Array.from({ length: 400 }, (_, n) => database.inStudio(studio, works[n % works.length], 'READ COMMITTED', 'READ ONLY'));
+    const answered = (await Promise.allSettled(reads)).filter(({ status }) => status === 'fulfilled').length;
+    expect(answered).toBe(100);
+    const pool = (server.rows.driver as unknown as { master: { idleCount: number; totalCount: number; waitingCount: number } }).master;
+    const isAllBack = (): boolean => pool.idleCount === pool.totalCount && pool.waitingCount === 0;
+    for (let tries = 0; !isAllBack() && tries < 100; tries += 1) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect([pool.idleCount, pool.waitingCount]).toEqual([pool.totalCount, 0]);
+  });
+
   it('reads again after its connections were cut, and tells of the one read that was lost', async () => {
     const database = new Database(server.rows);
     const read = (): Promise<unknown> => database.inStudio(studio, () => database.query('SELECT $1::int AS n', [1]), 'READ COMMITTED', 'READ ONLY');
