@@ -77,6 +77,8 @@ export class Database {
     const run = (): Promise<T> => this.underway.run({ manager: runner.manager, isolation, studioId }, work);
     try {
       await runner.connect();
+      // What TypeORM does in several statements is not to begin a transaction of its own.
+      (runner as { isTransactionActive: boolean }).isTransactionActive = true;
       return await (access === 'READ ONLY' ? reading(runner, beginning, run) : writing(runner, beginning, run));
     } catch (error) {
       await end(runner, 'ROLLBACK');
@@ -87,8 +89,6 @@ export class Database {
 
 async function writing<T>(runner: QueryRunner, beginning: string, run: () => Promise<T>): Promise<T> {
   await runner.query(beginning);
-  // What TypeORM does in several statements is not to begin a transaction of its own.
-  (runner as { isTransactionActive: boolean }).isTransactionActive = true;
   const result = await run();
   await runner.query('COMMIT');
   await release(runner);
@@ -100,7 +100,6 @@ async function reading<T>(runner: QueryRunner, beginning: string, run: () => Pro
   const begun = runner.query(beginning);
   // Where beginning fails, what follows it fails too, and tells.
   begun.catch(() => undefined);
-  (runner as { isTransactionActive: boolean }).isTransactionActive = true;
   const result = await run();
   void end(runner, 'COMMIT');
   return result;

@@ -1,6 +1,6 @@
 import type { Change } from '../change';
 import type { FingerId, Instrument } from '../fingering';
-import { fewestRepetitions, fingersDown, fitTiming, isSameDown, judgePlaying, type FingerEvent, type FittedTiming, type PlayedChange } from '../playing';
+import { fingersDown, fitPlayed, isSameDown, judgePlaying, type FingerEvent, type FittedTiming, type PlayedChange } from '../playing';
 import type { HoleEvent } from './finger-stream';
 
 /** The timing of somebody whose fingers were taken. */
@@ -28,8 +28,7 @@ export function timingOfFingers(instrument: Instrument, changes: readonly Change
     hasBegun ||= isSameDown(down, wanted);
   }
   const { played } = judgePlaying(instrument, changes, counted);
-  const timed = played.map(({ index, moments }) => ({ change: changes[index], moments }));
-  return { played, fitted: timed.filter(({ moments }) => moments.length > 1).length < fewestRepetitions ? undefined : fitTiming(timed) };
+  return { played, fitted: fitPlayed(changes, played) };
 }
 
 /** Holes as the fingers that lie on them: a finger with two holes lies on the wood as long as it covers one. */

@@ -10,6 +10,7 @@ import { keptPaperSize } from '../paper/paper-size';
 import { SheetPrinter } from '../paper/sheet-printer.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { nameOf } from '../../studio/shelf/instrument-shelf.service';
+import { joined } from '../sound/joined';
 import { SoundSettings, type ChosenFault } from '../sound/sound-settings.service';
 import { WaveOptionsComponent } from './wave-options.component';
 import { LinePlayer } from '../lines/line-player.service';
@@ -107,12 +108,6 @@ export class ExportLinesComponent {
       const { instrument, notes, settings } = this.player.playable('file', this.instrument(), line, 1, this.fault() !== '');
       return [renderTimeline(instrument, playNotes(instrument, notes, settings), { sampleRate: waveRate, ...this.sound.colour() }), pause];
     });
-    const all = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0));
-    let at = 0;
-    for (const part of parts) {
-      all.set(part, at);
-      at += part.length;
-    }
-    return all;
+    return joined(parts);
   }
 }

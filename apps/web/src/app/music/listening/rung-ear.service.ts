@@ -2,8 +2,8 @@ import { computed, inject, Injectable, signal, type OnDestroy } from '@angular/c
 import type { Instrument } from '@zelpit/core/fingering';
 import type { AskedNote, HeardRung } from '@zelpit/core/listening';
 import type { Subscription } from 'rxjs';
-import { joined } from '../microphone/joined';
 import { Microphone } from '../microphone/microphone.service';
+import { joined } from '../sound/joined';
 import type { TakeAnswer, TakeRequest } from './take-messages';
 import { resampled, sampleRate } from './take-sound';
 import { startTakeWorker } from './take-worker';
@@ -22,7 +22,7 @@ const longestClimbSeconds = 20 * 60;
 /** Listens to a climb in tempos: the microphone stays open, and of each rung only what is needed to judge it is held. Nothing is kept. */
 @Injectable()
 export class RungEar implements OnDestroy {
-  readonly microphone = inject(Microphone);
+  private readonly microphone = inject(Microphone);
   /** True from the moment at which the microphone is open until the climb ends. */
   readonly isOpen = signal(false);
   /** Where the last slip was, or why nothing was judged. */

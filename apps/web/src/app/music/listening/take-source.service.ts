@@ -20,6 +20,7 @@ import { startTakeWorker } from './take-worker';
 const largestFile = 60_000_000;
 export const longestMinutes = 10;
 const clickStep = 2;
+const possibleClick = (tempo: number): number => Math.max(slowestClick, Math.min(fastestClick, tempo));
 
 /** One take at a time: recorded or opened, whose it is, whether it may be recorded and can be judged, and what was heard in it. Each page that listens has its own. */
 @Injectable()
@@ -83,11 +84,11 @@ export class TakeSource implements OnDestroy {
   }
 
   turnClick({ tempo }: { readonly tempo: number }): void {
-    this.click.update((click) => (click === undefined ? Math.max(slowestClick, Math.min(fastestClick, Math.round(tempo))) : undefined));
+    this.click.update((click) => (click === undefined ? possibleClick(Math.round(tempo)) : undefined));
   }
 
   stepClick(by: number): void {
-    this.click.update((click) => (click === undefined ? undefined : Math.max(slowestClick, Math.min(fastestClick, click + by * clickStep))));
+    this.click.update((click) => (click === undefined ? undefined : possibleClick(click + by * clickStep)));
   }
 
   record(): void {

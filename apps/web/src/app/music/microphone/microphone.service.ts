@@ -1,7 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { inputLevel, type InputLevel } from '@zelpit/core/listening';
 import { Subject } from 'rxjs';
-import { joined } from './joined';
+import { joined } from '../sound/joined';
 
 /** What a microphone gave. */
 export interface Recording {

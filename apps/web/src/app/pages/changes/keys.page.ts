@@ -5,16 +5,15 @@ import { chartedFingering, noteOf, type FingerId, type NoteId } from '@zelpit/co
 import { scaleFrom } from '@zelpit/core/line-sets';
 import {
   canBeSensed,
-  fewestRepetitions,
   fingersDown,
   fingersResult,
+  fitPlayed,
   fitText,
-  fitTiming,
   judgePlaying,
   simulatedPlaying,
   type FingerEvent,
-  type FittedTiming,
   type PlayedChange,
+  verdictCounts,
   type Verdict,
 } from '@zelpit/core/playing';
 import { changeTimeline } from '@zelpit/core/sound';
@@ -142,15 +141,8 @@ export class KeysPage implements OnDestroy {
       .reverse()
       .map((each) => this.playedInWords(each)),
   );
-  protected readonly counts = computed(() => {
-    const counts: Record<Verdict, number> = { clean: 0, low: 0, run: 0, 'over-open': 0 };
-    for (const { verdict } of this.judged().played) counts[verdict] += 1;
-    return counts;
-  });
-  protected readonly fitted = computed((): FittedTiming | undefined => {
-    const timed = this.judged().played.flatMap(({ index, moments }) => ({ change: this.changes()[index], moments }));
-    return timed.filter(({ moments }) => moments.length > 1).length < fewestRepetitions ? undefined : fitTiming(timed);
-  });
+  protected readonly counts = computed(() => verdictCounts(this.judged().played));
+  protected readonly fitted = computed(() => fitPlayed(this.changes(), this.judged().played));
   protected readonly estimates = computed(() => {
     const fitted = this.fitted();
     if (fitted === undefined) return [];

@@ -88,8 +88,8 @@ export class TakePage {
   protected readonly timed = computed(() => {
     const [events, instrument] = [this.source.events(), this.instrument()];
     if (events?.kind !== 'fingers' || this.home() === this.other()) return undefined;
-    const pair = [this.home(), this.other()];
-    const changes = Array.from({ length: mostNotes }, (_, index) => changeBetween(instrument, pair[index % 2], pair[(index + 1) % 2]));
+    const [there, back] = [changeBetween(instrument, this.home(), this.other()), changeBetween(instrument, this.other(), this.home())];
+    const changes = Array.from({ length: mostNotes }, (_, index) => (index % 2 === 0 ? there : back));
     return timingOfFingers(instrument, changes, events.events);
   });
   protected readonly timingText = computed(() => fitText(this.timed()?.fitted));
