@@ -153,7 +153,7 @@ test('the whole studio goes out as one file and comes into an empty one; a broke
     await expect(owner.getByText(/is not a backup, or part of it is missing/)).toBeVisible();
     await owner.getByRole('button', { name: 'Take studio.zip off this page' }).click();
     await bring(archive, /empty studio/);
-    await expect(owner.getByText(/Restored: \d+ students, \d+ tunes, \d+ lessons?, \d+ sheets?, \d+ instruments/)).toBeVisible();
+    await expect(owner.getByText(/Restored: \d+ students, \d+ tunes, \d+ lessons?, \d+ sheets?, \d+ instruments/)).toBeVisible({ timeout: 60_000 });
     await owner.goto(`${server.address}/tunes`);
     await expect(owner.getByRole('link', { name: 'The Blue Wheelbarrow' })).toBeVisible();
     await owner.goto(`${server.address}/archive`);

@@ -1,5 +1,6 @@
 import { soundingPitch, type Instrument } from '../fingering';
 import { hertz } from '../pitch';
+import { acrossDropouts, dropoutsIn } from './dropouts';
 import type { HeardStretch } from './heard-stretch';
 import { Seams } from './seams';
 import { Window, type Fits } from './window';
@@ -44,7 +45,8 @@ export function decodeTake(instrument: Instrument, samples: Float32Array, sample
   const evidence = heard.map((each) => evidenceOf(each, bank.length));
   const times = { hop: (hop / sampleRate) * 1000, lead: (size / sampleRate) * 500 };
   const rough = stretchesOf(instrument, likeliest(evidence), evidence, times);
-  return { tuning, stretches: new Seams(instrument, samples, sampleRate, pitches).lookedAt(rough) };
+  const stretches = new Seams(instrument, samples, sampleRate, pitches).lookedAt(rough);
+  return { tuning, stretches: acrossDropouts(stretches, dropoutsIn(samples, sampleRate), windowMs) };
 }
 
 const tuned = (bank: readonly number[], cents: number): readonly number[] => bank.map((pitch) => hertz(pitch * 2 ** (cents / 1200)));

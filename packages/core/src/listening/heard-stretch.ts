@@ -9,4 +9,6 @@ export interface HeardStretch {
   readonly end: number;
   /** How much better this note fits than the next best, 0 to 1. */
   readonly confidence: number;
+  /** True where the device lost what sounded: no silence was heard, and nothing is claimed. */
+  readonly isLost?: true;
 }

@@ -3,7 +3,7 @@ import { capital, listed, numberWord } from '../words';
 import { alignTake, type AlignedSound, type Pass } from './align-take';
 import { askedSounds, type AskedNote, type AskedSound } from './asked';
 import type { HeardStretch } from './heard-stretch';
-import { gapsIn, noisesIn, surely, type BetweenNotes, type Decision } from './judge-take';
+import { betweenOf, gapsIn, isLossIn, isUnsure, noisesIn, surely, unsureText, type BetweenNotes, type Decision } from './judge-take';
 import { ownPulse, pulseAt, type Pulse, type PulsePoint } from './pulse';
 
 /** A grace note that was asked for, as it was heard. */
@@ -40,7 +40,7 @@ export interface JudgedNote {
   readonly verdict: NoteVerdict;
 }
 
-/** The first that is true of a note, in this order; `unsure` claims nothing. */
+/** The first that is true of a note, in this order; `unsure` claims nothing, be it of what was heard or of what the device lost. */
 export type NoteVerdict = 'missing' | 'other' | 'elements' | 'noise' | 'gap' | 'held' | 'timing' | 'unsure' | 'clean';
 
 /** A take of something longer than one change, judged. */
@@ -108,7 +108,10 @@ function judgedPass(
     const off = pulse === undefined || start === undefined || onsets[index] === undefined ? undefined : Math.round(at - (start + beat * pulse.beatMs));
     return judgedNote(notes[of], of, { sounds, group, pass, at, off, beatMs: click?.beatMs, isAfterRest: notes[of - 1]?.note === null });
   });
-  return { heard, pulse };
+  return {
+    heard: heard.map((note, index) => (note.verdict === 'missing' && isLossIn(heard.at(index + 1)?.between ?? []) ? { ...note, verdict: 'unsure' } : note)),
+    pulse,
+  };
 }
 
 /** Where each note stands in beats, and in which piece of the pass: a note that is left out moves all after it, so that another piece begins there. */
@@ -145,8 +148,8 @@ function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds,
   });
   const between = group
     .flatMap(({ before }) => before)
-    .filter((each) => lengthOf(each) >= shortestFault && !(isAfterRest && each.note === null))
-    .map((each): BetweenNotes => ({ note: each.note, ms: lengthOf(each), confidence: each.confidence }));
+    .filter((each) => lengthOf(each) >= shortestFault && !(isAfterRest && each.note === null && !each.isLost))
+    .map(betweenOf);
   const other = theme?.isOther === true ? (theme.heard?.note ?? undefined) : undefined;
   const isOff = off !== undefined && beatMs !== undefined && Math.abs(off) > Math.max(leastOff, offShare * beatMs);
   const heard = theme?.heard;
@@ -173,13 +176,14 @@ interface Found {
 function verdictOf({ isLeftOut, isOther, graces, between, isOff }: Found): NoteVerdict {
   if (isLeftOut) return 'missing';
   if (isOther) return 'other';
-  if (graces.some(isMissing)) return 'elements';
+  // What the device lost may have been one of them.
+  if (graces.some(isMissing)) return isLossIn(between) ? 'unsure' : 'elements';
   const noises = noisesIn(between);
   if (noises.some(surely)) return 'noise';
   if (gapsIn(between).length > 0) return 'gap';
   if (graces.some(({ ms }) => (ms ?? 0) > longestHeld)) return 'held';
   if (isOff) return 'timing';
-  return noises.length > 0 || between.some(({ note }) => note !== null) ? 'unsure' : 'clean';
+  return isUnsure(between) ? 'unsure' : 'clean';
 }
 
 /** What belongs to one note that was asked for stands together. */
@@ -222,7 +226,7 @@ export function noteText(instrument: Instrument, heard: JudgedNote): string {
     case 'timing':
       return timingText(instrument, heard);
     case 'unsure':
-      return `something before ${here}, not certain what`;
+      return heard.ms === null ? `the device lost ${here}` : unsureText(heard.between, here);
     case 'clean':
       return `${here}: as asked`;
   }

@@ -9,6 +9,8 @@ export interface BetweenNotes {
   readonly note: NoteId | null;
   readonly ms: number;
   readonly confidence: number;
+  /** True where the device lost what sounded here. */
+  readonly isLost?: true;
 }
 
 /** A change that was asked for, as it was heard. */
@@ -54,7 +56,7 @@ export function judgeTake(instrument: Instrument, wanted: readonly NoteId[], str
     if (place.wanted !== before.wanted + 1) return;
     const between = stretches
       .slice(before.heard + 1, place.heard)
-      .map(({ note, start, end, confidence }): BetweenNotes => ({ note, ms: Math.round(end - start), confidence }))
+      .map(betweenOf)
       .filter(({ ms }) => ms >= shortestFault);
     const { start } = stretches[place.heard];
     changes.push({ number: changes.length + 1, from: asked[before.wanted], to: asked[place.wanted], at: start, between, verdict: verdictOf(between) });
@@ -62,6 +64,12 @@ export function judgeTake(instrument: Instrument, wanted: readonly NoteId[], str
   const last = matched.at(-1)?.wanted ?? -1;
   return { changes, missing: last + 1 - matched.length, text: takeText(instrument, changes) };
 }
+
+/** A stretch between two notes that were asked for. */
+export const betweenOf = ({ note, start, end, confidence, isLost }: HeardStretch): BetweenNotes => ({
+  ...{ note, ms: Math.round(end - start), confidence },
+  ...(isLost && { isLost }),
+});
 
 interface Match {
   readonly wanted: number;
@@ -91,14 +99,18 @@ function matchedNotes(asked: readonly NoteId[], stretches: readonly HeardStretch
 
 /** Of what stood between two notes: what sounds and is too short to be a note; silence that no tongue takes; what is certain enough to be claimed. */
 export const noisesIn = (between: readonly BetweenNotes[]): readonly BetweenNotes[] => between.filter(({ note, ms }) => note !== null && ms <= longestNoise);
-export const gapsIn = (between: readonly BetweenNotes[]): readonly BetweenNotes[] => between.filter(({ note, ms }) => note === null && ms > longestTongue);
+export const gapsIn = (between: readonly BetweenNotes[]): readonly BetweenNotes[] =>
+  between.filter(({ note, ms, isLost }) => note === null && !isLost && ms > longestTongue);
+/** True where something stood there and nobody can say what. */
+export const isUnsure = (between: readonly BetweenNotes[]): boolean => between.some(({ note, isLost }) => note !== null || isLost);
+export const isLossIn = (between: readonly BetweenNotes[]): boolean => between.some(({ isLost }) => isLost);
 export const surely = ({ confidence }: BetweenNotes): boolean => confidence >= leastConfidence;
 
 function verdictOf(between: readonly BetweenNotes[]): HeardChange['verdict'] {
   const noises = noisesIn(between);
   if (noises.some(surely)) return 'noise';
   if (gapsIn(between).length > 0) return 'gap';
-  return noises.length > 0 || between.some(({ note }) => note !== null) ? 'unsure' : 'clean';
+  return isUnsure(between) ? 'unsure' : 'clean';
 }
 
 /** What one change was, as a sentence. */
@@ -113,9 +125,13 @@ export function changeText(instrument: Instrument, { from, to, between, verdict 
     case 'gap':
       return `a gap of ${Math.max(...between.map(({ ms }) => ms))} ms before ${name(to)}`;
     case 'unsure':
-      return `something before ${name(to)}, not certain what`;
+      return unsureText(between, name(to));
   }
 }
+
+/** What is said where nothing is claimed. */
+export const unsureText = (between: readonly BetweenNotes[], before: string): string =>
+  isLossIn(between) ? `the device lost the sound before ${before}` : `something before ${before}, not certain what`;
 
 /** What a teacher decided about a change that was not certain. */
 export type Decision = 'clean' | 'faulty';

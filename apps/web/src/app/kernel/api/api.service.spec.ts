@@ -2,6 +2,7 @@ import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { auditRoutes, jobRoutes, onceHeader, problemType, sheetRoutes, studentRoutes, tokenHeader, tuneRoutes } from '@zelpit/contract';
+import { firstValueFrom } from 'rxjs';
 import { SessionToken } from '../session/session-token';
 import { tokenInterceptor } from '../session/token.interceptor';
 import { ApiFault, ApiService, messageOf } from './api.service';
@@ -53,6 +54,20 @@ describe('ApiService', () => {
     api.call(sheetRoutes.linesOfSheet, { id: '1' }).subscribe({ error: (error: unknown) => (fault = error) });
     http.expectOne('/api/sheets/1/lines.abc').flush(JSON.stringify(problem), { status: 404, statusText: 'Not Found' });
     expect(messageOf(fault)).toBe(problem.detail);
+  });
+
+  it('reads a problem that came where a file was asked for', async () => {
+    const { api, http } = service();
+    const fault = firstValueFrom(api.call(jobRoutes.jobFile, { id: 'j1' })).catch((error: unknown) => error);
+    http.expectOne('/api/jobs/j1/file').flush(new Blob([JSON.stringify(problem)]), { status: 404, statusText: 'Not Found' });
+    expect(await fault).toMatchObject({ status: 404, message: problem.detail, code: 'not-found' });
+  });
+
+  it('says that the server is away where what came instead of a file is no problem', async () => {
+    const { api, http } = service();
+    const fault = firstValueFrom(api.call(jobRoutes.jobFile, { id: 'j1' })).catch((error: unknown) => error);
+    http.expectOne('/api/jobs/j1/file').flush(new Blob(['<html>']), { status: 404, statusText: 'Not Found' });
+    expect(messageOf(await fault)).toContain('The server is not answering');
   });
 
   describe('while the server is away', () => {

@@ -1,10 +1,10 @@
 import { HttpClient, HttpErrorResponse, type HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { onceHeader, problemCodeOf, type FileKind, type ProblemCode, type Route } from '@zelpit/contract';
-import { catchError, EMPTY, expand, map, reduce, retry, throwError, timeout, timer, type Observable } from 'rxjs';
+import { onceHeader, problemCodeOf, type FileKind, type Problem, type ProblemCode, type Route } from '@zelpit/contract';
+import { catchError, EMPTY, expand, from, map, reduce, retry, switchMap, throwError, timeout, timer, type Observable } from 'rxjs';
 import type * as z from 'zod';
 import { addressOf, type ItemOf, type ListRoute, type RequestOf, type ResponseOf } from './call';
-import { problemOf } from './problem-of';
+import { problemIn } from './problem-in';
 
 /** An answer that was no success; its message is a sentence for people. */
 export class ApiFault extends Error {
@@ -126,6 +126,11 @@ function withPatience<T>(triesAgain: boolean, patience: number): (response: Obse
 
 function toFault(error: unknown): Observable<never> {
   if (!(error instanceof HttpErrorResponse)) return throwError(() => error);
-  const problem = problemOf(error);
-  return throwError(() => new ApiFault(error.status, problem?.detail ?? away, problem === undefined ? undefined : problemCodeOf(problem.type)));
+  // Where a file was asked for, the problem comes as a file too, which can only be read in a while.
+  const body: unknown = error.error;
+  return body instanceof Blob ? from(body.text()).pipe(switchMap((text) => thrown(error.status, problemIn(text)))) : thrown(error.status, problemIn(body));
+}
+
+function thrown(status: number, problem: Problem | undefined): Observable<never> {
+  return throwError(() => new ApiFault(status, problem?.detail ?? away, problem === undefined ? undefined : problemCodeOf(problem.type)));
 }

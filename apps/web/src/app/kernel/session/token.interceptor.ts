@@ -3,7 +3,7 @@ import { inject } from '@angular/core';
 import { problemCodeOf, sessionRoutes, sessionSchema, tokenHeader } from '@zelpit/contract';
 import { catchError, switchMap, tap, throwError } from 'rxjs';
 import { addressOf } from '../api/call';
-import { problemOf } from '../api/problem-of';
+import { problemIn } from '../api/problem-in';
 import { SessionToken } from './session-token';
 
 const sessionAddress = addressOf(sessionRoutes.session);
@@ -35,5 +35,5 @@ const withToken = (request: HttpRequest<unknown>, value: string): HttpRequest<un
   request.method === 'GET' ? request : request.clone({ setHeaders: { [tokenHeader]: value } });
 
 function isOldToken(error: unknown): boolean {
-  return error instanceof HttpErrorResponse && problemCodeOf(problemOf(error)?.type ?? '') === 'page-too-old';
+  return error instanceof HttpErrorResponse && problemCodeOf(problemIn(error.error)?.type ?? '') === 'page-too-old';
 }
