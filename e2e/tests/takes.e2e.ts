@@ -1,4 +1,4 @@
-import { chartedFingering, playNotes, practiceChanter, readTune, renderTimeline, waveFile, type PlayedNote } from '@zelpit/core';
+import { chartedFingering, playNotes, practiceChanter, readTune, renderTimeline, simulatedTimeline, waveFile, type PlayedNote } from '@zelpit/core';
 import { writeMidi } from 'midi-file';
 import type { Page } from '@playwright/test';
 import { recording } from './as-player';
@@ -230,6 +230,38 @@ test('a take is kept for a while, has remarks, is compared with the one before, 
   await expect(page.getByText('No take is kept yet.')).toBeVisible();
   await tablet.reload();
   await expect(tablet.getByRole('alert')).toHaveText('This studio has no such take. It may have been put away.');
+});
+
+test('how the fingers keep together is told from sound alone, and used where somebody says so', async ({ page }) => {
+  const notes = Array.from({ length: 41 }, (_, index) => ({ note: index % 2 === 0 ? 'c' : 'e', graceNotes: [], beats: 1, isTied: false }));
+  // The ring finger of the left hand comes late.
+  const player = { seed: 11, timing: { sigma: 9, rho: 0.5, lead: 0, biasOf: { L3: 20 } }, tempo: 90, drift: 0, unevenness: 8, forgotten: 0 };
+  const sound = renderTimeline(practiceChanter, simulatedTimeline(practiceChanter, notes, player), { sampleRate: 44_100 });
+  await signIn(page, '/changes/take');
+  await choose(page, 'Student', 'Pim');
+  await choose(page, 'From', 'C');
+  await choose(page, 'To', 'E');
+  await page.getByLabel('Open a recording').setInputFiles({ name: 'late.wav', mimeType: 'audio/wav', buffer: Buffer.from(waveFile(sound, 44_100)) });
+  await expect(page.getByText(/by their sound: the fingers vary by about \d+ ms\. Left ring( finger)? comes \d+ ms late, give or take \d/)).toBeVisible();
+  await page.getByRole('button', { name: 'Use it for Pim' }).click();
+  await expect(page.getByText('Saved. Changes, lines and tunes now use this timing for Pim.')).toBeVisible();
+  const [kept] = await page.evaluate(
+    async () =>
+      (
+        (await (await fetch('/api/trials?kind=fingers&taken=true&limit=1')).json()) as {
+          items: { id: string; result: { timing: { biasOf: Record<string, number> } } }[];
+        }
+      ).items,
+  );
+  expect(kept.result.timing.biasOf['L3']).toBeGreaterThan(5);
+  // What a computed learner does is nobody's timing.
+  await page.getByRole('button', { name: 'Delete this take' }).click();
+  await page.keyboard.press('a');
+  await expect(page.getByText('Nobody played this: a computer did, as a learner might.', { exact: false })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Use it for/ })).toHaveCount(0);
+  // Other tests know Pim as a learner.
+  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+  await page.request.delete(`/api/trials/${kept.id}`, { headers: { 'x-zelpit-token': token } });
 });
 
 /** Fingers that go from C to E and back, eight changes, as CSV; those that lift come so many ms late. */

@@ -41,4 +41,6 @@ export { fingerFormat, readFingerStream, timelineOfFingers, type HoleEvent, type
 export { keysOfMidi, notesOfKeys, timelineOfKeys, type PlayedKey } from './played-keys';
 export { stretchesOfTimeline } from './stretches-of-timeline';
 export { inRoom, simulatedTimeline, type SimulatedPlayer, type SimulatedRoom } from './simulated-player';
+export { heardResult, heardTimingText, movesOfChanges, movesOfPiece } from './heard-moves';
+export { timingOfSound, type HeardMove } from './timing-of-sound';
 export { timingOfFingers, type TimedFingers } from './timing-of-fingers';

@@ -3,7 +3,7 @@ import { capital, listed, numberWord } from '../words';
 import { alignTake, type AlignedSound, type Pass } from './align-take';
 import { askedSounds, type AskedNote, type AskedSound } from './asked';
 import type { HeardStretch } from './heard-stretch';
-import { betweenOf, gapsIn, isLossIn, isUnsure, noisesIn, surely, unsureText, type BetweenNotes, type Decision } from './judge-take';
+import { betweenOf, gapsIn, isLossIn, isUnsure, noisesIn, shortestFault, surely, unsureText, type BetweenNotes, type Decision } from './judge-take';
 import { ownPulse, pulseAt, type Pulse, type PulsePoint } from './pulse';
 
 /** A grace note that was asked for, as it was heard. */
@@ -161,8 +161,6 @@ function judgedNote({ note, bar, movement }: AskedNote, asked: number, { sounds,
 }
 
 const isMissing = ({ ms, isTellable }: HeardGrace): boolean => ms === null && isTellable;
-/** Shorter is not heard as a fault; the same bound as everywhere. */
-const shortestFault = 10;
 const lengthOf = ({ start, end }: HeardStretch): number => Math.round(end - start);
 
 interface Found {

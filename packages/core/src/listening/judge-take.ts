@@ -35,7 +35,7 @@ export interface JudgedTake {
 }
 
 /** Shorter is not heard as a fault; the same bound as everywhere. */
-const shortestFault = 10;
+export const shortestFault = 10;
 /** Longer silence between two notes is a gap. Our own choice: what a tongue takes is shorter. */
 const longestTongue = 60;
 /** Less certain than that is not claimed. Our own choice. */

@@ -17,13 +17,19 @@ export interface FingersResult {
   readonly fingers: { readonly finger: FingerId; readonly bias: Estimate; readonly sigma: Estimate; readonly count: number }[];
 }
 
+/** What is kept of one change that was played: its verdict, and for how long something was heard. */
+export interface JudgedMove {
+  readonly verdict: Verdict;
+  readonly heard: readonly { readonly ms: number }[];
+}
+
 /** Longer is no change any more, in ms. */
 const longestMean = 60_000;
 const rounded = (value: number): number => Math.round(value * 10) / 10;
 const roundedEstimate = ({ value, error }: Estimate): Estimate => ({ value: rounded(value), error: rounded(error) });
 
 /** How many changes had each verdict. */
-export function verdictCounts(played: readonly PlayedChange[]): Record<Verdict, number> {
+export function verdictCounts(played: readonly Pick<JudgedMove, 'verdict'>[]): Record<Verdict, number> {
   const counts: Record<Verdict, number> = { clean: 0, low: 0, run: 0, 'over-open': 0 };
   for (const { verdict } of played) counts[verdict] += 1;
   return counts;
@@ -38,7 +44,7 @@ export function fitPlayed(changes: readonly Change[], played: readonly PlayedCha
 /** What is kept of changes of one pair of notes; with a player's own timing where it could be fitted. */
 export function fingersResult(
   pair: { readonly from: NoteId; readonly to: NoteId },
-  played: readonly PlayedChange[],
+  played: readonly JudgedMove[],
   fitted: FittedTiming | undefined,
 ): FingersResult {
   const heard = played.reduce((sum, each) => sum + each.heard.reduce((all, { ms }) => all + ms, 0), 0);

@@ -49,7 +49,15 @@ const turns = 60;
  * @throws ZelpitFault `out-of-range` for fewer than eight changes of two fingers or more
  */
 export function fitTiming(all: readonly TimedChange[], rho = 0.5): FittedTiming {
-  const timed = withoutSlips(all.filter(({ moments }) => moments.length > 1));
+  return fitMoments(withoutSlips(all.filter(({ moments }) => moments.length > 1)), rho);
+}
+
+/**
+ * The same of changes among which there are no slips.
+ * @param timed of two fingers and more
+ * @throws ZelpitFault `out-of-range` for fewer than eight
+ */
+export function fitMoments(timed: readonly TimedChange[], rho = 0.5): FittedTiming {
   if (timed.length < fewestRepetitions)
     throw new ZelpitFault(
       'out-of-range',

@@ -3,7 +3,7 @@ import { Component, computed, effect, inject, input, output, signal, untracked, 
 import { longestTakeSeconds, usualTakeDays, type AttemptInput, type TakeAsked, type TakeRemark } from '@zelpit/contract';
 import { RouterLink } from '@angular/router';
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
-import { blowingText, changeText, type AskedNote } from '@zelpit/core/listening';
+import { blowingText, changeText, heardTimingText, type AskedNote } from '@zelpit/core/listening';
 import { usualGraceNoteMs } from '@zelpit/core/timing';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -13,6 +13,7 @@ import { TakesService } from '../../studio/takes/takes.service';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { Transport } from '../sound/transport.service';
 import { TakeClickComponent, type UsualClick } from './take-click.component';
+import { TakeTimingComponent } from './take-timing.component';
 import { LevelMeterComponent } from './level-meter.component';
 import { LiveListening } from './live-listening.service';
 import type { JudgedPlace, TakeReview } from './take-review';
@@ -42,7 +43,7 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'> &
  */
 @Component({
   selector: 'zp-take-frame',
-  imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink, TakeClickComponent],
+  imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink, TakeClickComponent, TakeTimingComponent],
   providers: [LiveListening],
   templateUrl: './take-frame.component.html',
 })
@@ -100,6 +101,11 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   protected readonly isTooLong = computed(() => this.source.seconds() > longestTakeSeconds);
   protected readonly hasTake = computed(() => this.text() !== '');
   protected readonly blowing = computed(() => blowingText(this.instrument(), this.source.answer()?.blowing ?? []));
+
+  protected readonly timingText = computed(() => {
+    const timing = this.source.timing();
+    return timing === undefined ? '' : heardTimingText(this.instrument(), timing.fitted);
+  });
 
   private readonly release = inject(KeyService).use('take', {
     play: () => this.play('as played'),

@@ -13,7 +13,7 @@ import { Microphone, MicrophoneFault, type Recording } from '../microphone/micro
 import { computedTake } from './computed-take';
 import { eventsOfFile, soundOf, timelineOf } from './played-events';
 import { consentText, mayBeRecorded, type Player } from './recording-consent';
-import type { Asked, TakeAnswer, TakeRequest } from './take-messages';
+import type { Asked, HeardTiming, TakeAnswer, TakeRequest, TakeTimingAnswer } from './take-messages';
 import { decodedFile, resampled, sampleRate } from './take-sound';
 import { startTakeWorker } from './take-worker';
 
@@ -41,6 +41,8 @@ export class TakeSource implements OnDestroy {
   readonly remarks = signal<readonly string[]>([]);
   readonly isListening = signal(false);
   readonly answer = signal<TakeAnswer | undefined>(undefined);
+  /** How the player's fingers keep together, where the sound of the take tells it. */
+  readonly timing = signal<HeardTiming | undefined>(undefined);
   /** Undefined before there is a take that can be judged. */
   readonly samples = signal<Float32Array | undefined>(undefined);
 
@@ -171,6 +173,7 @@ export class TakeSource implements OnDestroy {
     const samples = this.samples();
     if (samples === undefined) return;
     this.cancel();
+    this.timing.set(undefined);
     let stretches: TakeRequest['stretches'];
     try {
       const events = this.events();
@@ -182,11 +185,16 @@ export class TakeSource implements OnDestroy {
     this.isListening.set(true);
     const id = (this.asked += 1);
     this.worker = startTakeWorker();
-    this.worker.onmessage = ({ data }: MessageEvent<TakeAnswer>) => {
+    this.worker.onmessage = ({ data }: MessageEvent<TakeAnswer | TakeTimingAnswer>) => {
       if (data.id !== this.asked) return;
-      this.cancel();
-      if (data.heard.kind === 'fault') this.fault.set(data.heard.message);
-      else {
+      this.isListening.set(false);
+      if ('timing' in data) {
+        this.cancel();
+        this.timing.set(data.timing);
+      } else if (data.heard.kind === 'fault') {
+        this.cancel();
+        this.fault.set(data.heard.message);
+      } else {
         this.answer.set(data);
         heard(data);
       }
@@ -208,7 +216,7 @@ export class TakeSource implements OnDestroy {
 
   /** Nothing of the take before stays; given back, so that it can come back. */
   forget(): () => void {
-    const [samples, answer, events, isComputed] = [this.samples(), this.answer(), this.events(), this.isComputed()];
+    const [samples, answer, events, isComputed, timing] = [this.samples(), this.answer(), this.events(), this.isComputed(), this.timing()];
     this.clear('');
     return () => {
       this.events.set(events);
@@ -216,6 +224,7 @@ export class TakeSource implements OnDestroy {
       this.isGivenBack = answer !== undefined;
       this.samples.set(samples);
       this.answer.set(answer);
+      this.timing.set(timing);
     };
   }
 
@@ -266,6 +275,7 @@ export class TakeSource implements OnDestroy {
     this.fault.set('');
     this.remarks.set([]);
     this.answer.set(undefined);
+    this.timing.set(undefined);
     this.kept.set(undefined);
     this.events.set(undefined);
     this.isComputed.set(false);

@@ -8,18 +8,16 @@ import { askedOfLine, changeText, isFaulty, takeText, timingOfFingers, worstFirs
 import { fingersResult, fitText } from '@zelpit/core/playing';
 import { plannedForSheet } from '../../documents/sheet/planned-lines';
 import { OntoSheet } from '../../documents/sheet/onto-sheet.service';
-import { NoticeService } from '../../kernel/notices/notice.service';
-import { KeptForLater } from '../../kernel/saving/outgoing.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { SessionService } from '../../kernel/session/session.service';
 import { ChangeFigureComponent, figureSize } from '../../music/lines/change-figure.component';
 import { TakeFrameComponent, type PlaceWords, type TakeLog } from '../../music/listening/take-frame.component';
 import { TakeReview } from '../../music/listening/take-review';
 import { TakeSentenceComponent } from '../../music/listening/take-sentence.component';
+import { TakeTimingComponent } from '../../music/listening/take-timing.component';
 import { TakeSource } from '../../music/listening/take-source.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
-import { TrialsService } from '../../studio/trials/trials.service';
 import { PairChooserComponent, pairFrom } from './pair-chooser.component';
 import { TakeRibbonComponent } from './take-ribbon.component';
 
@@ -37,6 +35,7 @@ const mostNotes = 1200;
     TakeFrameComponent,
     TakeSentenceComponent,
     TakeRibbonComponent,
+    TakeTimingComponent,
     ChangeFigureComponent,
   ],
   providers: [TakeSource],
@@ -44,8 +43,6 @@ const mostNotes = 1200;
 })
 export class TakePage {
   private readonly session = inject(SessionService);
-  private readonly trials = inject(TrialsService);
-  private readonly notices = inject(NoticeService);
   private readonly onto = inject(OntoSheet);
   protected readonly source = inject(TakeSource);
   protected readonly state = inject(StudioState);
@@ -93,7 +90,10 @@ export class TakePage {
     return timingOfFingers(instrument, changes, events.events);
   });
   protected readonly timingText = computed(() => fitText(this.timed()?.fitted));
-  protected readonly isTimingUsed = linkedSignal({ source: this.timed, computation: () => false });
+  protected readonly timingResult = computed(() => {
+    const timed = this.timed();
+    return timed?.fitted === undefined ? undefined : fingersResult({ from: this.home(), to: this.other() }, timed.played, timed.fitted);
+  });
   protected readonly liveFor = computed((): readonly [NoteId, NoteId] => [this.home(), this.other()]);
   /** Once through the line of this change. */
   protected readonly notes = computed(() => askedOfLine(this.instrument(), { home: this.home(), other: this.other() }));
@@ -132,22 +132,6 @@ export class TakePage {
     const [item] = plannedForSheet(this.instrument(), [{ home: worst.from, other: worst.to }]);
     const what = { student: player, instrument: this.state.model().id, tune: { title: this.title() } };
     this.onto.putSaying(what, [{ ...item, point: this.advice().todo.slice(0, 300) }], (is) => this.review.isPlanned.set(is));
-  }
-
-  /** From now on the player's own timing stands behind changes, lines and tunes. */
-  protected useTiming(): void {
-    const [timed, player] = [this.timed(), this.source.who()];
-    if (timed?.fitted === undefined || this.isTimingUsed()) return;
-    const result = { ...fingersResult({ from: this.home(), to: this.other() }, timed.played, timed.fitted), isTaken: true };
-    this.trials.add({ studentId: player?.id ?? null, model: this.state.model().id, result }, 'the timing').subscribe({
-      next: () => this.timingIsUsed(player?.alias),
-      error: (error: unknown) => (error instanceof KeptForLater ? this.timingIsUsed(player?.alias) : this.notices.fault(error)),
-    });
-  }
-
-  private timingIsUsed(alias = 'you'): void {
-    this.isTimingUsed.set(true);
-    this.notices.done(`Saved. Changes, lines and tunes now use this timing for ${alias}.`);
   }
 
   private listen(): void {
