@@ -60,9 +60,9 @@ test('a recording is listened to: what was clean, what cut in for how long, with
  * Some bars of a tune as they are written, once through.
  * @param changed what is played otherwise than it is written, by the place of the note; null for a note that is left out
  */
-function pieceRecording(abc: string, bars: number, changed: Readonly<Record<number, Partial<PlayedNote> | null>>): Buffer {
+function pieceRecording(abc: string, bars: number | readonly number[], changed: Readonly<Record<number, Partial<PlayedNote> | null>>): Buffer {
   const { notes, bars: all, playedBars, meter } = readTune(practiceChanter, abc);
-  const played = playedBars.slice(0, bars).flatMap((bar) => notes.slice(all[bar].first, all[bar].end));
+  const played = (typeof bars === 'number' ? playedBars.slice(0, bars) : bars).flatMap((bar) => notes.slice(all[bar].first, all[bar].end));
   const sounding = played.flatMap(({ written, graceNotes, duration, index, isTiedFromPrevious: isTied }, place): PlayedNote[] => {
     const note = written.kind === 'note' ? written.note : null;
     const other = changed[place];
@@ -81,7 +81,9 @@ test('a take of a tune is judged note by note and grace note by grace note, wher
   await expect(page).toHaveURL(/\/take$/);
   await expect(page.getByText('Record Evening over Skellow Tarn, or open a recording.')).toBeVisible();
   // Said before the first try, checked after it.
-  await expect(page.getByText(/^Bars \d+ and \d+ will break first\.$/)).toBeVisible();
+  const foretold = page.getByText(/^Bars \d+ and \d+ will break first\.$/);
+  await expect(foretold).toBeVisible();
+  const watched = Number(/\d+/.exec(await foretold.innerText())?.[0]);
   const heard = page.getByRole('status', { name: 'What was heard' });
   const open = (name: string, buffer: Buffer) =>
     page.getByLabel('Open a recording').or(page.getByLabel('Open another')).setInputFiles({ name, mimeType: 'audio/wav', buffer });
@@ -108,6 +110,11 @@ test('a take of a tune is judged note by note and grace note by grace note, wher
   await expect(page.getByRole('button', { name: /^Onto Pim’s sheet/ })).toBeEnabled();
   await page.getByRole('button', { name: 'Into the logbook' }).click();
   await expect(page.getByText('The take stands in the logbook of Pim.')).toBeVisible();
+  // From the first of the bars that were to break on: it did not, and that is told from now on.
+  await open('from there.wav', pieceRecording(abc, [watched - 1, watched], {}));
+  await expect(heard).toHaveText(/Two of two bars clean\.\s*$/);
+  await page.getByRole('button', { name: 'Into the logbook' }).click();
+  await expect(page.getByText(/^Foretold bars that broke at the first try so far: 0 of 1; other bars: 0 of \d+\.$/)).toBeVisible();
   await open('a scale.wav', recording(0));
   await expect(heard).not.toHaveText(/Three of four/);
   await page.getByRole('button', { name: 'Delete this take' }).click();

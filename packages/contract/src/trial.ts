@@ -57,11 +57,23 @@ export const faultHuntSchema = z.strictObject({
   wronglyNamed: count,
 });
 
+/** Bars that were said to break first, before a tune was tried the first time, and what came of them and of the others. */
+export const foretoldTrialSchema = z
+  .strictObject({
+    kind: z.literal('foretold'),
+    title: z.string().min(1).max(200),
+    bars: count,
+    broke: count,
+    others: count,
+    othersBroke: count,
+  })
+  .refine(({ bars, broke, others, othersBroke }) => broke <= bars && othersBroke <= others, { error: 'No more bars can break than were played.' });
+
 export const trialInputSchema = z.strictObject({
   /** Null for a teacher who tries it; a student's own trials are always the student's. */
   studentId: idSchema.nullable(),
   model: z.string().min(1).max(60),
-  result: z.discriminatedUnion('kind', [fingersTrialSchema, earTrialSchema, faultHuntSchema]),
+  result: z.discriminatedUnion('kind', [fingersTrialSchema, earTrialSchema, faultHuntSchema, foretoldTrialSchema]),
 });
 export type TrialInput = z.infer<typeof trialInputSchema>;
 export type TrialResult = TrialInput['result'];
@@ -71,7 +83,7 @@ export type Trial = z.infer<typeof trialSchema>;
 
 export const trialQuerySchema = pageQuerySchema.extend({
   student: idSchema.optional(),
-  kind: z.enum(['fingers', 'ear', 'fault-hunt']).optional(),
+  kind: z.enum(['fingers', 'ear', 'fault-hunt', 'foretold']).optional(),
   /** Only those whose measured timing was taken for the player. */
   taken: z.literal('true').optional(),
 });
@@ -89,7 +101,7 @@ export const trialRoutes = {
   trials: route({
     method: 'get',
     path: '/trials',
-    summary: 'What was played on keys, heard in blind tests and found in simulated playing, newest first; a student sees the own ones',
+    summary: 'What was played on keys, heard in blind tests, found in simulated playing and foretold of takes, newest first; a student sees the own ones',
     who: readers,
     query: trialQuerySchema,
     answers: { 200: pageOf(trialSchema) },

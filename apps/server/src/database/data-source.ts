@@ -19,6 +19,7 @@ import { Arrangements1765152000000 } from './migrations/1765152000000-arrangemen
 import { Attempts1765238400000 } from './migrations/1765238400000-attempts';
 import { Jobs1765497600000 } from './migrations/1765497600000-jobs';
 import { Takes1765670400000 } from './migrations/1765670400000-takes';
+import { Foretold1765756800000 } from './migrations/1765756800000-foretold';
 import { SessionPlan1765584000000 } from './migrations/1765584000000-session-plan';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
 import { FamilyAndSubstitutes1765411200000 } from './migrations/1765411200000-family-and-substitutes';
@@ -58,6 +59,7 @@ export function createDataSource(
       Jobs1765497600000,
       SessionPlan1765584000000,
       Takes1765670400000,
+      Foretold1765756800000,
     ],
     synchronize: false,
     // What is asked one after the other goes out at once, without waiting for the answer before.

@@ -20,7 +20,7 @@ export const trialArchive = archivePart({
     each: ({ student, model, result }) => {
       if (student !== null && !signsIn(studentsFile).has(student)) throw refused('A result in this backup belongs to a student who is not in it.');
       // A result outlives its instrument: one of a model that is gone is kept as it is.
-      if (result.kind !== 'fault-hunt' && instruments.has(model))
+      if (result.kind !== 'fault-hunt' && result.kind !== 'foretold' && instruments.has(model))
         checkOf(instruments, `a result of ${result.kind}`, model, (instrument) => [noteOf(instrument, result.from), noteOf(instrument, result.to)]);
     },
   }),

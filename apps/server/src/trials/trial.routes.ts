@@ -9,7 +9,7 @@ import { TrialRepository } from './trial.repository';
 
 /** @throws ZelpitFault `unknown-note`, `unknown-finger` where the result speaks of what its instrument does not have */
 function assertOf(instrument: Instrument, result: TrialResult): void {
-  if (result.kind === 'fault-hunt') return;
+  if (result.kind === 'fault-hunt' || result.kind === 'foretold') return;
   noteOf(instrument, result.from);
   noteOf(instrument, result.to);
   if (result.kind === 'fingers') for (const { finger } of result.fingers) fingerOf(instrument, finger);

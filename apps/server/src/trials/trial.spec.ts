@@ -18,6 +18,7 @@ const fingers = {
   fingers: [{ finger: 'R3', bias: { value: -6.5, error: 2.1 }, sigma: { value: 19, error: 2.4 }, count: 40 }],
   isTaken: true,
 };
+const foretold = { kind: 'foretold', title: 'Evening over Skellow Tarn', bars: 2, broke: 1, others: 14, othersBroke: 2 };
 const trial = (result: object, studentId: string | null = pim) => ({ studentId, model: 'practice-chanter', result });
 
 beforeAll(async () => {
@@ -50,6 +51,14 @@ describe('results of trials', () => {
     await ada.get('/api/trials?taken=perhaps').expect(400);
   });
 
+  it('say how often it was right what was foretold of takes', async () => {
+    const { id } = (await ada.post('/api/students', { alias: 'Sela' }).expect(201)).body as { id: string };
+    await ada.post('/api/trials', trial(ear, id)).expect(201);
+    await ada.post('/api/trials', trial(foretold, id)).expect(201);
+    const { items } = (await ada.get(`/api/trials?student=${id}&kind=foretold`).expect(200)).body as Page<Trial>;
+    expect(items.map(({ result }) => result)).toEqual([foretold]);
+  });
+
   it('of another student are not for a student to keep or see', async () => {
     const { id } = (await ada.post('/api/students', { alias: 'Tove' }).expect(201)).body as { id: string };
     await ada.post('/api/trials', trial(ear, id)).expect(201);
@@ -61,6 +70,7 @@ describe('results of trials', () => {
     ['a note that the instrument does not have', { ...ear, to: 'z' }],
     ['a finger that it does not have', { ...fingers, fingers: [{ ...fingers.fingers[0], finger: 'L4' }] }],
     ['a deviation that nobody has', { ...fingers, timing: { ...fingers.timing, sigma: 9000 } }],
+    ['more bars that broke than were foretold', { ...foretold, broke: 3 }],
     ['a kind that there is not', { kind: 'nose' }],
     ['more than is asked for', { ...ear, extra: 1 }],
   ])('%s is refused, and nothing is kept', async (_, result) => {

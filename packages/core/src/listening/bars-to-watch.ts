@@ -40,3 +40,34 @@ export function checkedText(bars: readonly number[], { notes }: JudgedPiece, dec
   if (came.length === 0) return `${first}: neither did.`;
   return `${first}: ${came[0]} did, ${played.filter((bar) => !broke(bar))[0]} did not.`;
 }
+
+/** What came of bars that were foretold, to be kept: how many of them broke, and how many of the others that were played. */
+export interface ForetoldResult {
+  readonly bars: number;
+  readonly broke: number;
+  readonly others: number;
+  readonly othersBroke: number;
+}
+
+/** Undefined where none of them was played, or nothing was foretold. */
+export function foretoldResult(
+  bars: readonly number[],
+  { notes }: JudgedPiece,
+  decided: ReadonlyMap<number, Decision> = new Map(),
+): ForetoldResult | undefined {
+  const broke = new Map<number, boolean>();
+  for (const note of notes) if (note.bar !== undefined && note.bar > 0) broke.set(note.bar, (broke.get(note.bar) ?? false) || isNoteFaulty(note, decided));
+  const [watched, others] = [true, false].map((is) => [...broke].filter(([bar]) => bars.includes(bar) === is).map(([, has]) => has));
+  if (watched.length === 0) return undefined;
+  const count = (all: readonly boolean[]): number => all.filter(Boolean).length;
+  return { bars: watched.length, broke: count(watched), others: others.length, othersBroke: count(others) };
+}
+
+/** How often it was right: "Foretold bars that broke at the first try so far: 5 of 8; other bars: 4 of 61." Empty before anything was checked. */
+export function foretoldTallyText(results: readonly ForetoldResult[]): string {
+  const sum = (read: (result: ForetoldResult) => number): number => results.reduce((all, result) => all + read(result), 0);
+  const bars = sum((result) => result.bars);
+  if (bars === 0) return '';
+  const [broke, others, othersBroke] = [sum((result) => result.broke), sum((result) => result.others), sum((result) => result.othersBroke)];
+  return `Foretold bars that broke at the first try so far: ${broke} of ${bars}; other bars: ${othersBroke} of ${others}.`;
+}

@@ -43,6 +43,14 @@ describe('a take decoded', () => {
     expect(new Set(stretches.filter(({ start, end }) => end - start > 60).map(({ note }) => note))).toEqual(new Set(['c', 'e']));
   });
 
+  it('finds the tuning of a long take on the beat, in which whatever is looked at evenly is a grace note', () => {
+    const played = Array.from({ length: 30 }, (_, index) => ({ note: ['low-a', 'e', 'b'][index % 3], graceNotes: ['high-g'], beats: 1, index, isTied: false }));
+    const settings = { tempo: 60, beatsInBar: 3, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 42 };
+    const samples = renderTimeline(practiceChanter, playNotes(practiceChanter, played, settings), { sampleRate: rate });
+    const lead = (ms: number): Float32Array => samples.slice(Math.round((ms / 1000) * rate));
+    for (const ms of [0, 4, 24]) expect(Math.abs(decodeTake(practiceChanter, lead(ms), rate).tuning)).toBeLessThanOrEqual(5);
+  });
+
   it('is silence where nothing sounds', () => {
     expect(decodeTake(practiceChanter, new Float32Array(rate), rate).stretches.map(({ note }) => note)).toEqual([null]);
     expect(decodeTake(practiceChanter, new Float32Array(10), rate).stretches).toEqual([]);

@@ -34,7 +34,7 @@ export {
   type TakeClick,
 } from './judge-asked';
 export { LiveEar, type LivePitch } from './live-ear';
-export { barsToWatch, checkedText, foretoldText } from './bars-to-watch';
+export { barsToWatch, checkedText, foretoldResult, foretoldTallyText, foretoldText, type ForetoldResult } from './bars-to-watch';
 export { askedOfLine, askedOfMusic } from './asked-line';
 export { heardRung, type HeardRung } from './heard-rung';
 export { fingerFormat, readFingerStream, timelineOfFingers, type HoleEvent, type FingerStream } from './finger-stream';

@@ -87,6 +87,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   readonly usualClick = input<UsualClick>();
   readonly plan = output();
   readonly leave = output();
+  /** It went into the logbook. */
+  readonly isInLogbook = output();
   protected readonly longestMinutes = longestMinutes;
   protected readonly longestKept = longestTakeSeconds / 60;
   protected readonly who = this.source.who;
@@ -285,6 +287,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
 
   private isLogged(alias: string): void {
     this.review().isLogged.set(true);
+    this.isInLogbook.emit();
     this.notices.done(`The take stands in the logbook of ${alias}.`);
   }
 }

@@ -4,17 +4,19 @@ import { noArrangement, type Arrangement, type TakeAsked } from '@zelpit/contrac
 import { arrangedTune } from '@zelpit/core/arrange';
 import { chunkOf } from '@zelpit/core/chunk';
 import { excerptOf } from '@zelpit/core/excerpt';
-import { barsToWatch, checkedText, foretoldText, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
+import { barsToWatch, checkedText, foretoldResult, foretoldText, type AskedNote, type JudgedNote } from '@zelpit/core/listening';
 import { messageOf } from '../../kernel/api/api.service';
 import { ChooserComponent } from '../../kernel/chooser/chooser.component';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
 import { ShortenedComponent } from '../../kernel/sentence/shortened.component';
+import { SessionService } from '../../kernel/session/session.service';
 import { pageWidth } from '../../kernel/wide/page-width';
 import { MovementBook } from '../../studio/movement-book/movement-book.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { ForWhomComponent } from '../../studio/state/for-whom.component';
 import { StudioState } from '../../studio/state/studio-state.service';
+import { TrialsService } from '../../studio/trials/trials.service';
 import { TakeFrameComponent, type TakeLog } from '../../music/listening/take-frame.component';
 import { TakeSentenceComponent } from '../../music/listening/take-sentence.component';
 import { TakeSource } from '../../music/listening/take-source.service';
@@ -27,6 +29,7 @@ import { formOfTune } from '../../documents/tune/form-of-tune';
 import { movementNames } from '../../documents/tune/movement-names';
 import { barsOfStretch, stretchChoices } from '../../documents/tune/stretches-of-tune';
 import { playedNotesOf, TunesService, type OpenedTune } from '../../documents/tune/tunes.service';
+import { ForetoldRecord } from './foretold-record';
 import { PieceReview } from './piece-review';
 import { PieceRibbonComponent } from './piece-ribbon.component';
 
@@ -56,6 +59,8 @@ export class PieceTakePage {
   private readonly onto = inject(OntoSheet);
   private readonly router = inject(Router);
   private readonly state = inject(StudioState);
+  private readonly trials = inject(TrialsService);
+  private readonly session = inject(SessionService);
   protected readonly source = inject(TakeSource);
   readonly id = input.required<string>();
   /** Id of a take that is kept, and what of the tune it is of. */
@@ -107,11 +112,13 @@ export class PieceTakePage {
   protected readonly review = this.heard.review;
   /** The bars that are likeliest to break, said before anything is played. */
   private readonly watched = computed(() => barsToWatch(this.opened()?.changes.open ?? [], new Set(this.asked().flatMap(({ one }) => one.bar ?? []))));
-  protected readonly foretold = computed(() => foretoldText(this.watched()));
+  /** What came of what was foretold of the player's first tries. */
+  protected readonly record = new ForetoldRecord(this.trials, this.session, this.source);
+  protected readonly foretold = computed(() => [foretoldText(this.watched()), this.record.text()].filter((text) => text !== '').join(' '));
   protected readonly also = computed(() => {
     const piece = this.heard.piece();
     if (piece === undefined) return [];
-    return [checkedText(this.watched(), piece, this.review.decided()), this.heard.passes()].filter((text) => text !== '');
+    return [checkedText(this.watched(), piece, this.review.decided()), this.record.text(), this.heard.passes()].filter((text) => text !== '');
   });
   protected readonly logged = computed((): TakeLog => ({
     ...{ title: this.title().slice(0, 200), kind: this.what() === 'all' ? 'tune' : 'part', model: this.opened()?.instrument.id ?? '' },
@@ -143,6 +150,13 @@ export class PieceTakePage {
 
   protected leave(): void {
     void this.router.navigate(['/tunes', this.id()]);
+  }
+
+  /** What was foretold is checked once, at the first try that goes into the logbook. */
+  protected check(): void {
+    const piece = this.heard.piece();
+    const result = piece === undefined ? undefined : foretoldResult(this.watched(), piece, this.review.decided());
+    if (result !== undefined) this.record.add(this.title(), this.logged().model, result);
   }
 
   /** What helps the worst place onto the student's sheet: the change as a line, or the bar with its music. */

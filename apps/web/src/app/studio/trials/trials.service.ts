@@ -23,6 +23,11 @@ export class TrialsService {
     return this.api.all(trialRoutes.trials, { query: { student, kind: 'ear' } });
   }
 
+  /** What was foretold of a student's takes, newest first; without one, of whoever may be seen. */
+  foretoldOf(student: string | undefined): Observable<Trial[]> {
+    return this.api.all(trialRoutes.trials, { query: { student, kind: 'foretold' } });
+  }
+
   /** The timing that was taken last for a student; without one, for whoever may be seen. Undefined where there is none. */
   loadTiming(student: string | undefined): Observable<Trial | undefined> {
     return this.api.call(trialRoutes.trials, { query: { student, kind: 'fingers', taken: 'true', limit: 1 } }).pipe(
