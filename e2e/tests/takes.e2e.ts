@@ -261,6 +261,21 @@ test('how the fingers keep together is told from sound alone, and used where som
       ).items,
   );
   expect(kept.result.timing.biasOf['L3']).toBeGreaterThan(5);
+  // Its own places are a test for the ear: named only once they were judged.
+  await page.getByRole('button', { name: 'Test your ear on it' }).click();
+  await expect(page.getByText('1 of 12: clean, or not?')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Worst first' })).toHaveCount(0);
+  await page.keyboard.press('3');
+  await expect(
+    page.getByRole('list', { name: 'What you said' }).getByRole('button', { name: /^(Right|Wrong) Change \d+, .* you said not clean$/ }),
+  ).toHaveCount(1);
+  for (let place = 2; place <= 12; place += 1) {
+    await expect(page.getByText(`${place} of 12: clean, or not?`)).toBeVisible();
+    await page.keyboard.press('3');
+  }
+  await expect(page.getByText('Six of twelve right. Six clean places were called faulty.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('region', { name: 'Worst first' })).toBeVisible();
   // What a computed learner does is nobody's timing.
   await page.getByRole('button', { name: 'Delete this take' }).click();
   await page.keyboard.press('a');

@@ -40,7 +40,15 @@ export { heardRung, type HeardRung } from './heard-rung';
 export { fingerFormat, readFingerStream, timelineOfFingers, type HoleEvent, type FingerStream } from './finger-stream';
 export { keysOfMidi, notesOfKeys, timelineOfKeys, type PlayedKey } from './played-keys';
 export { stretchesOfTimeline } from './stretches-of-timeline';
-export { inRoom, simulatedTimeline, type SimulatedPlayer, type SimulatedRoom } from './simulated-player';
+export {
+  inRoom,
+  simulatedTimeline,
+  unsteadily,
+  type SimulatedBreath,
+  type SimulatedFaults,
+  type SimulatedPlayer,
+  type SimulatedRoom,
+} from './simulated-player';
 export { heardResult, heardTimingText, movesOfChanges, movesOfPiece } from './heard-moves';
 export { timingOfSound, type HeardMove } from './timing-of-sound';
 export { timingOfFingers, type TimedFingers } from './timing-of-fingers';

@@ -3,12 +3,15 @@ import { instruments, practiceChanter, type NoteId } from '../fingering';
 import { renderTimeline } from '../sound';
 import { levels } from '../timing';
 import {
+  blowingOf,
   decodeTake,
   inRoom,
   isNoteFaulty,
   judgeAsked,
+  pitchTrace,
   simulatedTimeline,
   stretchesOfTimeline,
+  unsteadily,
   type AskedNote,
   type JudgedPiece,
   type SimulatedPlayer,
@@ -70,5 +73,41 @@ describe('a simulated player', () => {
     const piece = judgeAsked(practiceChanter, toAndFro.slice(0, 9), stretches);
     expect(piece.notes).toHaveLength(9);
     expect(piece.notes.some((note) => isNoteFaulty(note))).toBe(true);
+  });
+
+  it('has the faults that were chosen, and no others', () => {
+    const verdicts = (faults: SimulatedPlayer['faults']): readonly string[] => judged(toAndFro, { ...even, faults }).notes.map(({ verdict }) => verdict);
+    expect(new Set(verdicts({}))).toEqual(new Set(['clean']));
+    expect(verdicts({ crossing: { share: 1, ms: 26 } }).slice(1)).toEqual(toAndFro.slice(1).map(() => 'noise'));
+    const some = verdicts({ crossing: { share: 0.3, ms: 26 } }).filter((verdict) => verdict === 'noise').length;
+    expect(some).toBeGreaterThan(2);
+    expect(some).toBeLessThan(16);
+    const scale = practiceChanter.notes.map(({ id }) => asked(id));
+    expect(judged(scale, { ...even, seed: 3, faults: { leftOut: 0.3 } }).notes.filter(({ verdict }) => verdict !== 'clean')).toMatchObject([
+      { note: 'low-a', verdict: 'missing' },
+    ]);
+    const [steady, stopping] = [{}, { stops: 0.2 }].map((faults) => simulatedTimeline(practiceChanter, toAndFro, { ...even, faults }).length);
+    expect(stopping).toBeGreaterThan(steady + 1900);
+    // The same seed plays the same where nothing is chosen.
+    expect(simulatedTimeline(practiceChanter, toAndFro, { ...even, timing: levels.learner, faults: {} }).steps).toEqual(
+      simulatedTimeline(practiceChanter, toAndFro, { ...even, timing: levels.learner }).steps,
+    );
+  });
+
+  it('is blown as steadily as was chosen, and is clean all the same', () => {
+    const notes = toAndFro.slice(0, 9);
+    const dry = renderTimeline(practiceChanter, simulatedTimeline(practiceChanter, notes, { ...even, tempo: 40 }), { sampleRate: 22_050 });
+    const within = (unsteadyCents: number): number => {
+      const samples = unsteadily(dry, 22_050, { unsteadyCents, unevenness: 0.1 }, 5);
+      expect(samples).toHaveLength(dry.length);
+      const { stretches, tuning } = decodeTake(practiceChanter, samples, 22_050);
+      expect(judgeAsked(practiceChanter, notes, stretches).notes.map(({ verdict }) => verdict)).toEqual(notes.map(() => 'clean'));
+      const blowing = blowingOf(practiceChanter, pitchTrace(practiceChanter, stretches, samples, 22_050, tuning));
+      return blowing.reduce((sum, each) => sum + each.within, 0) / blowing.length;
+    };
+    const [steady, unsteady] = [within(0), within(9)];
+    expect(steady).toBeLessThan(4);
+    expect(unsteady).toBeGreaterThan(8);
+    expect(unsteady).toBeLessThan(36);
   });
 });

@@ -1,5 +1,5 @@
 import type { Instrument } from '@zelpit/core/fingering';
-import { inRoom, simulatedTimeline, type AskedNote } from '@zelpit/core/listening';
+import { inRoom, simulatedTimeline, unsteadily, type AskedNote } from '@zelpit/core/listening';
 import { renderTimeline } from '@zelpit/core/sound';
 import { levels } from '@zelpit/core/timing';
 import { sampleRate } from './take-sound';
@@ -11,6 +11,8 @@ const learner = { timing: levels.learner, unevenness: 20, forgotten: 0.06 } as c
 const [drift, toClick] = [0.03, 0];
 const kitchen = { echo: 0.3, noiseDecibels: 40 } as const;
 const sharp = 1.004;
+/** Not quite steady. */
+const breath = { unsteadyCents: 5, unevenness: 0.08 } as const;
 /** So much is played at most, in beats. */
 const longestBeats = 240;
 
@@ -23,5 +25,6 @@ export function computedTake(instrument: Instrument, notes: readonly AskedNote[]
   let beats = 0;
   const played = notes.filter((note) => (beats += note.beats) <= longestBeats);
   const timeline = simulatedTimeline(instrument, played, { ...learner, tempo: click ?? ownTempo, drift: click === undefined ? drift : toClick, seed });
-  return inRoom(renderTimeline(instrument, timeline, { sampleRate, referenceHertz: instrument.reference.hertz * sharp }), sampleRate, kitchen, seed);
+  const dry = renderTimeline(instrument, timeline, { sampleRate, referenceHertz: instrument.reference.hertz * sharp });
+  return inRoom(unsteadily(dry, sampleRate, breath, seed), sampleRate, kitchen, seed);
 }

@@ -3,7 +3,7 @@ import { Component, computed, effect, inject, input, output, signal, untracked, 
 import { longestTakeSeconds, usualTakeDays, type AttemptInput, type TakeAsked, type TakeRemark } from '@zelpit/contract';
 import { RouterLink } from '@angular/router';
 import type { Instrument, NoteId } from '@zelpit/core/fingering';
-import { blowingText, changeText, heardTimingText, type AskedNote } from '@zelpit/core/listening';
+import { blowingText, changeText, heardTimingText, type AskedNote, type Decision } from '@zelpit/core/listening';
 import { usualGraceNoteMs } from '@zelpit/core/timing';
 import { KeyService } from '../../kernel/keys/key.service';
 import { NoticeService } from '../../kernel/notices/notice.service';
@@ -16,6 +16,7 @@ import { TakeClickComponent, type UsualClick } from './take-click.component';
 import { TakeTimingComponent } from './take-timing.component';
 import { LevelMeterComponent } from './level-meter.component';
 import { LiveListening } from './live-listening.service';
+import { TakeEarTest } from './take-ear-test';
 import type { JudgedPlace, TakeReview } from './take-review';
 import { changeSound, type CleanNotes, type Hearing } from './take-sound';
 import { longestMinutes, TakeSource } from './take-source.service';
@@ -104,6 +105,8 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   protected readonly hasTake = computed(() => this.text() !== '');
   protected readonly blowing = computed(() => blowingText(this.instrument(), this.source.answer()?.blowing ?? []));
 
+  /** A blind test on this take. */
+  protected readonly ear = new TakeEarTest<T>(() => this.review());
   protected readonly timingText = computed(() => {
     const timing = this.source.timing();
     return timing === undefined ? '' : heardTimingText(this.instrument(), timing.fitted);
@@ -119,12 +122,12 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     click: () => this.turnClick(),
     slower: () => this.source.stepClick(-1),
     faster: () => this.source.stepClick(1),
-    isClean: () => this.review().decide('clean'),
-    isFaulty: () => this.review().decide('faulty'),
-    plan: () => this.source.isComputed() || this.plan.emit(),
+    isClean: () => this.decide('clean'),
+    isFaulty: () => this.decide('faulty'),
+    plan: () => this.source.isComputed() || this.ear.isOpen() || this.plan.emit(),
     next: () => this.review().step(1),
     before: () => this.review().step(-1),
-    leave: () => (this.source.isListening() ? this.source.cancel() : this.leave.emit()),
+    leave: () => this.leaveOne(),
   });
 
   constructor() {
@@ -135,6 +138,11 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     effect(() => {
       const [pair, isRecording] = [this.pair(), this.microphone.isRecording()];
       untracked(() => (isRecording && pair !== undefined ? this.live.begin(this.instrument(), pair) : this.live.end()));
+    });
+    // Another take is another test.
+    effect(() => {
+      this.review().all();
+      untracked(() => this.ear.close());
     });
     effect(() => {
       const isTaking = this.source.isTaking();
@@ -189,6 +197,35 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     this.source.playComputed(this.instrument(), this.notes());
   }
 
+  /** Whatever is open goes first. */
+  private leaveOne(): void {
+    if (this.source.isListening()) this.source.cancel();
+    else if (this.ear.isOpen()) this.leaveEar();
+    else this.leave.emit();
+  }
+
+  private decide(decision: Decision): void {
+    if (this.ear.isOpen()) this.answer(decision);
+    else this.review().decide(decision);
+  }
+
+  protected beginEar(): void {
+    this.transport.stop();
+    this.ear.begin();
+    this.play('as played');
+  }
+
+  protected leaveEar(): void {
+    this.transport.stop();
+    this.ear.close();
+  }
+
+  protected answer(decision: Decision): void {
+    this.transport.stop();
+    this.ear.answer(decision);
+    if (this.ear.current() !== undefined) this.play('as played');
+  }
+
   private recordOrEnd(): void {
     if (this.microphone.isRecording()) this.source.endRecording();
     else if (this.midi.name() !== undefined) this.source.endMidi(this.instrument());
@@ -202,10 +239,19 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
 
   /** The sound around one place; the same key again stops it. */
   protected play(hearing: Hearing): void {
-    const [place, samples, wasPlaying] = [this.review().chosen(), this.source.samples(), this.transport.isHolding()];
+    const [samples, wasPlaying] = [this.source.samples(), this.transport.isHolding()];
+    const place = this.ear.isOpen() ? this.ear.current() : this.review().chosen();
     this.transport.stop();
+    // Beside a clean one it would be told.
+    if (this.ear.isOpen() && hearing === 'beside clean') return;
     if (place === undefined || samples === undefined || (wasPlaying && hearing === 'as played')) return;
     this.transport.hold(changeSound(samples, place.at, hearing, this.words().clean(place)));
+  }
+
+  protected hearPlace(place: T): void {
+    const samples = this.source.samples();
+    this.transport.stop();
+    if (samples !== undefined) this.transport.hold(changeSound(samples, place.at, 'as played', this.words().clean(place)));
   }
 
   protected log(): void {
