@@ -1,4 +1,14 @@
-import { chartedFingering, playNotes, practiceChanter, readTune, renderTimeline, simulatedTimeline, waveFile, type PlayedNote } from '@zelpit/core';
+import {
+  chartedFingering,
+  instrumentById,
+  playNotes,
+  practiceChanter,
+  readTune,
+  renderTimeline,
+  simulatedTimeline,
+  waveFile,
+  type PlayedNote,
+} from '@zelpit/core';
 import { writeMidi } from 'midi-file';
 import type { Page } from '@playwright/test';
 import { recording } from './as-player';
@@ -237,6 +247,46 @@ test('a take is kept for a while, has remarks, is compared with the one before, 
   await expect(page.getByText('No take is kept yet.')).toBeVisible();
   await tablet.reload();
   await expect(tablet.getByRole('alert')).toHaveText('This studio has no such take. It may have been put away.');
+});
+
+test('what a teacher recorded and shows is heard beside a student’s take of the same, on the student’s own tablet too', async ({ page, browser }) => {
+  const pipes = instrumentById('pipe-chanter');
+  const wav = (buffer: Buffer) => ({ name: 'take.wav', mimeType: 'audio/wav', buffer });
+  await signIn(page, '/changes/take?from=c&to=e');
+  await choose(page, 'Student', 'Tarn');
+  await choose(page, 'Instrument', 'Pipe chanter for the hall');
+  const heard = page.getByRole('status', { name: 'What was heard' });
+  await page.getByLabel('Open a recording').setInputFiles(wav(recording(0, pipes, 478)));
+  await expect(heard).toHaveText('Eight of eight clean.');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Nobody but teachers hears it.', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Show it to students' }).click();
+  await expect(page.getByText('Students hear it beside theirs.', { exact: false }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Hear it beside the teacher’s/ })).toHaveCount(0);
+  const beside = async (on: Page): Promise<void> => {
+    await on.getByLabel('Open a recording').setInputFiles(wav(recording(22, pipes)));
+    await expect(on.getByRole('status', { name: 'What was heard' })).toHaveText(/^\s*None of eight clean\./);
+    await on.getByRole('button', { name: /^Hear it beside the teacher’s/ }).click();
+    await expect(on.getByRole('button', { name: /^Stop/ })).toBeVisible();
+  };
+  await page.goto('/changes/take?from=e&to=c');
+  await choose(page, 'Instrument', 'Tarn’s pipe chanter');
+  await beside(page);
+  await page.goto('/students');
+  await page.getByRole('button', { name: 'Links for Tarn' }).click();
+  const tablet = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await tablet.goto(await page.locator('.link-address').innerText());
+  await tablet.getByRole('button', { name: 'Open the sheets' }).click();
+  await expect(tablet).toHaveURL(/\/mine$/);
+  await tablet.goto('/changes/take?from=c&to=e');
+  await beside(tablet);
+  // A teacher's own stands below the student's, and is deleted like any other.
+  await page.goto('/takes');
+  const own = page.getByRole('region', { name: 'C to E, by a teacher' });
+  await expect(own.getByText('students hear it beside theirs')).toBeVisible();
+  await own.getByRole('button', { name: /^Delete the take of/ }).click();
+  await own.getByRole('button', { name: /^Delete the take of/ }).click();
+  await expect(own).toHaveCount(0);
 });
 
 test('how the fingers keep together is told from sound alone, and used where somebody says so', async ({ page }) => {

@@ -70,6 +70,8 @@ export const takeSchema = takeInputSchema.omit({ soundId: true, keepDays: true }
   remarks: z.array(takeRemarkSchema),
   /** When it goes by itself; null where it stays until it is deleted. */
   keptUntil: z.string().nullable(),
+  /** True for a teacher's own that students hear beside theirs: a demonstration. */
+  isShown: z.boolean(),
   version: z.number().int(),
 });
 export type Take = z.infer<typeof takeSchema>;
@@ -78,6 +80,8 @@ export const takeSaveSchema = z.strictObject({
   remarks: z.array(takeRemarkSchema).max(mostRemarks, `A take has at most ${mostRemarks} remarks.`),
   /** From now on; absent where it stays as it is. */
   keepDays: days.optional(),
+  /** Only of a teacher's own; absent where it stays as it is. */
+  isShown: z.boolean().optional(),
   version: z.number().int().min(1),
 });
 export type TakeSave = z.infer<typeof takeSaveSchema>;
@@ -87,9 +91,13 @@ export const takeRoutes = {
   takes: route({
     method: 'get',
     path: '/takes',
-    summary: 'Takes that are kept, newest first; a student sees the own ones',
+    summary: 'Takes that are kept, newest first; a student sees the own ones, and of the teachers’ own those that are shown to students',
     who: readers,
-    query: pageQuerySchema.extend({ student: idSchema.optional() }),
+    query: pageQuerySchema.extend({
+      student: idSchema.optional(),
+      /** Those that teachers recorded of themselves. */
+      of: z.literal('teachers').optional(),
+    }),
     answers: { 200: pageOf(takeSchema) },
   }),
   take: route({ method: 'get', path: '/takes/{id}', summary: 'One take that is kept', who: readers, answers: { 200: takeSchema } }),

@@ -20,6 +20,7 @@ import { Attempts1765238400000 } from './migrations/1765238400000-attempts';
 import { Jobs1765497600000 } from './migrations/1765497600000-jobs';
 import { Takes1765670400000 } from './migrations/1765670400000-takes';
 import { Foretold1765756800000 } from './migrations/1765756800000-foretold';
+import { Demonstrations1765843200000 } from './migrations/1765843200000-demonstrations';
 import { SessionPlan1765584000000 } from './migrations/1765584000000-session-plan';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
 import { FamilyAndSubstitutes1765411200000 } from './migrations/1765411200000-family-and-substitutes';
@@ -60,6 +61,7 @@ export function createDataSource(
       SessionPlan1765584000000,
       Takes1765670400000,
       Foretold1765756800000,
+      Demonstrations1765843200000,
     ],
     synchronize: false,
     // What is asked one after the other goes out at once, without waiting for the answer before.

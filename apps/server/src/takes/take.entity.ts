@@ -19,6 +19,7 @@ export class TakeEntity {
   @Column({ type: 'text' }) by: Take['by'];
   @Column({ type: 'jsonb' }) remarks: TakeRemark[];
   @Column({ type: 'timestamptz', name: 'kept_until', nullable: true }) keptUntil: Date | null;
+  @Column({ type: 'boolean', name: 'is_shown', default: false }) isShown: boolean;
   @Column({ type: 'int' }) version: number;
   @Column({ type: 'timestamptz' }) at: Date;
 }

@@ -6,26 +6,34 @@ import { TakeEntity } from './take.entity';
 
 type Row = Omit<TakeEntity, 'studioId' | 'blobId'> & { readonly exact: string };
 
-const columns = `id, student_id AS "studentId", title, asked, model, seconds, places, faulty, text, by, remarks, kept_until AS "keptUntil", version, at, at::text AS exact`;
+const columns = `id, student_id AS "studentId", title, asked, model, seconds, places, faulty, text, by, remarks, kept_until AS "keptUntil", is_shown AS "isShown", version, at, at::text AS exact`;
 
 const shown = ({ exact: _, at, keptUntil, ...row }: Row): Take => ({ ...row, at: at.toISOString(), keptUntil: keptUntil?.toISOString() ?? null });
 
 const untilOf = (days: number): Date | null => (days === 0 ? null : new Date(Date.now() + days * 86_400_000));
+
+interface Wanted extends PageQuery {
+  readonly student?: string;
+  /** `teachers` recorded themselves; `shown` are those of them that students may hear. */
+  readonly whose?: 'anyone' | 'teachers' | 'shown';
+}
 
 /** Takes that are kept. */
 export class TakeRepository {
   constructor(private readonly database: Database) {}
 
   /** Newest first. */
-  async list(studioId: string, { limit, after, student }: PageQuery & { readonly student?: string }): Promise<Page<Take>> {
+  async list(studioId: string, { limit, after, student, whose = 'anyone' }: Wanted): Promise<Page<Take>> {
     const [at, id] = readCursor(after, 'moment');
     const rows = await this.database.query<Row>(
       `SELECT ${columns} FROM take
        WHERE studio_id = $1
          AND ($2::timestamptz IS NULL OR (at, id) < ($2::timestamptz, $3::uuid))
          AND ($4::uuid IS NULL OR student_id = $4::uuid)
-       ORDER BY at DESC, id DESC LIMIT $5`,
-      [studioId, at ?? null, id ?? null, student ?? null, limit + 1],
+         AND ($5 = 'anyone' OR student_id IS NULL)
+         AND ($5 <> 'shown' OR is_shown)
+       ORDER BY at DESC, id DESC LIMIT $6`,
+      [studioId, at ?? null, id ?? null, student ?? null, whose, limit + 1],
     );
     return cutPage(rows, limit, (row) => cursorOf(row.exact, row.id), shown);
   }
@@ -42,15 +50,21 @@ export class TakeRepository {
 
   async add(studioId: string, { soundId, keepDays, at, ...take }: TakeInput, by: Take['by']): Promise<Take> {
     const id = randomUUID();
-    const row = { ...take, id, by, remarks: [], keptUntil: untilOf(keepDays), version: 1, at: new Date(at) };
+    const row = { ...take, id, by, remarks: [], keptUntil: untilOf(keepDays), isShown: false, version: 1, at: new Date(at) };
     await this.database.of(TakeEntity).insert({ ...row, studioId, blobId: soundId });
     return shown({ ...row, exact: '' });
   }
 
   /** @returns false where somebody else saved it meanwhile */
-  async save(studioId: string, id: string, { remarks, keepDays, version }: TakeSave): Promise<boolean> {
+  async save(studioId: string, id: string, { remarks, keepDays, isShown, version }: TakeSave): Promise<boolean> {
     const until = keepDays === undefined ? {} : { keptUntil: untilOf(keepDays) };
-    return (await this.database.of(TakeEntity).update({ studioId, id, version }, { remarks, ...until, version: version + 1 })).affected === 1;
+    return (
+      (
+        await this.database
+          .of(TakeEntity)
+          .update({ studioId, id, version }, { remarks, ...until, ...(isShown !== undefined && { isShown }), version: version + 1 })
+      ).affected === 1
+    );
   }
 
   /** With its sound: the take goes with it. */

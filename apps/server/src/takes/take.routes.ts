@@ -13,38 +13,24 @@ import { asWave } from './wave';
 
 export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts): void {
   const [takes, students] = [new TakeRepository(database), new StudentRepository(database)];
+  const access = new TakeAccess(takes, students);
   const [models, tunes] = [new ModelRepository(database), new TuneRepository(database)];
 
-  /** @throws HttpProblem where nobody has agreed, or does not any more */
-  const assertConsent = async (studioId: string, studentId: string | null): Promise<void> => {
-    if (studentId === null) return;
-    const student = await students.get(studioId, studentId);
-    if (student === undefined) throw notFound('student');
-    if (student.consent === null)
-      throw new HttpProblem(
-        'not-allowed',
-        `No guardian has agreed that ${student.alias} is recorded. Nothing is kept, and what was kept before is not played: it can only be deleted.`,
-      );
-  };
-  /** One's own for a student and a parent, any for those who teach. */
-  const takeOr404 = async ({ studioId, studentId }: Visitor, id: string): Promise<Take> => {
-    const take = await takes.get(studioId, id);
-    if (take === undefined || (studentId !== undefined && take.studentId !== studentId)) throw notFound('take');
-    return take;
-  };
-
   endpoints.serve(takeRoutes.takes, async ({ visitor: { studioId, studentId }, query }) => {
-    if (studentId === undefined) return respond(200, await takes.list(studioId, query));
+    const { of, ...page } = query;
+    if (of === 'teachers')
+      return respond(200, await takes.list(studioId, { ...page, student: undefined, whose: studentId === undefined ? 'teachers' : 'shown' }));
+    if (studentId === undefined) return respond(200, await takes.list(studioId, page));
     if (query.student !== undefined && query.student !== studentId) return respond(200, { items: [], next: null });
-    return respond(200, await takes.list(studioId, { ...query, student: studentId }));
+    return respond(200, await takes.list(studioId, { ...page, student: studentId }));
   });
 
-  endpoints.serve(takeRoutes.take, async ({ request, visitor }) => respond(200, await takeOr404(visitor, idOf(request, 'take'))));
+  endpoints.serve(takeRoutes.take, async ({ request, visitor }) => respond(200, await access.heardOr404(visitor, idOf(request, 'take'))));
 
   endpoints.servePrepared(
     takeRoutes.addTakeSound,
     async ({ request, visitor, query: { student } }) => {
-      await database.inStudio(visitor.studioId, () => assertConsent(visitor.studioId, whoseOf(visitor, student ?? null)));
+      await database.inStudio(visitor.studioId, () => access.assertConsent(visitor.studioId, whoseOf(visitor, student ?? null)));
       const blob = await blobs.keep(visitor.studioId, asWave(request), longestTakeBytes);
       // The file itself is read by now: a write that comes again is known by its sum.
       request.body = { sum: blob.sum };
@@ -56,7 +42,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
   endpoints.serve(takeRoutes.addTake, async ({ visitor, body }) => {
     const { studioId, studentId: own } = visitor;
     const studentId = whoseOf(visitor, body.studentId);
-    await assertConsent(studioId, studentId);
+    await access.assertConsent(studioId, studentId);
     const instrument = await models.known(studioId, body.model);
     if (body.asked.kind === 'changes') for (const note of [body.asked.from, body.asked.to]) noteOf(instrument, note);
     // A line may go from its sheet: its take outlives it.
@@ -66,22 +52,24 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
   });
 
   endpoints.serve(takeRoutes.saveTake, async ({ request, visitor, body }) => {
-    const { id } = await takeOr404(visitor, idOf(request, 'take'));
+    const { id, studentId } = await access.takeOr404(visitor, idOf(request, 'take'));
+    if (body.isShown === true && studentId !== null)
+      throw new HttpProblem('not-possible', 'Only a teacher’s own take can be shown to students: a student’s stays theirs.');
     if (!(await takes.save(visitor.studioId, id, body)))
       throw new HttpProblem('changed-elsewhere', 'Someone else has changed this take meanwhile. Open it again.');
-    return respond(200, await takeOr404(visitor, id));
+    return respond(200, await access.takeOr404(visitor, id));
   });
 
   endpoints.serve(takeRoutes.takeSound, async ({ request, visitor }) => {
-    const { id, studentId, title } = await takeOr404(visitor, idOf(request, 'take'));
-    await assertConsent(visitor.studioId, studentId);
+    const { id, studentId, title } = await access.heardOr404(visitor, idOf(request, 'take'));
+    await access.assertConsent(visitor.studioId, studentId);
     const sound = await takes.soundOf(visitor.studioId, id);
     if (sound === undefined) throw notFound('take');
     return respond(200, Readable.from(blobs.read(visitor.studioId, sound)) as never, { fileName: `${fileNameOf(title, 'take')}.wav` });
   });
 
   endpoints.serve(takeRoutes.dropTake, async ({ request, visitor }) => {
-    const { id } = await takeOr404(visitor, idOf(request, 'take'));
+    const { id } = await access.takeOr404(visitor, idOf(request, 'take'));
     await takes.drop(visitor.studioId, id);
     return respond(204, undefined);
   });
@@ -91,6 +79,39 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     if (!(await students.has(studioId, id))) throw notFound('student');
     return respond(200, { deleted: await takes.dropOf(studioId, id) });
   });
+}
+
+/** Who may have which take, and whether anybody may hear it. */
+class TakeAccess {
+  constructor(
+    private readonly takes: TakeRepository,
+    private readonly students: StudentRepository,
+  ) {}
+
+  /** @throws HttpProblem where nobody has agreed, or does not any more */
+  async assertConsent(studioId: string, studentId: string | null): Promise<void> {
+    if (studentId === null) return;
+    const student = await this.students.get(studioId, studentId);
+    if (student === undefined) throw notFound('student');
+    if (student.consent === null)
+      throw new HttpProblem(
+        'not-allowed',
+        `No guardian has agreed that ${student.alias} is recorded. Nothing is kept, and what was kept before is not played: it can only be deleted.`,
+      );
+  }
+
+  /** One's own for a student and a parent, any for those who teach. */
+  async takeOr404({ studioId, studentId }: Visitor, id: string): Promise<Take> {
+    const take = await this.takes.get(studioId, id);
+    if (take === undefined || (studentId !== undefined && take.studentId !== studentId)) throw notFound('take');
+    return take;
+  }
+
+  /** Students hear what a teacher shows them, too. */
+  async heardOr404(visitor: Visitor, id: string): Promise<Take> {
+    const take = await this.takes.get(visitor.studioId, id);
+    return take?.studentId === null && take.isShown ? take : this.takeOr404(visitor, id);
+  }
 }
 
 /** Whose a take is to be: a student's own is always the student's. */

@@ -97,6 +97,40 @@ describe('without consent', () => {
   });
 });
 
+describe('a demonstration', () => {
+  it('is a teacher’s own take that students hear and cannot touch', async () => {
+    const mine = (await ada.post('/api/takes', newTake(null, await soundOf(ada))).expect(201)).body as Take;
+    const { address } = (await ada.post(`/api/students/${pim}/link`).expect(201)).body as { address: string };
+    const tablet = await visitByLink(server.app, address);
+    // Until it is shown, it is the teacher's alone.
+    expect([mine.isShown, await listOf(tablet, '?of=teachers')]).toEqual([false, []]);
+    await tablet.get(`/api/takes/${mine.id}`).expect(404);
+    await tablet.get(`/api/takes/${mine.id}/sound`).expect(404);
+    const shown = (await ada.put(`/api/takes/${mine.id}`, { remarks: [], isShown: true, version: 1 }).expect(200)).body as Take;
+    expect([shown.isShown, await listOf(tablet, '?of=teachers')]).toEqual([true, [shown]]);
+    expect((await listOf(tablet)).map(({ id }) => id)).not.toContain(mine.id);
+    expect((await listOf(ada, '?of=teachers')).map(({ id }) => id)).toEqual([mine.id]);
+    await tablet.get(`/api/takes/${mine.id}/sound`).expect(200);
+    await tablet.remove(`/api/takes/${mine.id}`).expect(404);
+    await tablet.put(`/api/takes/${mine.id}`, { remarks: [], version: 2 }).expect((response) => expect([403, 404]).toContain(response.status));
+    // What is saved otherwise leaves it shown; it can be taken back.
+    expect(((await ada.put(`/api/takes/${mine.id}`, { remarks: [], version: 2 }).expect(200)).body as Take).isShown).toBe(true);
+    await ada.put(`/api/takes/${mine.id}`, { remarks: [], isShown: false, version: 3 }).expect(200);
+    expect(await listOf(tablet, '?of=teachers')).toEqual([]);
+    await ada.remove(`/api/takes/${mine.id}`).expect(204);
+  });
+
+  it('is never a student’s take', async () => {
+    const { id } = await kept(pim);
+    const refused = await ada.put(`/api/takes/${id}`, { remarks: [], isShown: true, version: 1 });
+    expect([refused.status, (refused.body as { detail: string }).detail]).toEqual([
+      422,
+      'Only a teacher’s own take can be shown to students: a student’s stays theirs.',
+    ]);
+    await ada.get('/api/takes?of=everyone').expect(400);
+  });
+});
+
 describe('a student', () => {
   it('keeps, hears and deletes own takes only, and a parent hears them', async () => {
     await consent(ada, wren, true, 'Wren');

@@ -284,6 +284,7 @@ export const keyTable = {
     play: { ...space, label: 'Hear the chosen place, or stop' },
     slow: { keys: ['s'], cap: 'S', label: 'Hear it twenty times as slow', means: 'slow' },
     clean: { keys: ['c'], cap: 'C', label: 'Hear it beside a clean one', means: 'clean' },
+    demonstration: { keys: ['d'], cap: 'D', label: 'Hear it beside the teacher’s demonstration' },
     record: { keys: ['r'], cap: 'R', label: 'Record, or end the recording' },
     midi: { keys: ['m'], cap: 'M', label: 'Take it from a MIDI instrument' },
     computed: { keys: ['a'], cap: 'A', label: 'Let a computed learner play it' },

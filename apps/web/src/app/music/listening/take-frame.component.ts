@@ -16,9 +16,10 @@ import { TakeClickComponent, type UsualClick } from './take-click.component';
 import { TakeTimingComponent } from './take-timing.component';
 import { LevelMeterComponent } from './level-meter.component';
 import { LiveListening } from './live-listening.service';
+import { Demonstration } from './demonstration.service';
 import { TakeEarTest } from './take-ear-test';
 import type { JudgedPlace, TakeReview } from './take-review';
-import { changeSound, type CleanNotes, type Hearing } from './take-sound';
+import { besideSound, changeSound, type CleanNotes, type Hearing } from './take-sound';
 import { longestMinutes, TakeSource } from './take-source.service';
 
 const clickId = 'take-click';
@@ -30,6 +31,8 @@ export interface PlaceWords<T> {
   readonly text: (place: T) => string;
   /** How it would sound clean. */
   readonly clean: (place: T) => CleanNotes;
+  /** True for the same place of another take of the same. */
+  readonly isSame: (place: T, other: T) => boolean;
 }
 
 /** What a take is logged as. */
@@ -45,7 +48,7 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'> &
 @Component({
   selector: 'zp-take-frame',
   imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink, TakeClickComponent, TakeTimingComponent],
-  providers: [LiveListening],
+  providers: [LiveListening, Demonstration],
   templateUrl: './take-frame.component.html',
 })
 export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
@@ -105,6 +108,12 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
   protected readonly hasTake = computed(() => this.text() !== '');
   protected readonly blowing = computed(() => blowingText(this.instrument(), this.source.answer()?.blowing ?? []));
 
+  protected readonly demonstrations = inject(Demonstration);
+  /** What a teacher shows of the same; not beside itself. */
+  protected readonly demonstration = computed(() => {
+    const shown = this.demonstrations.of(this.asked(), this.logged().model);
+    return shown?.id === this.source.kept()?.id ? undefined : shown;
+  });
   /** A blind test on this take. */
   protected readonly ear = new TakeEarTest<T>(() => this.review());
   protected readonly timingText = computed(() => {
@@ -116,6 +125,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     play: () => this.play('as played'),
     slow: () => this.play('slow'),
     clean: () => this.play('beside clean'),
+    demonstration: () => void this.playDemonstration(),
     record: () => this.recordOrEnd(),
     midi: () => this.source.playMidi(this.instrument()),
     computed: () => this.playComputed(),
@@ -139,6 +149,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
       const [pair, isRecording] = [this.pair(), this.microphone.isRecording()];
       untracked(() => (isRecording && pair !== undefined ? this.live.begin(this.instrument(), pair) : this.live.end()));
     });
+    this.demonstrations.load();
     // Another take is another test.
     effect(() => {
       this.review().all();
@@ -246,6 +257,36 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     if (this.ear.isOpen() && hearing === 'beside clean') return;
     if (place === undefined || samples === undefined || (wasPlaying && hearing === 'as played')) return;
     this.transport.hold(changeSound(samples, place.at, hearing, this.words().clean(place)));
+  }
+
+  /** The chosen place, and after it the same one as a teacher played it; of several the first that was clean. */
+  protected async playDemonstration(): Promise<void> {
+    const [shown, place, samples, { wanted }] = [this.demonstration(), this.review().chosen(), this.source.samples(), this.source];
+    this.transport.stop();
+    if (shown === undefined || place === undefined || samples === undefined || wanted === undefined || this.ear.isOpen()) return;
+    try {
+      const { samples: theirs, places } = await this.demonstrations.hear(shown, this.instrument(), wanted);
+      // What was listened for is the same, so are its places.
+      const same = (places as readonly T[]).filter((other) => this.words().isSame(place, other));
+      const other = same.find(({ verdict }) => verdict === 'clean') ?? same.at(0);
+      if (other === undefined) this.notices.done('This place is not in the demonstration.');
+      else this.transport.hold(besideSound({ samples, at: place.at }, { samples: theirs, at: other.at }));
+    } catch (error) {
+      this.notices.fault(error);
+    }
+  }
+
+  /** Students hear it beside theirs from now on, or no longer. */
+  protected show(isShown: boolean): void {
+    const kept = this.source.kept();
+    if (kept === undefined) return;
+    this.takes.save(kept.id, { remarks: [...kept.remarks], isShown, version: kept.version }).subscribe({
+      next: (saved) => {
+        this.source.kept.set(saved);
+        this.notices.done(isShown ? 'Students hear it beside their takes of the same.' : 'Students do not hear it any more.');
+      },
+      error: (error: unknown) => this.notices.fault(error),
+    });
   }
 
   protected hearPlace(place: T): void {

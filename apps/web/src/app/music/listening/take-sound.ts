@@ -60,11 +60,25 @@ export function changeSound(samples: Float32Array, at: number, hearing: Hearing,
     const notes = clean.notes.map((note, index): PlayedNote => ({ ...note, beats: 1, index, isTied: false }));
     const settings = { tempo: cleanTempo, beatsInBar: 2, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
     const computed = evened(renderTimeline(clean.instrument, playNotes(clean.instrument, notes, settings), { sampleRate: rate }));
-    const both = new Float32Array(played.length + Math.round(pause * rate) + computed.length);
-    both.set(played);
-    both.set(computed, both.length - computed.length);
-    return both;
+    return oneAfterOther(played, computed, rate);
   };
+}
+
+/** One place of a take, and after it the same place of another one. @param at when it begins, in ms */
+export function besideSound(take: { readonly samples: Float32Array; readonly at: number }, other: { readonly samples: Float32Array; readonly at: number }) {
+  const [before, after] = around.whole;
+  return (rate: number): Float32Array<ArrayBuffer> => {
+    const [one, next] = [take, other].map(({ samples, at }) => atRate(samples.slice(Math.max(0, placeOf(at - before)), placeOf(at + after)), rate));
+    return oneAfterOther(one, next, rate);
+  };
+}
+
+/** Two pieces, with silence between them. */
+function oneAfterOther(one: Float32Array, next: Float32Array, rate: number): Float32Array<ArrayBuffer> {
+  const both = new Float32Array(one.length + Math.round(pause * rate) + next.length);
+  both.set(one);
+  both.set(next, both.length - next.length);
+  return both;
 }
 
 const placeOf = (ms: number): number => Math.round((ms / 1000) * sampleRate);

@@ -72,6 +72,8 @@ export class TakeSource implements OnDestroy {
   /** The take as it is kept on the server; undefined for one that is in this page only. */
   readonly kept = signal<Take | undefined>(undefined);
 
+  /** What was listened for last. */
+  wanted: Asked | undefined;
   private worker: Worker | undefined;
   private asked = 0;
   private isGivenBack = false;
@@ -174,6 +176,7 @@ export class TakeSource implements OnDestroy {
     if (samples === undefined) return;
     this.cancel();
     this.timing.set(undefined);
+    this.wanted = wanted;
     let stretches: TakeRequest['stretches'];
     try {
       const events = this.events();

@@ -71,11 +71,13 @@ export class TakePage {
   protected readonly words: PlaceWords<HeardChange> = {
     name: ({ number }) => `Change ${number}`,
     text: (change) => changeText(this.instrument(), change),
+    isSame: (change, other) => change.from === other.from && change.to === other.to,
     clean: ({ from, to }) => ({ instrument: this.instrument(), notes: [from, to].map((note) => ({ note, graceNotes: [] })) }),
   };
   protected readonly also = computed(() => {
     const missing = this.take()?.missing ?? 0;
-    return missing > 0 ? [`${missing} of the notes that were asked for were not heard.`] : [];
+    if (missing === 0) return [];
+    return [missing === 1 ? 'One note that was asked for was not heard.' : `${missing} of the notes that were asked for were not heard.`];
   });
   protected readonly logged = computed((): TakeLog => ({
     ...{ title: this.title(), kind: 'line', model: this.state.model().id },

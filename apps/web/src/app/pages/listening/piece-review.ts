@@ -34,6 +34,7 @@ export class PieceReview {
     return {
       name: (note) => capital(whereOf(note)),
       text: (note) => noteText(instrument, note),
+      isSame: (note, other) => note.asked === other.asked,
       clean: (note) => {
         const { note: theme, graceNotes } = this.asked()[note.asked];
         const before = this.before(note);

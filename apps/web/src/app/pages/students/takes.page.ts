@@ -18,12 +18,23 @@ const dayMs = 86_400_000;
 
 interface Group {
   readonly title: string;
+  /** The title, and whose it is where it is a teacher's. */
+  readonly label: string;
+  readonly isFirstOfTeachers: boolean;
   readonly takes: readonly Take[];
   /** Of each take how much of it was clean, in hundredths, the oldest first, one after the other. */
   readonly ribbon: { readonly title: string; readonly weeks: readonly { readonly week: number; readonly best: number }[] };
 }
 
 const shareOf = ({ places, faulty }: Take): number => (places === 0 ? 0 : Math.round(((places - faulty) / places) * 100));
+
+function groupsOf(all: readonly Take[]): readonly Group[] {
+  return [...new Set(all.map(({ title }) => title))].map((title) => {
+    const takes = all.filter((take) => take.title === title);
+    const ribbon = { title, weeks: [...takes].reverse().map((take, week) => ({ week, best: shareOf(take) })) };
+    return { title, label: title, isFirstOfTeachers: false, takes, ribbon };
+  });
+}
 
 /** The takes of a student that are kept: what was in each, how the same thing went over weeks, how long each is kept. */
 @Component({
@@ -64,8 +75,11 @@ const shareOf = ({ places, faulty }: Take): number => (places === 0 ? 0 : Math.r
         } @else if (isLoading()) {
           <p class="second" role="status">Opening the takes …</p>
         } @else {
-          @for (group of groups(); track group.title) {
-            <section [attr.aria-label]="group.title">
+          @for (group of groups(); track group.label) {
+            @if (group.isFirstOfTeachers) {
+              <h2 class="group-title mt-4">Recorded by teachers of themselves</h2>
+            }
+            <section [attr.aria-label]="group.label">
               <h2 class="heading mt-3">{{ group.title }}</h2>
               @if (group.takes.length > 1) {
                 <div class="take-weeks">
@@ -79,6 +93,9 @@ const shareOf = ({ places, faulty }: Take): number => (places === 0 ? 0 : Math.r
                     <a class="row-link" [routerLink]="pathOf(take)" [queryParams]="queryOf(take)">
                       <span>{{ take.at | date: 'EEE d MMM, HH:mm' }}</span>
                       <small dir="auto">{{ take.text }}</small>
+                      @if (take.isShown) {
+                        <small>students hear it beside theirs</small>
+                      }
                       @if (take.remarks.length > 0) {
                         <small>{{ count(take.remarks.length, 'remark') }}</small>
                       }
@@ -127,6 +144,8 @@ export class TakesPage {
   protected readonly student = computed(() => (this.isStaff() ? this.state.student()?.id : this.session.person()?.id));
   protected readonly alias = computed(() => (this.isStaff() ? this.state.student()?.alias : this.session.person()?.name) ?? '');
   protected readonly takes = signal<readonly Take[]>([]);
+  /** What teachers recorded of themselves: for those who teach. */
+  protected readonly ofTeachers = signal<readonly Take[]>([]);
   protected readonly isLoading = signal(true);
   protected readonly fault = signal('');
   /** The take that is deleted by the next press. */
@@ -136,22 +155,25 @@ export class TakesPage {
   protected readonly count = count;
   protected readonly dayChoices: readonly Choice<number>[] = takeDays.map((value) => ({ value, label: dayTexts[value] }));
 
-  protected readonly groups = computed((): readonly Group[] => {
-    const titles = [...new Set(this.takes().map(({ title }) => title))];
-    return titles.map((title) => {
-      const takes = this.takes().filter((take) => take.title === title);
-      return { title, takes, ribbon: { title, weeks: [...takes].reverse().map((take, week) => ({ week, best: shareOf(take) })) } };
-    });
-  });
+  protected readonly groups = computed((): readonly Group[] => [
+    ...groupsOf(this.takes()),
+    ...groupsOf(this.ofTeachers()).map((group, index) => ({ ...group, label: `${group.title}, by a teacher`, isFirstOfTeachers: index === 0 })),
+  ]);
   protected readonly said = computed(() => {
     const all = this.takes().length;
-    return all === 0 ? 'No take is kept.' : `${count(all, 'take')} kept, the newest first.`;
+    return all === 0 ? `No take of ${this.alias()} is kept.` : `${count(all, 'take')} kept, the newest first.`;
   });
 
   constructor() {
     effect(() => {
       const student = this.student();
       untracked(() => this.load(student));
+    });
+    effect(() => {
+      if (!this.isStaff()) return;
+      untracked(() =>
+        this.service.ofTeachers().subscribe({ next: (takes) => this.ofTeachers.set(takes), error: (error: unknown) => this.fault.set(messageOf(error)) }),
+      );
     });
   }
 
@@ -197,11 +219,16 @@ export class TakesPage {
     return asked.kind === 'changes' ? { from: asked.from, to: asked.to, kept: id } : { part: asked.what, kept: id };
   }
 
+  private change(changed: (takes: readonly Take[]) => readonly Take[]): void {
+    this.takes.update(changed);
+    this.ofTeachers.update(changed);
+  }
+
   protected keepFor({ id, remarks, version }: Take, days: number): void {
     const keepDays = takeDays.find((each) => each === days);
     if (keepDays === undefined) return;
     this.service.save(id, { remarks, keepDays, version }).subscribe({
-      next: (saved) => this.takes.update((takes) => takes.map((take) => (take.id === id ? saved : take))),
+      next: (saved) => this.change((takes) => takes.map((take) => (take.id === id ? saved : take))),
       error: (error: unknown) => this.notices.fault(error),
     });
   }
@@ -214,7 +241,7 @@ export class TakesPage {
     }
     this.service.drop(id).subscribe({
       next: () => {
-        this.takes.update((takes) => takes.filter((take) => take.id !== id));
+        this.change((takes) => takes.filter((take) => take.id !== id));
         this.notices.done('The take was deleted for good, with its sound.');
       },
       error: (error: unknown) => this.notices.fault(error),

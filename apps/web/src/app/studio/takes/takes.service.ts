@@ -13,6 +13,11 @@ export class TakesService {
     return this.api.all(takeRoutes.takes, { query: { student } });
   }
 
+  /** Those that teachers recorded of themselves; for a student those that are shown to students. */
+  ofTeachers(): Observable<Take[]> {
+    return this.api.all(takeRoutes.takes, { query: { of: 'teachers' } });
+  }
+
   get(id: string): Observable<Take> {
     return this.api.call(takeRoutes.take, { id });
   }
