@@ -66,8 +66,9 @@ export const jobRoutes = {
   takeArchive: route({
     method: 'post',
     path: '/jobs/backup',
-    summary: 'Write the whole studio into one file, which can be fetched when it is done',
+    summary: 'Write the whole studio into one file, which can be fetched when it is done; with takes only where that is asked for',
     who: owner,
+    query: z.object({ takes: z.literal('true').optional() }),
     answers: { 202: jobSchema },
   }),
   bringArchive: route({

@@ -1,6 +1,6 @@
 import { noteIdSchema } from '@zelpit/core/fingering';
 import * as z from 'zod';
-import { momentSchema } from './archive-sign';
+import { momentSchema, signSchema } from './archive-sign';
 import { pageOf, pageQuerySchema } from './page';
 import { idSchema } from './problem';
 import { everyone, holders, readers, route, staff } from './route';
@@ -85,6 +85,27 @@ export const takeSaveSchema = z.strictObject({
   version: z.number().int().min(1),
 });
 export type TakeSave = z.infer<typeof takeSaveSchema>;
+
+/** In base64, four signs hold three bytes. */
+const longestInText = Math.ceil(longestTakeBytes / 3) * 4;
+
+/** `model` is a sign of the archive, or a built-in instrument; the student a sign, or null for a teacher's own. The tune is null where it is gone for good. */
+export const archiveTakeSchema = z.strictObject({
+  student: signSchema.nullable(),
+  asked: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('changes'), from: noteIdSchema, to: noteIdSchema }),
+    z.strictObject({ kind: z.literal('tune'), tune: signSchema.nullable(), what: z.string().max(40), click: clickSchema }),
+    z.strictObject({ kind: z.literal('line'), code: codeSchema, click: clickSchema }),
+  ]),
+  ...takeInputSchema.pick({ title: true, model: true, seconds: true, places: true, faulty: true, text: true, at: true }).shape,
+  by: z.enum(['student', 'teacher']),
+  remarks: z.array(takeRemarkSchema).max(mostRemarks),
+  keptUntil: momentSchema.nullable(),
+  isShown: z.boolean(),
+  /** A WAV file, in base64. */
+  sound: z.base64().max(longestInText),
+});
+export type ArchiveTake = z.infer<typeof archiveTakeSchema>;
 
 /** Takes that are kept: their sound lies on the studio's server, and goes nowhere without consent. */
 export const takeRoutes = {

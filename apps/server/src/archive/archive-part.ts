@@ -22,6 +22,11 @@ export class Signs {
     return sign;
   }
 
+  /** Undefined for what is not there any more. */
+  find(id: string): string | undefined {
+    return this.all.get(id);
+  }
+
   /** A model's sign, or the id of a built-in instrument as it is. */
   ofModel(id: string): string {
     return this.all.get(id) ?? id;
@@ -79,6 +84,8 @@ export interface ArchivePart<Item, Prepared> {
   readonly changed?: number;
   /** Of one thing. */
   readonly schema: z.ZodType<Item>;
+  /** True where it stays here unless somebody chooses otherwise: its list is empty then. */
+  readonly isByChoice?: true;
   /** True where its file is one object and no list. */
   readonly isOne?: true;
   /** Where other things name it, so that each has a sign: the letter of these, its table, and in which order they are given. */

@@ -1,6 +1,6 @@
-import type { archiveQuerySchema } from '@zelpit/contract';
+import { longestArchive, type archiveQuerySchema } from '@zelpit/contract';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
@@ -22,6 +22,10 @@ export interface ArchiveWorkParts {
   readonly archives: ArchiveReader;
 }
 
+/** As they lie in the job; a job of an older version has no choice in it. */
+export interface TakeArchiveSettings {
+  readonly hasTakes?: boolean;
+}
 /** As it lies in the job. */
 export type BringArchiveSettings = z.infer<typeof archiveQuerySchema>;
 
@@ -43,16 +47,25 @@ async function inFolder<T>(use: (folder: string, tidy: () => Promise<void>) => P
 const takeArchive = ({ database, things, blobs }: ArchiveWorkParts): JobWork =>
   jobWork<'take-archive'>({
     kind: 'take-archive',
-    prepare: ({ studioId }, steps) =>
+    prepare: ({ studioId, settings }, steps) =>
       inFolder(async (folder, tidy) => {
+        const { hasTakes } = settings as TakeArchiveSettings;
         const path = join(folder, 'studio.zip');
         // One moment for all of it, and nobody's line is waited for while it is held.
-        const write = async (): Promise<void> => writeArchive(things, await studioSource(database, things, studioId), new Date(), path, steps);
+        const write = async (): Promise<void> => writeArchive(things, await studioSource(database, things, studioId, hasTakes), new Date(), path, steps);
         await database.inStudio(studioId, write, 'REPEATABLE READ', 'READ ONLY');
+        // What could not be brought back is no backup.
+        if ((await stat(path)).size > longestArchive) throw tooLargeWith(hasTakes);
         const { id, bytes } = await blobs.keep(studioId, createReadStream(path), Infinity);
         return { write: async () => ({ bytes }), outputId: id, tidy };
       }),
   });
+
+const tooLargeWith = (hasTakes: boolean | undefined): HttpProblem =>
+  new HttpProblem(
+    'too-large',
+    `This backup is larger than ${longestArchive / 1_000_000} MB, and could not be restored. ${hasTakes === true ? 'Write it without the takes, or delete old takes first.' : 'Delete for good what is put away, then write it again.'}`,
+  );
 
 const bringArchive = ({ database, things, blobs, archives }: ArchiveWorkParts): JobWork => {
   const repository = new ArchiveRepository(database, things);

@@ -1,4 +1,4 @@
-import { tokenHeader, type OwnModel, type Page, type Session, type SheetDetail, type Student } from '@zelpit/contract';
+import { tokenHeader, type ArchiveTake, type OwnModel, type Page, type Session, type SheetDetail, type Student, type Take } from '@zelpit/contract';
 import { practiceChanter } from '@zelpit/core';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { createHash } from 'node:crypto';
@@ -6,6 +6,7 @@ import { loadDemo } from '../demo/load-demo';
 import { addStudio, startTestServer, visit, visitorOf, type TestServer, type Visitor } from '../testing/test-server';
 import { archiveOf, readWhole, type ArchiveContent } from '../testing/archives';
 import { bring, restore, take } from '../testing/archive-visits';
+import { consent, newTake, soundOf, wave } from '../takes/take.matrix.spec-support';
 import { newAttempt } from '../attempts/attempt.matrix.spec-support';
 import { newLesson } from '../lessons/lesson.matrix.spec-support';
 
@@ -116,7 +117,7 @@ describe('the archive of a studio', () => {
     await fill(ada);
     const before = await contentOf(ada);
     expect(await bring(bea, await take(ada))).toEqual({
-      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1, attempt: 2, lesson: 2 },
+      counts: { student: 2, tune: 1, sheet: 2, instrument: 3, model: 1, fingering: 1, trial: 2, movement: 2, arrangement: 1, attempt: 2, lesson: 2, take: 0 },
       newCodes: 0,
       putAway: 0,
     });
@@ -191,7 +192,7 @@ describe('an archive', () => {
 
   const edits: readonly [string, (parts: Record<string, unknown>) => void, boolean, string][] = [
     ['edited by hand', (parts) => Object.assign(parts, { 'studio.json': { name: 'Other' } }), false, 'its checksum does not match'],
-    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 8 }), true, 'This backup was made by a newer Zelpit'],
+    ['written by a newer Zelpit', (parts) => Object.assign(parts['manifest.json'] as object, { version: 9 }), true, 'This backup was made by a newer Zelpit'],
     [
       'with a movement that the chanter cannot play',
       (parts) =>
@@ -245,6 +246,79 @@ describe('an archive', () => {
     // The size that the central directory gives for what is packed.
     bomb.writeUInt32LE(4_100_000_000, bomb.indexOf(Buffer.from([0x50, 0x4b, 0x01, 0x02])) + 24);
     expect((await restore(bea, bomb)).problem).toContain('This backup is too large');
+  });
+});
+
+describe('takes', () => {
+  beforeEach(start);
+  afterEach(() => server.close());
+
+  const students = async (visitor: Visitor): Promise<readonly string[]> => {
+    const made: string[] = [];
+    for (const alias of ['Pim', 'Wren']) made.push(((await visitor.post('/api/students', { alias }).expect(201)).body as Student).id);
+    await consent(visitor, made[0], true);
+    return made;
+  };
+  const kept = async (visitor: Visitor, student: string | null, more: object = {}): Promise<Take> => {
+    const sound = await soundOf(visitor, student ?? undefined);
+    return (await visitor.post('/api/takes', { ...newTake(student, sound), ...more }).expect(201)).body as Take;
+  };
+  type TakenOut = ArchiveContent & { readonly 'takes.json': ArchiveTake[] };
+
+  it('stay on the server unless they are chosen', async () => {
+    const [pim] = await students(ada);
+    await kept(ada, pim);
+    expect((await contentOf(ada))['takes.json']).toEqual([]);
+    const { status } = await ada.post('/api/jobs/backup?takes=yes');
+    expect(status).toBe(400);
+  });
+
+  it('come back with their sound and their remarks, but for those that nobody agrees to any more', async () => {
+    const [pim, wren] = await students(ada);
+    const saved = await ada.agent.post('/api/tunes/import').set(tokenHeader, ada.token).set('content-type', 'text/plain').send(abc).expect(201);
+    const [{ id: tuneId }] = (saved.body as { saved: { id: string }[] }).saved;
+    const one = await kept(ada, pim, { asked: { kind: 'tune', tuneId, what: 'all', click: 60 } });
+    await ada.put(`/api/takes/${one.id}`, { remarks: [{ at: 400, text: 'Here.' }], keepDays: 0, version: 1 }).expect(200);
+    await kept(ada, pim, { asked: { kind: 'line', code: 'A7BC' } });
+    const own = await kept(ada, null);
+    await ada.put(`/api/takes/${own.id}`, { remarks: [], isShown: true, version: 1 }).expect(200);
+    await consent(ada, wren, true, 'Wren');
+    await kept(ada, wren, { title: 'Not theirs to take' });
+    await consent(ada, wren, false, 'Wren');
+    const archive = await take(ada, '?takes=true');
+    const { 'takes.json': written } = (await readWhole(archive)) as TakenOut;
+    expect(written).toHaveLength(3);
+    expect(written.every(({ sound }) => wave().equals(Buffer.from(sound, 'base64')))).toBe(true);
+    expect((await bring(bea, archive)).counts['take']).toBe(3);
+    const { items } = (await bea.get('/api/takes').expect(200)).body as Page<Take>;
+    expect(items.map(({ title }) => title)).not.toContain('Not theirs to take');
+    const [tune] = ((await bea.get('/api/tunes').expect(200)).body as Page<{ id: string }>).items;
+    const back = items.find(({ asked }) => asked.kind === 'tune');
+    expect(back).toMatchObject({ asked: { tuneId: tune.id, what: 'all', click: 60 }, remarks: [{ at: 400, text: 'Here.' }], keptUntil: null });
+    expect(items.filter(({ isShown, studentId }) => isShown && studentId === null)).toHaveLength(1);
+    const { headers } = await bea.get(`/api/takes/${back?.id}/sound`).expect(200);
+    expect(headers['content-type']).toBe('audio/wav');
+    // Written again it is the same.
+    expect(((await readWhole(await take(bea, '?takes=true'))) as TakenOut)['takes.json'].map(({ sound }) => sound.length)).toEqual(
+      written.map(({ sound }) => sound.length),
+    );
+  });
+
+  it.each([
+    ['of a student who is not in it', { student: 's9' }, 'belongs to a student who is not in it'],
+    ['of a tune that is not in it', { asked: { kind: 'tune', tune: 't9', what: 'all' } }, 'is of a tune that is not in it'],
+    ['of a student, shown to others', { isShown: true }, 'is shown to others'],
+    ['that is no sound', { sound: Buffer.from('no sound at all').toString('base64') }, 'The sound of a take in this backup cannot be read'],
+    ['that is no text of a sound', { sound: '%%%' }, ''],
+    ['of a note that there is not', { asked: { kind: 'changes', from: 'b', to: 'z' } }, ''],
+  ])('%s are refused with a sentence, and nothing is changed', async (_, edit, text) => {
+    const [pim] = await students(ada);
+    await kept(ada, pim);
+    const broken = forged(await take(ada, '?takes=true'), (parts) => Object.assign((parts['takes.json'] as object[])[0], edit));
+    const { problem } = await restore(bea, broken);
+    expect(problem).toContain(text);
+    expect(problem).toContain('Nothing was changed.');
+    expect(((await bea.get('/api/students').expect(200)).body as Page<Student>).items).toEqual([]);
   });
 });
 

@@ -19,8 +19,8 @@ export interface ArchiveSource {
   readonly read: (part: AnyArchivePart) => AsyncIterable<readonly unknown[]>;
 }
 
-/** Everything of a studio as it is at one moment, what is put away too. Teachers, their passwords and the list of changes stay here. Belongs into a transaction that holds the moment. */
-export async function studioSource(database: Database, things: readonly Thing[], studioId: string): Promise<ArchiveSource> {
+/** Everything of a studio as it is at one moment, what is put away too. Teachers, their passwords and the list of changes stay here, and takes unless they are chosen. Belongs into a transaction that holds the moment. */
+export async function studioSource(database: Database, things: readonly Thing[], studioId: string, hasTakes = false): Promise<ArchiveSource> {
   const [{ name }] = await database.query<{ name: string }>('SELECT name FROM studio WHERE id = $1', [studioId]);
   const signs = new Signs();
   let count = 0;
@@ -30,7 +30,11 @@ export async function studioSource(database: Database, things: readonly Thing[],
     signs.give(part.signs.letter, ids);
     count += ids.length;
   }
-  return { studio: { name }, count, read: (part) => part.read(database, studioId, signs) };
+  return { studio: { name }, count, read: (part) => (part.isByChoice === true && !hasTakes ? nothing() : part.read(database, studioId, signs)) };
+}
+
+async function* nothing(): AsyncGenerator<readonly unknown[]> {
+  // What is not chosen is an empty list.
 }
 
 /**

@@ -63,6 +63,27 @@ export class BlobRepository {
     }
   }
 
+  /** All of a file that is short enough to stand in memory. Belongs into a transaction. */
+  async whole(studioId: string, id: string): Promise<Buffer> {
+    const rows = await this.database.query<{ content: Buffer }>('SELECT content FROM blob_piece WHERE studio_id = $1 AND blob_id = $2 ORDER BY position', [
+      studioId,
+      id,
+    ]);
+    return Buffer.concat(rows.map(({ content }) => content));
+  }
+
+  /** Keeps a file that stands in memory, together with what names it. Belongs into a transaction. @returns its id */
+  async put(studioId: string, file: Buffer): Promise<string> {
+    const id = randomUUID();
+    await this.database.query('INSERT INTO blob (studio_id, id, bytes) VALUES ($1, $2, $3)', [studioId, id, file.length]);
+    for (let position = 0; position * pieceBytes < file.length; position += 1)
+      await this.database.query('INSERT INTO blob_piece (studio_id, blob_id, position, content) VALUES ($1, $2, $3, $4)', [
+        ...[studioId, id, position],
+        file.subarray(position * pieceBytes, (position + 1) * pieceBytes),
+      ]);
+    return id;
+  }
+
   async remove(studioId: string, id: string): Promise<void> {
     await this.database.inStudio(studioId, () => this.database.query('DELETE FROM blob WHERE studio_id = $1 AND id = $2', [studioId, id]));
   }

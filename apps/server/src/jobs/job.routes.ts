@@ -38,9 +38,9 @@ export function serveJobs(endpoints: Endpoints, { database, blobs, worker }: Thi
       respond(202, await add(request, visitor, { kind: 'bring-tunes', name, settings: { instrument }, inputId: id })),
   );
 
-  endpoints.serve(jobRoutes.takeArchive, async ({ request, visitor }) => {
+  endpoints.serve(jobRoutes.takeArchive, async ({ request, visitor, query: { takes } }) => {
     const name = `${fileNameOf(visitor.studioName, 'studio')} ${new Date().toISOString().slice(0, 10)}.zip`;
-    return respond(202, await add(request, visitor, { kind: 'take-archive', name, settings: {}, inputId: null }));
+    return respond(202, await add(request, visitor, { kind: 'take-archive', name, settings: { hasTakes: takes === 'true' }, inputId: null }));
   });
 
   endpoints.servePrepared(

@@ -22,7 +22,9 @@ export async function* asWave(coming: AsyncIterable<Uint8Array>): AsyncGenerator
   if (head !== undefined) throw noWave();
 }
 
-const isWave = (head: Uint8Array): boolean => {
+/** True where a file begins as a WAV file does. */
+export const isWave = (head: Uint8Array): boolean => {
+  if (head.length < headLength) return false;
   const text = Buffer.from(head.buffer, head.byteOffset, headLength).toString('latin1');
   return text.startsWith('RIFF') && text.endsWith('WAVE');
 };

@@ -2,9 +2,9 @@ import type { ArchiveResult, Job } from '@zelpit/contract';
 import { ended, fileOf, sendFile } from './jobs';
 import type { Visitor } from './test-server';
 
-/** A studio's backup, as its bytes. */
-export async function take(visitor: Visitor): Promise<Buffer> {
-  const { id } = (await visitor.post('/api/jobs/backup').expect(202)).body as Job;
+/** A studio's backup, as its bytes. @param query "?takes=true" where takes go with it */
+export async function take(visitor: Visitor, query = ''): Promise<Buffer> {
+  const { id } = (await visitor.post(`/api/jobs/backup${query}`).expect(202)).body as Job;
   await ended(visitor, id);
   return fileOf(visitor, id);
 }

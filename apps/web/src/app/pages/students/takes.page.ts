@@ -53,7 +53,7 @@ function groupsOf(all: readonly Take[]): readonly Group[] {
       <section class="band" aria-label="What there is">
         <div class="band-said">
           <p class="band-todo">{{ said() }}</p>
-          <p class="band-else">They lie on the studio’s own server, are in no backup, and go by themselves when their time is over.</p>
+          <p class="band-else">They lie on the studio’s own server, are in a backup only where that is chosen, and go by themselves when their time is over.</p>
         </div>
         @if (isStaff() && takes().length > 0) {
           <div class="band-actions">

@@ -20,13 +20,15 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
         <div class="band-said">
           <p class="band-todo">Save all students, tunes, sheets and instruments in one file.</p>
           <p class="band-else">
-            It holds notes about children, so keep it where only you can read it. It holds no passwords, and no kept takes: those stay on this server.
+            It holds notes about children, so keep it where only you can read it. It holds no passwords. Kept takes are recordings of children: they stay on
+            this server unless you choose otherwise, and go only where a guardian agrees.
           </p>
         </div>
         <div class="band-actions">
-          <button type="button" class="btn btn-solid" [disabled]="taking.isBusy() || isTaking()" (click)="take()">
+          <button type="button" class="btn btn-solid" [disabled]="taking.isBusy() || isTaking()" (click)="take(false)">
             {{ isTaking() ? 'Writing …' : 'Write a backup' }}
           </button>
+          <button type="button" class="btn btn-line" [disabled]="taking.isBusy() || isTaking()" (click)="take(true)">With kept takes, too</button>
         </div>
       </section>
       <main class="layer page-fill">
@@ -113,8 +115,8 @@ export class ArchivePage {
   protected readonly isTaking = computed(() => this.backups().some((backup) => !isEnded(backup)));
   protected readonly isBringing = computed(() => this.bringing.isBusy() || this.restores().some((restored) => !isEnded(restored)));
 
-  protected take(): void {
-    this.taking.run(this.api.call(jobRoutes.takeArchive, {}), (job) => this.work.add(job));
+  protected take(hasTakes: boolean): void {
+    this.taking.run(this.api.call(jobRoutes.takeArchive, { query: { takes: hasTakes ? 'true' : undefined } }), (job) => this.work.add(job));
   }
 
   protected pick(event: Event): void {
@@ -160,7 +162,7 @@ const names: Readonly<Record<string, readonly [one: string, several: string]>> =
 };
 
 /** As a teacher would name them; kinds that are not among these come last. */
-const order = ['student', 'tune', 'lesson', 'sheet', 'instrument', 'model', 'fingering', 'movement', 'arrangement', 'attempt', 'trial'];
+const order = ['student', 'tune', 'lesson', 'sheet', 'instrument', 'model', 'fingering', 'movement', 'arrangement', 'attempt', 'trial', 'take'];
 const placeOf = (kind: string): number => (order.includes(kind) ? order.indexOf(kind) : order.length);
 const inOrder = (counts: ArchiveResult['counts']) => Object.entries(counts).sort(([one], [other]) => placeOf(one) - placeOf(other));
 
