@@ -55,14 +55,17 @@ export class Demonstration implements OnDestroy {
     const samples = await decodedFile(await firstValueFrom(this.takes.sound(id)));
     const worker = startTakeWorker();
     this.workers.add(worker);
-    const answer = await new Promise<TakeAnswer>((resolve, reject) => {
-      worker.onmessage = ({ data }: MessageEvent<TakeAnswer | TakeTimingAnswer>) => ('heard' in data ? resolve(data) : undefined);
-      worker.onerror = () => reject(new Error('The demonstration could not be listened to.'));
-      worker.postMessage({ id: 1, instrument, wanted, samples, sampleRate } satisfies TakeRequest);
-    });
-    worker.terminate();
-    this.workers.delete(worker);
-    return { samples, places: placesIn(answer.heard) };
+    try {
+      const answer = await new Promise<TakeAnswer>((resolve, reject) => {
+        worker.onmessage = ({ data }: MessageEvent<TakeAnswer | TakeTimingAnswer>) => ('heard' in data ? resolve(data) : undefined);
+        worker.onerror = () => reject(new Error('The demonstration could not be listened to.'));
+        worker.postMessage({ id: 1, instrument, wanted, samples, sampleRate } satisfies TakeRequest);
+      });
+      return { samples, places: placesIn(answer.heard) };
+    } finally {
+      worker.terminate();
+      this.workers.delete(worker);
+    }
   }
 }
 

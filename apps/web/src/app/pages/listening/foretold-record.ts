@@ -5,6 +5,9 @@ import type { SessionService } from '../../kernel/session/session.service';
 import type { TakeSource } from '../../music/listening/take-source.service';
 import type { TrialsService } from '../../studio/trials/trials.service';
 
+/** In letters. */
+const longestTitle = 200;
+
 type Checked = ForetoldResult & { readonly title: string };
 
 /** How often bars that were said to break first did, for the player in hand; to be made where a page is made. */
@@ -27,8 +30,8 @@ export class ForetoldRecord {
   /** Keeps what came of a first try; a tune, or a part of it, has only one. */
   add(title: string, model: string, result: ForetoldResult): void {
     const player = this.source.who();
-    if (player === undefined || this.checked().some((each) => each.title === title)) return;
-    const checked = { ...result, title: title.slice(0, 200) };
+    const checked = { ...result, title: title.slice(0, longestTitle) };
+    if (player === undefined || this.checked().some((each) => each.title === checked.title)) return;
     this.checked.update((all) => [...all, checked]);
     // It counts for this page at once; where it cannot be kept, nothing is lost but the count.
     const uncounted = (): void => this.checked.update((all) => all.filter((each) => each !== checked));
