@@ -1,13 +1,20 @@
 import {
   changeBetween,
   chartedFingering,
+  chartedTarget,
+  disturbedGeometry,
   faultPatterns,
+  fitGeometry,
+  geometryOf,
   graceSteps,
   heardFrom,
   instrumentById,
+  normalOf,
   patternKey,
   seededRandom,
+  soundSourceOf,
   troubleOf,
+  tuningFingerings,
   worstFault,
   type Instrument,
   type NoteId,
@@ -42,24 +49,42 @@ const [notesInTake, graceShare, faultShare] = [18, 0.4, 0.35];
 const graceLengths = [25, 60] as const;
 const faultLengths = [4, 6, 8, 12, 16, 24] as const;
 const glideMs = 4;
-/** How far each hole pattern of the instrument that sounds lies from the model that is listened with, in cents: one that is charted is tuned by its player, one between is not. */
+/** How far a charted note of the instrument that sounds lies from the model that is listened with, in cents; and on an ocarina, which has no bore to be another, a pattern between. */
 const [tunedSpread, wildSpread] = [6, 17];
+/** How far apart the bores of two instruments of one kind are made. */
+const apart = { positionMillimetres: 3, diameterMillimetres: 0.8, lumpedShare: 0.3 } as const;
 const detuned = 20;
 const table = 4096;
 
 /**
- * One take: a walk over the instrument's notes with grace notes (on pipes) and crossing noises, on an instrument whose pitches are not those of the model, blown unevenly, with noise
- * and a room. The tones are added up here and are not those that the application plays.
+ * One take: a walk over the instrument's notes with grace notes (on pipes) and crossing noises, on another instrument of its kind than the one that is listened with: another bore,
+ * tuned to the chart, so that its patterns between notes sound otherwise. Blown unevenly, with noise and a room. The tones are added up here and are not those that the application plays.
  */
 export function simulatedTake(seed: number, place: Place): SimulatedTake {
   const random = seededRandom(seed);
   const instrument = instrumentById(playedOn[seed % playedOn.length]);
   const events = eventsOf(instrument, random);
-  const samples = toneOf(instrument, events, random);
+  const samples = toneOf(otherOf(instrument, seed), events, random);
   if (place === 'room') addRoom(samples, random);
   addNoise(samples, [Infinity, 30, 20][seed % 3], random);
   const truth = events.map(({ kind, note, start, end }) => ({ kind, note, start, end }));
   return { instrument, samples, truth, seconds: samples.length / takeRate };
+}
+
+/** Those that were made already: a fit takes a second, and each take is played twice. */
+const others = new Map<number, Instrument>();
+
+/** Another instrument of the same kind: its holes, its bore and its reed or window are off, and it is tuned to the chart as a maker would. An ocarina stays as it is. */
+function otherOf(instrument: Instrument, seed: number): Instrument {
+  const known = others.get(seed);
+  const [source, geometry] = [soundSourceOf(instrument), geometryOf(instrument)];
+  if (known !== undefined || source === undefined || geometry === undefined) return known ?? instrument;
+  const measured = tuningFingerings(instrument).map((fingering) => chartedTarget(instrument, fingering));
+  let fitted = disturbedGeometry(geometry, normalOf(seededRandom(seed)), apart);
+  for (const step of fitGeometry(fitted, measured)) fitted = step.geometry;
+  const other = { ...instrument, sound: { ...source, geometry: fitted } };
+  others.set(seed, other);
+  return other;
 }
 
 interface Event extends TrueStretch {
@@ -125,9 +150,11 @@ function toneOf(instrument: Instrument, events: readonly Event[], random: () => 
   const tuning = (2 * random() - 1) * detuned;
   const offsets = new Map<string, { readonly cents: number; readonly level: number }>();
   const charted = new Set(instrument.notes.map(({ id }) => patternKey(chartedFingering(instrument, id).pattern)));
+  // What lies between on another bore is off already.
+  const spreadOf = (key: string): number => (charted.has(key) || instrument.sound !== undefined ? tunedSpread : wildSpread);
   const pitchOf = ({ pattern, register }: Event): { readonly hertz: number; readonly level: number } => {
     const key = patternKey(pattern);
-    const offset = offsets.get(key) ?? { cents: gauss() * (charted.has(key) ? tunedSpread : wildSpread), level: 10 ** (gauss() / 10) };
+    const offset = offsets.get(key) ?? { cents: gauss() * spreadOf(key), level: 10 ** (gauss() / 10) };
     offsets.set(key, offset);
     return { hertz: heardFrom(instrument, pattern, { register }).pitch * 2 ** ((tuning + offset.cents) / 1200), level: 0.15 * offset.level };
   };
