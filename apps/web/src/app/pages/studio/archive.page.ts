@@ -20,8 +20,7 @@ import { JobProgressComponent } from '../../studio/jobs/job-progress.component';
         <div class="band-said">
           <p class="band-todo">Save all students, tunes, sheets and instruments in one file.</p>
           <p class="band-else">
-            It holds notes about children, so keep it where only you can read it. It holds no passwords. Kept takes are recordings of children: they stay on
-            this server unless you choose otherwise, and go only where a guardian agrees.
+            It holds notes about children: keep it where only you can read it. No passwords; kept takes only if you choose them, where a guardian agrees.
           </p>
         </div>
         <div class="band-actions">
