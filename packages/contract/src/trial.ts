@@ -101,7 +101,7 @@ export const trialRoutes = {
   trials: route({
     method: 'get',
     path: '/trials',
-    summary: 'What was played on keys, heard in blind tests, found in simulated playing and foretold of takes, newest first; a student sees the own ones',
+    summary: 'What was played on keys, heard in ear tests, found in simulated playing and foretold of takes, newest first; a student sees the own ones',
     who: readers,
     query: trialQuerySchema,
     answers: { 200: pageOf(trialSchema) },

@@ -1,7 +1,7 @@
 import { seededRandom } from '../timing';
 import { earAnswersText, takeQuestions } from '.';
 
-describe('a blind test on a take', () => {
+describe('an ear test on a take', () => {
   const clean = Array.from({ length: 20 }, (_, index) => `clean ${index}`);
   const faulty = Array.from({ length: 4 }, (_, index) => `faulty ${index}`);
 

@@ -12,7 +12,7 @@ export interface EarAnswer {
 }
 
 /**
- * The questions of a blind test on a take that was judged: as many clean places as others, in an order that tells nothing. Empty where there are too few of either.
+ * The questions of an ear test on a take that was judged: as many clean places as others, in an order that tells nothing. Empty where there are too few of either.
  * @param random numbers from 0 to 1
  */
 export function takeQuestions<T>(clean: readonly T[], faulty: readonly T[], random: () => number): readonly T[] {

@@ -6,7 +6,7 @@ import type { JudgedPlace, TakeReview } from './take-review';
 /** What is certain, or was decided by a person, can be asked for. */
 const isSettled = <T extends JudgedPlace>(review: TakeReview<T>, { number, verdict }: T): boolean => verdict !== 'unsure' || review.decided().has(number);
 
-/** A blind test on the own take: its places one after the other, without their names; clean or not? */
+/** An ear test on the own take: its places one after the other, without their names; clean or not? */
 export class TakeEarTest<T extends JudgedPlace> {
   private readonly questions = signal<readonly T[]>([]);
   private readonly answers = signal<readonly EarAnswer[]>([]);

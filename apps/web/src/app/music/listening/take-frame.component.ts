@@ -114,7 +114,7 @@ export class TakeFrameComponent<T extends JudgedPlace> implements OnDestroy {
     const shown = this.demonstrations.of(this.asked(), this.logged().model);
     return shown?.id === this.source.kept()?.id ? undefined : shown;
   });
-  /** A blind test on this take. */
+  /** An ear test on this take. */
   protected readonly ear = new TakeEarTest<T>(() => this.review());
   protected readonly timingText = computed(() => {
     const timing = this.source.timing();
