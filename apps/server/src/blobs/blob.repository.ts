@@ -28,16 +28,13 @@ export class BlobRepository {
     const hash = createHash('sha256');
     let [bytes, position] = [0, 0];
     await this.database.inStudio(studioId, () => this.database.query('INSERT INTO blob (studio_id, id) VALUES ($1, $2)', [studioId, id]));
-    const keepPiece = (content: Buffer): Promise<unknown> =>
-      this.database.inStudio(studioId, () =>
-        this.database.query('INSERT INTO blob_piece (studio_id, blob_id, position, content) VALUES ($1, $2, $3, $4)', [studioId, id, position, content]),
-      );
     try {
       for await (const piece of pieces(coming)) {
         bytes += piece.length;
         if (bytes > most) throw tooLarge();
         hash.update(piece);
-        await keepPiece(piece);
+        const at = position;
+        await this.database.inStudio(studioId, () => this.putPiece(studioId, id, at, piece));
         position += 1;
       }
       await this.database.inStudio(studioId, () => this.database.query('UPDATE blob SET bytes = $3 WHERE studio_id = $1 AND id = $2', [studioId, id, bytes]));
@@ -77,11 +74,12 @@ export class BlobRepository {
     const id = randomUUID();
     await this.database.query('INSERT INTO blob (studio_id, id, bytes) VALUES ($1, $2, $3)', [studioId, id, file.length]);
     for (let position = 0; position * pieceBytes < file.length; position += 1)
-      await this.database.query('INSERT INTO blob_piece (studio_id, blob_id, position, content) VALUES ($1, $2, $3, $4)', [
-        ...[studioId, id, position],
-        file.subarray(position * pieceBytes, (position + 1) * pieceBytes),
-      ]);
+      await this.putPiece(studioId, id, position, file.subarray(position * pieceBytes, (position + 1) * pieceBytes));
     return id;
+  }
+
+  private async putPiece(studioId: string, id: string, position: number, content: Buffer): Promise<void> {
+    await this.database.query('INSERT INTO blob_piece (studio_id, blob_id, position, content) VALUES ($1, $2, $3, $4)', [studioId, id, position, content]);
   }
 
   async remove(studioId: string, id: string): Promise<void> {

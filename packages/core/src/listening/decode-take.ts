@@ -2,6 +2,7 @@ import { soundingPitch, type Instrument } from '../fingering';
 import { hertz } from '../pitch';
 import { acrossDropouts, dropoutsIn } from './dropouts';
 import type { HeardStretch } from './heard-stretch';
+import { levelOf } from './level';
 import { Seams } from './seams';
 import { Window, type Fits } from './window';
 
@@ -81,12 +82,6 @@ function withoutNoise(heard: readonly (Fits | undefined)[]): readonly (Fits | un
     first = moment + 1;
   }
   return kept;
-}
-
-function levelOf(samples: Float32Array, from: number, size: number): number {
-  let sum = 0;
-  for (let index = from; index < from + size; index += 1) sum += samples[index] * samples[index];
-  return Math.sqrt(sum / size);
 }
 
 /** The fit of each note against the best one, and of silence, which is the last. */

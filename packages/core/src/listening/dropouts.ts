@@ -1,4 +1,5 @@
 import type { HeardStretch } from './heard-stretch';
+import { levelOf } from './level';
 
 /** A moment at which the device lost what sounded, in ms from the beginning of the take. */
 export interface Dropout {
@@ -33,21 +34,14 @@ function isAbrupt(samples: Float32Array, sampleRate: number, first: number, end:
   const [edge, around] = [edgeMs, aroundMs].map((ms) => Math.round((ms / 1000) * sampleRate));
   if (first < around || end + around > samples.length) return false;
   const isSudden = (near: number, wide: number): boolean => near > 0 && near >= abrupt * wide;
-  return (
-    isSudden(rms(samples, first - edge, first), rms(samples, first - around, first)) && isSudden(rms(samples, end, end + edge), rms(samples, end, end + around))
-  );
-}
-
-function rms(samples: Float32Array, from: number, to: number): number {
-  let sum = 0;
-  for (let index = from; index < to; index += 1) sum += samples[index] * samples[index];
-  return Math.sqrt(sum / (to - from));
+  const isSuddenEnd = isSudden(levelOf(samples, first - edge, edge), levelOf(samples, first - around, around));
+  return isSuddenEnd && isSudden(levelOf(samples, end, edge), levelOf(samples, end, around));
 }
 
 /**
  * What was heard without what a loss of sound looks like: a note that sounds on both sides of it is one note; between two notes stands a stretch that was lost, of which
  * nothing is claimed.
- * @param reach how far a loss shows beyond itself, in ms: half a window
+ * @param reach how far a loss shows beyond itself, in ms: a window
  */
 export function acrossDropouts(stretches: readonly HeardStretch[], dropouts: readonly Dropout[], reach: number): readonly HeardStretch[] {
   return dropouts.reduce((all, dropout) => acrossOne(all, dropout, reach), stretches);
@@ -58,10 +52,9 @@ function acrossOne(stretches: readonly HeardStretch[], { start, end }: Dropout, 
   const first = stretches.findIndex(isHit);
   const last = stretches.findLastIndex(isHit);
   const [from, to] = first < 0 ? [stretches.findLastIndex((each) => each.start < start), stretches.findIndex((each) => each.end > end)] : [first - 1, last + 1];
-  const before = stretches.at(Math.max(0, from));
-  const after = stretches.at(to);
   // A loss within one stretch changes nothing; one at the beginning or at the end has nothing to stand between.
-  if (from < 0 || to < 0 || to <= from || before === undefined || after === undefined) return stretches;
+  if (from < 0 || to <= from || to >= stretches.length) return stretches;
+  const [before, after] = [stretches[from], stretches[to]];
   const [head, tail] = [stretches.slice(0, from), stretches.slice(to + 1)];
   if (before.note === after.note) return [...head, { ...before, end: after.end }, ...tail];
   const at = { start: Math.min(before.end, start), end: Math.max(after.start, end) };

@@ -2,6 +2,7 @@ import { changeBetween, spokenFingers } from '../change';
 import { soundingPitch, type Instrument, type NoteId } from '../fingering';
 import { centsOfRatio } from '../pitch';
 import { fingersResult, type FingersResult, type FittedTiming, type Verdict } from '../playing';
+import { underBoth } from '../timing';
 import { capital } from '../words';
 import type { JudgedNote } from './judge-asked';
 import { gapsIn, noisesIn, surely, type HeardChange } from './judge-take';
@@ -21,9 +22,6 @@ export function movesOfPiece(instrument: Instrument, notes: readonly JudgedNote[
     return [{ change: changeBetween(instrument, before.note, note.note), between: note.between }];
   });
 }
-
-/** More under both notes is low, in cents; the same bound as of the sounds between two notes. */
-const underBoth = 50;
 
 function verdictOf(instrument: Instrument, { change, between }: HeardMove): Verdict {
   const noises = noisesIn(between).filter(surely);

@@ -25,7 +25,9 @@ export interface InBetweenSound {
   readonly spread: number;
 }
 
-const [underBoth, nearEnd, nearCharted] = [50, 35, 40];
+/** More under both notes is low, in cents. */
+export const underBoth = 50;
+const [nearEnd, nearCharted] = [35, 40];
 const centsOf = (one: number, other: number): number => centsOfRatio(one / other);
 
 /** The pattern in which the movers of a mask have moved; a mover's bit is its place in `movers`. */

@@ -3,7 +3,7 @@ export { difficultyWeights } from './difficulty.data';
 export { steppedSounds, stepsBetween, type HeardStep } from './heard-steps';
 export { graceNotesOver, hiddenRisk, soundsUnder, type HiddenRisk, type Hiding } from './hidden-change';
 export { RiskTable } from './risk-table';
-export { ChangeEar, inBetweenSounds, patternAt, soundClasses, type InBetweenSound, type SoundClass } from './in-between-sounds';
+export { ChangeEar, inBetweenSounds, patternAt, soundClasses, underBoth, type InBetweenSound, type SoundClass } from './in-between-sounds';
 export { evenNormals, normalQuantile } from './even-normals';
 export { normalFrom, normalPool, seededNormal, seededRandom } from './seeded-random';
 export {

@@ -1,5 +1,5 @@
 import { computed, signal } from '@angular/core';
-import { earAnswersText, takeQuestions, type EarAnswer } from '@zelpit/core/hearing';
+import { earAnswersText, fewestOfEach, takeQuestions, type EarAnswer } from '@zelpit/core/hearing';
 import type { Decision } from '@zelpit/core/listening';
 import type { JudgedPlace, TakeReview } from './take-review';
 
@@ -26,12 +26,18 @@ export class TakeEarTest<T extends JudgedPlace> {
 
   constructor(private readonly review: () => TakeReview<T>) {}
 
+  private readonly settled = computed(() => {
+    const review = this.review();
+    const places = review.all().filter((place) => isSettled(review, place));
+    return { clean: places.filter((place) => !review.isFaulty(place)), faulty: places.filter((place) => review.isFaulty(place)) };
+  });
   /** True where the take has enough places of both kinds. */
-  readonly isPossible = computed(() => this.asked().length > 0);
+  readonly isPossible = computed(() => Math.min(this.settled().clean.length, this.settled().faulty.length) >= fewestOfEach);
 
   begin(): void {
     this.answers.set([]);
-    this.questions.set(this.asked());
+    const { clean, faulty } = this.settled();
+    this.questions.set(takeQuestions(clean, faulty, Math.random));
   }
 
   answer(decision: Decision): void {
@@ -44,16 +50,5 @@ export class TakeEarTest<T extends JudgedPlace> {
   close(): void {
     this.questions.set([]);
     this.answers.set([]);
-  }
-
-  private asked(): readonly T[] {
-    const review = this.review();
-    const settled = review.all().filter((place) => isSettled(review, place));
-    const isFaulty = (place: T): boolean => review.isFaulty(place);
-    return takeQuestions(
-      settled.filter((place) => !isFaulty(place)),
-      settled.filter(isFaulty),
-      Math.random,
-    );
   }
 }
