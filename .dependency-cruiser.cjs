@@ -33,7 +33,7 @@ const coreOrder = [
 const webFloors = {
   kernel: ['words', 'files', 'theme', 'api', 'session', 'notices', 'keys', 'sentence', 'chooser', 'tip', 'parts', 'wide', 'saving'],
   studio: ['shelf', 'state', 'movement-book', 'trials', 'attempts', 'lessons', 'jobs', 'takes'],
-  music: ['wording', 'lanes', 'score', 'sound', 'midi', 'microphone', 'listening', 'fingers', 'lines', 'paper', 'export'],
+  music: ['wording', 'lanes', 'score', 'sound', 'midi', 'microphone', 'listening', 'spoken-words', 'fingers', 'lines', 'paper', 'export'],
   documents: ['sheet', 'tune', 'model'],
 };
 const webOrder = Object.entries(webFloors).flatMap(([floor, folders]) => folders.map((folder) => `${floor}/${folder}`));

@@ -170,3 +170,42 @@ test('a microphone that may not be used is said with what helps', async ({ page,
     await expect(page.getByRole('alert')).toHaveText(text);
   }
 });
+
+test('a word is spoken in the lesson, and heard while its review is written', async ({ server }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'zelpit-word-'));
+  const file = join(folder, 'said.wav');
+  writeFileSync(file, recording(40));
+  const browser = await hearing(file);
+  try {
+    const page = await browser.newPage({ baseURL: server.address });
+    await signIn(page, '/today');
+    await expect(page.getByRole('list', { name: 'Lessons of the day' }).getByRole('listitem').first()).toContainText('Pim');
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/lessons\/[^/]+$/);
+    const now = page.getByRole('region', { name: 'Now' });
+    const title = (await now.getByRole('heading', { level: 2 }).first().innerText()).trim();
+    const said = now.getByRole('list', { name: 'Said aloud' });
+    // What is thrown away is kept nowhere.
+    await page.keyboard.press('v');
+    await expect(page.getByText(new RegExp(`^Speaking, 0:0\\d: ${title}$`))).toBeVisible();
+    await expect(page.getByText(/^R\. Vell agreed on 4 September\. It is kept for 30 days on the studio’s server/)).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.getByText(/^Speaking, /)).toHaveCount(0);
+    await page.getByRole('button', { name: 'Say it' }).click();
+    await expect(page.getByText(/^Speaking, 0:0[2-9]: /)).toBeVisible();
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    await expect(said.getByRole('listitem')).toHaveCount(1);
+    await expect(said.getByRole('listitem')).toHaveText(/^\s*▶ [2-9] s\s+Delete\s*$/);
+    await page.getByRole('button', { name: 'End and review' }).click();
+    await expect(page).toHaveURL(/reviews\/[^/]+$/);
+    const aloud = page.getByRole('region', { name: 'Said in the lesson' });
+    await expect(aloud.getByRole('listitem')).toContainText(title);
+    await aloud.getByRole('button', { name: `Hear what was said about ${title}, 1` }).click();
+    await expect(aloud.getByRole('button', { name: `Stop what was said about ${title}, 1` })).toBeVisible();
+    await aloud.getByRole('button', { name: `Delete what was said about ${title}, 1` }).click();
+    await expect(aloud).toHaveCount(0);
+  } finally {
+    await browser.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});

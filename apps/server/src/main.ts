@@ -19,6 +19,7 @@ import { readConfig } from './platform/config';
 import { createMetrics, serveMetrics } from './platform/metrics';
 import { PutAwayRepository } from './put-away/put-away.repository';
 import { tables } from './things/tables';
+import { SpokenWordRepository } from './spoken-words/spoken-word.repository';
 import { TakeRepository } from './takes/take.repository';
 import { things } from './things/things';
 import { readAgain } from './tunes/read-again';
@@ -98,7 +99,12 @@ await whenDatabaseAnswers(async () => {
   await prepareDatabase();
   if (config.isDemo && !(await accounts.hasAnyStudio())) await loadDemo(dataSource);
 }, logger);
-const [jobs, takes, blobs] = [new JobRepository(database), new TakeRepository(database), new BlobRepository(database)];
+const [jobs, takes, words, blobs] = [
+  new JobRepository(database),
+  new TakeRepository(database),
+  new SpokenWordRepository(database),
+  new BlobRepository(database),
+];
 const [putAway, links, keptAnswers] = [
   new PutAwayRepository(database, things),
   new LinkRepository(database),
@@ -114,6 +120,7 @@ async function clear(): Promise<void> {
       await keptAnswers.clear();
       await jobs.clear();
       await takes.clear();
+      await words.clear();
       await blobs.clear();
     });
   await accounts.clearSessions();

@@ -29,6 +29,7 @@ export {
   type SheetLineInput,
   type WordsItemInput,
 } from './sheet-item';
+export * from './spoken-word';
 export * from './student';
 export * from './take';
 export * from './text';

@@ -1,3 +1,4 @@
+import { longestTitle } from '@zelpit/core/practice';
 import * as z from 'zod';
 import { momentSchema, signSchema } from './archive-sign';
 import { idSchema } from './problem';
@@ -15,7 +16,7 @@ export const mostLessonDays = 62;
 export const planItemSchema = z.strictObject({
   /** The item of a sheet that it is; null for none. */
   itemId: idSchema.nullable(),
-  title: typedText.trim().min(1, 'Say what is planned.').max(200, 'A title can have at most 200 characters.'),
+  title: typedText.trim().min(1, 'Say what is planned.').max(longestTitle, `A title can have at most ${longestTitle} characters.`),
   kind: z.enum(['line', 'scale', 'movement', 'chunk', 'part', 'tune', 'words']),
   /** The instrument that it is played on. */
   model: z.string().min(1).max(60),

@@ -122,11 +122,13 @@ describe('a substitute', () => {
   it('changes nothing in the book, and is told so', async () => {
     const may = await allowed(ben);
     expect(may.filter((name) => !name.startsWith('GET'))).toEqual([
+      'DELETE /spoken-words/{id}',
       'DELETE /takes/{id}',
       'POST /attempts',
       'POST /attempts/{id}/correction',
       'POST /lessons/{id}/begin',
       'POST /lessons/{id}/end',
+      'POST /lessons/{id}/words',
       'POST /takes',
       'POST /takes/sound',
       'POST /trials',

@@ -12,9 +12,10 @@ export interface KeptBlob {
 
 const pieceBytes = 256 * 1024;
 
-/** Who names a file: a job by what it takes or gives, a take by its sound. */
+/** Who names a file: a job by what it takes or gives, a take and a spoken word by their sound. */
 const isNamedByNothing = `NOT EXISTS (SELECT 1 FROM job WHERE job.studio_id = blob.studio_id AND blob.id IN (job.input_id, job.output_id))
-  AND NOT EXISTS (SELECT 1 FROM take WHERE take.studio_id = blob.studio_id AND take.blob_id = blob.id)`;
+  AND NOT EXISTS (SELECT 1 FROM take WHERE take.studio_id = blob.studio_id AND take.blob_id = blob.id)
+  AND NOT EXISTS (SELECT 1 FROM spoken_word word WHERE word.studio_id = blob.studio_id AND word.blob_id = blob.id)`;
 
 export class BlobRepository {
   constructor(private readonly database: Database) {}

@@ -1,5 +1,5 @@
 import { hasMusic, lessonRoutes, mostLessonDays, type Lesson, type LessonInput, type PlanItem } from '@zelpit/contract';
-import { describedLine } from '@zelpit/core';
+import { describedLine, longestTitle } from '@zelpit/core';
 import type { Database } from '../database/database';
 import { idOf, respond, type Endpoints } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
@@ -11,7 +11,6 @@ import type { ThingParts } from '../things/thing';
 import { LessonRepository } from './lesson.repository';
 
 const dayMs = 86_400_000;
-const longestTitle = 200;
 
 const daysBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / dayMs + 1;
 

@@ -5,6 +5,7 @@ import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem, notFound } from '../http/problem';
 import { ModelRepository } from '../models/model.repository';
+import { assertConsent } from '../students/consent';
 import { StudentRepository } from '../students/student.repository';
 import type { ThingParts } from '../things/thing';
 import { TuneRepository } from '../tunes/tune.repository';
@@ -13,7 +14,7 @@ import { asWave } from './wave';
 
 export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts): void {
   const [takes, students] = [new TakeRepository(database), new StudentRepository(database)];
-  const access = new TakeAccess(takes, students);
+  const access = new TakeAccess(takes);
   const [models, tunes] = [new ModelRepository(database), new TuneRepository(database)];
 
   endpoints.serve(takeRoutes.takes, async ({ visitor: { studioId, studentId }, query }) => {
@@ -30,7 +31,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
   endpoints.servePrepared(
     takeRoutes.addTakeSound,
     async ({ request, visitor, query: { student } }) => {
-      await database.inStudio(visitor.studioId, () => access.assertConsent(visitor.studioId, whoseOf(visitor, student ?? null)));
+      await database.inStudio(visitor.studioId, () => assertConsent(database, visitor.studioId, whoseOf(visitor, student ?? null)));
       const blob = await blobs.keep(visitor.studioId, asWave(request), longestTakeBytes);
       // The file itself is read by now: a write that comes again is known by its sum.
       request.body = { sum: blob.sum };
@@ -42,7 +43,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
   endpoints.serve(takeRoutes.addTake, async ({ visitor, body }) => {
     const { studioId, studentId: own } = visitor;
     const studentId = whoseOf(visitor, body.studentId);
-    await access.assertConsent(studioId, studentId);
+    await assertConsent(database, studioId, studentId);
     const instrument = await models.known(studioId, body.model);
     if (body.asked.kind === 'changes') for (const note of [body.asked.from, body.asked.to]) noteOf(instrument, note);
     // A line may go from its sheet: its take outlives it.
@@ -62,7 +63,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
 
   endpoints.serve(takeRoutes.takeSound, async ({ request, visitor }) => {
     const { id, studentId, title } = await access.heardOr404(visitor, idOf(request, 'take'));
-    await access.assertConsent(visitor.studioId, studentId);
+    await assertConsent(database, visitor.studioId, studentId);
     const sound = await takes.soundOf(visitor.studioId, id);
     if (sound === undefined) throw notFound('take');
     return respond(200, Readable.from(blobs.read(visitor.studioId, sound)) as never, { fileName: `${fileNameOf(title, 'take')}.wav` });
@@ -81,24 +82,9 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
   });
 }
 
-/** Who may have which take, and whether anybody may hear it. */
+/** Who may have which take. */
 class TakeAccess {
-  constructor(
-    private readonly takes: TakeRepository,
-    private readonly students: StudentRepository,
-  ) {}
-
-  /** @throws HttpProblem where nobody has agreed, or does not any more */
-  async assertConsent(studioId: string, studentId: string | null): Promise<void> {
-    if (studentId === null) return;
-    const student = await this.students.get(studioId, studentId);
-    if (student === undefined) throw notFound('student');
-    if (student.consent === null)
-      throw new HttpProblem(
-        'not-allowed',
-        `No guardian has agreed that ${student.alias} is recorded. Nothing is kept, and what was kept before is not played: it can only be deleted.`,
-      );
-  }
+  constructor(private readonly takes: TakeRepository) {}
 
   /** One's own for a student and a parent, any for those who teach. */
   async takeOr404({ studioId, studentId }: Visitor, id: string): Promise<Take> {

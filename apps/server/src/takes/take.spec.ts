@@ -154,7 +154,7 @@ describe('a student', () => {
 describe('bad input', () => {
   it('is refused with a sentence, and leaves nothing', async () => {
     const none = await upload(ada, '/api/takes/sound', Buffer.from('this is no sound'));
-    expect([none.status, (none.body as { detail: string }).detail]).toEqual([415, 'This is no sound that can be kept: a take is a WAV file.']);
+    expect([none.status, (none.body as { detail: string }).detail]).toEqual([415, 'This is no sound that can be kept: it has to be a WAV file.']);
     expect((await upload(ada, '/api/takes/sound', Buffer.alloc(0))).status).toBe(415);
     expect((await upload(ada, '/api/takes/sound', Buffer.alloc(longestTakeBytes + 1))).status).toBe(413);
     expect(await blobs()).toBe(0);

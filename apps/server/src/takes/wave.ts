@@ -29,4 +29,4 @@ export const isWave = (head: Uint8Array): boolean => {
   return text.startsWith('RIFF') && text.endsWith('WAVE');
 };
 
-const noWave = (): HttpProblem => new HttpProblem('wrong-media-type', 'This is no sound that can be kept: a take is a WAV file.');
+const noWave = (): HttpProblem => new HttpProblem('wrong-media-type', 'This is no sound that can be kept: it has to be a WAV file.');

@@ -8,6 +8,7 @@ import { modelThing } from '../models/model.thing';
 import { movementThing } from '../movements/movement.thing';
 import { reviewThing } from '../reviews/review.thing';
 import { sheetThing } from '../sheets/sheet.thing';
+import { spokenWordThing } from '../spoken-words/spoken-word.thing';
 import { studentThing } from '../students/student.thing';
 import { takeThing } from '../takes/take.thing';
 import { trialThing } from '../trials/trial.thing';
@@ -29,5 +30,6 @@ export const things: readonly Thing[] = [
   arrangementThing,
   attemptThing,
   takeThing,
+  spokenWordThing,
   jobThing,
 ];

@@ -19,3 +19,6 @@ export function sizeText(bytes: number): string {
   const [number, unit] = bytes < 1_000_000_000 ? [bytes / 1_000_000, 'MB'] : [bytes / 1_000_000_000, 'GB'];
   return `${number.toFixed(1).replace(/\.0$/, '')} ${unit}`;
 }
+
+/** Seconds as a clock shows them: "1:05". */
+export const clockText = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;

@@ -1,5 +1,6 @@
 import { Component, computed, input } from '@angular/core';
 import { meterMarks, type InputLevel } from '@zelpit/core/listening';
+import { clockText } from '../../kernel/words/words';
 
 /** How loud it comes in: a ribbon between two dotted marks, and the word. */
 @Component({
@@ -59,5 +60,5 @@ export class LevelMeterComponent {
   protected readonly marks = [meterMarks.soft * 100, meterMarks.loud * 100];
   protected readonly word = computed(() => this.level()?.word ?? 'too soft');
   protected readonly width = computed(() => Math.round((this.level()?.share ?? 0) * 100));
-  protected readonly time = computed(() => `${Math.floor(this.seconds() / 60)}:${String(this.seconds() % 60).padStart(2, '0')}`);
+  protected readonly time = computed(() => clockText(this.seconds()));
 }

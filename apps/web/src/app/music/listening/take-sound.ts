@@ -73,6 +73,12 @@ export function besideSound(take: { readonly samples: Float32Array; readonly at:
   };
 }
 
+/** All of it, as it was. */
+export const wholeSound =
+  (samples: Float32Array) =>
+  (rate: number): Float32Array<ArrayBuffer> =>
+    atRate(samples, rate);
+
 /** Two pieces, with silence between them. */
 function oneAfterOther(one: Float32Array, next: Float32Array, rate: number): Float32Array<ArrayBuffer> {
   const both = new Float32Array(one.length + Math.round(pause * rate) + next.length);

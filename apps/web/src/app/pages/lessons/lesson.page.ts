@@ -9,10 +9,13 @@ import { pedal } from '../../kernel/keys/pedal';
 import { NoticeService } from '../../kernel/notices/notice.service';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
 import { SentenceComponent } from '../../kernel/sentence/sentence.component';
+import { clockText } from '../../kernel/words/words';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { LineViewComponent } from '../../music/lines/line-view.component';
 import { SoundSettings } from '../../music/sound/sound-settings.service';
 import { Transport } from '../../music/sound/transport.service';
+import { SpokenWordListComponent } from '../../music/spoken-words/spoken-word-list.component';
+import { SpokenWords } from '../../music/spoken-words/spoken-words';
 import { AttemptsService } from '../../studio/attempts/attempts.service';
 import { dayOf, LessonsService } from '../../studio/lessons/lessons.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
@@ -35,7 +38,8 @@ const tempoStep = 4;
 /** Two people, hands on the instruments: one thing very large, a key for how it went, a word where one is wanted. What is judged stands in the log at once. */
 @Component({
   selector: 'zp-lesson',
-  imports: [SentenceComponent, RouterLink, LineViewComponent],
+  imports: [SentenceComponent, RouterLink, LineViewComponent, SpokenWordListComponent],
+  providers: [SpokenWords],
   template: `
     <div class="page lesson-page">
       <zp-sentence class="one-line">
@@ -96,6 +100,7 @@ const tempoStep = 4;
                 }
                 <span>{{ countText() }}</span>
               </p>
+              <zp-spoken-word-list [title]="now.title" />
             } @else {
               <p class="second">Nothing is planned. Write on the left what you begin with.</p>
             }
@@ -103,7 +108,10 @@ const tempoStep = 4;
         </main>
         <section class="band" aria-label="What now">
           <div class="band-said">
-            @if (isWriting()) {
+            @if (words.about(); as title) {
+              <p class="band-todo" role="status">Speaking, {{ clockText(words.seconds()) }}: {{ title }}</p>
+              <p class="band-else">{{ words.consentText() }}</p>
+            } @else if (isWriting()) {
               <form (submit)="$event.preventDefault(); keepWord(word.value)">
                 <label class="visually-hidden" for="lesson-word">A word about it</label>
                 <input #word id="lesson-word" class="form-control lesson-word" maxlength="300" autocomplete="off" placeholder="A word, Enter keeps it" />
@@ -113,6 +121,12 @@ const tempoStep = 4;
               <p class="band-else">{{ todo().second }}</p>
             }
           </div>
+          @if (words.about() !== undefined) {
+            <div class="band-actions">
+              <button type="button" class="btn btn-solid" (click)="say()">Keep it <kbd>V</kbd></button>
+              <button type="button" class="btn btn-line" (click)="words.discard()">Throw it away <kbd>Esc</kbd></button>
+            </div>
+          }
         </section>
         <section class="lesson-judge" aria-label="How did it go?">
           @for (each of judgements(); track each.key) {
@@ -128,7 +142,8 @@ const tempoStep = 4;
           <button type="button" class="btn btn-line" (click)="step(-1)">Before <kbd>Page Up</kbd></button>
           <button type="button" class="btn btn-line" (click)="step(1)">Next <kbd>Page Down</kbd></button>
           <span class="strip-words">
-            <button type="button" class="word" (click)="write()">A word <kbd>W</kbd></button>
+            <button type="button" class="word" (click)="write()">Write it <kbd>W</kbd></button>
+            <button type="button" class="word" [disabled]="!item() || words.about() !== undefined" (click)="say()">Say it <kbd>V</kbd></button>
             <button type="button" class="word" [disabled]="tries().length === 0" (click)="takeBack()">Take the last back <kbd>Backspace</kbd></button>
           </span>
         </section>
@@ -150,6 +165,7 @@ export class LessonPage implements OnDestroy {
   private readonly router = inject(Router);
   private readonly sound = inject(SoundSettings);
   protected readonly transport = inject(Transport);
+  protected readonly words = inject(SpokenWords);
   private readonly pedalUse = pedal.read();
   readonly id = input.required<string>();
 
@@ -227,8 +243,9 @@ export class LessonPage implements OnDestroy {
     slower: () => this.changeTempo(-1),
     faster: () => this.changeTempo(1),
     word: () => this.write(),
+    say: () => this.say(),
     back: () => this.takeBack(),
-    leave: () => (this.isWriting() ? this.isWriting.set(false) : void this.router.navigate(['/today'])),
+    leave: () => this.leave(),
   });
 
   constructor() {
@@ -251,6 +268,7 @@ export class LessonPage implements OnDestroy {
   }
 
   protected readonly ratingOf = ratingOf;
+  protected readonly clockText = clockText;
   protected readonly signOf = (attempt: Attempt): string => signs[ratingOf(attempt)];
   protected readonly textOf = ({ note, ...attempt }: Attempt): string => `${ratingOf(attempt)}${note === '' ? '' : `: ${note}`}`;
 
@@ -262,10 +280,22 @@ export class LessonPage implements OnDestroy {
     this.isWriting.set(true);
   }
 
+  /** Begins to listen to a word about the item, or ends it. */
+  protected say(): void {
+    const item = this.item();
+    if (item !== undefined) this.words.toggle(item.title);
+  }
+
   /** A word is kept with its time and its item. */
   protected keepWord(text: string): void {
     this.isWriting.set(false);
     if (text.trim() !== '') this.keep('unjudged', text.trim(), 0);
+  }
+
+  private leave(): void {
+    if (this.words.about() !== undefined) this.words.discard();
+    else if (this.isWriting()) this.isWriting.set(false);
+    else void this.router.navigate(['/today']);
   }
 
   /** The log keeps what was pressed; beside it stands that it was taken back. */
@@ -369,6 +399,7 @@ export class LessonPage implements OnDestroy {
         this.lesson.set(lesson);
         this.fault.set('');
         this.state.choose(lesson.studentId);
+        this.words.open(lesson);
         this.attempts.ofLesson(lesson.id).subscribe({
           next: (all) => this.kept.set(all.filter(({ correction }) => correction?.note !== 'taken back').reverse()),
           error: (error: unknown) => this.notices.fault(error),

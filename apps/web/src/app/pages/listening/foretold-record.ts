@@ -1,12 +1,10 @@
 import { computed, effect, signal, untracked } from '@angular/core';
 import { foretoldTallyText, type ForetoldResult } from '@zelpit/core/listening';
+import { longestTitle } from '@zelpit/core/practice';
 import { KeptForLater } from '../../kernel/saving/outgoing.service';
 import type { SessionService } from '../../kernel/session/session.service';
 import type { TakeSource } from '../../music/listening/take-source.service';
 import type { TrialsService } from '../../studio/trials/trials.service';
-
-/** In letters. */
-const longestTitle = 200;
 
 type Checked = ForetoldResult & { readonly title: string };
 

@@ -36,6 +36,8 @@ import { dayAndMonth } from '../../kernel/words/words';
 import { LinePlayer } from '../../music/lines/line-player.service';
 import { PainCautionComponent } from '../../music/lines/pain-caution.component';
 import { Transport } from '../../music/sound/transport.service';
+import { SpokenWordListComponent } from '../../music/spoken-words/spoken-word-list.component';
+import { SpokenWords } from '../../music/spoken-words/spoken-words';
 import { dayOf } from '../../studio/lessons/lessons.service';
 import { InstrumentShelf } from '../../studio/shelf/instrument-shelf.service';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -62,9 +64,10 @@ const usualDays: readonly number[] = [5, 10, 15, 20, 25, 30, 40, 50, 60, 90];
     AnotherLineComponent,
     ReviewDayComponent,
     ReviewItemFormComponent,
+    SpokenWordListComponent,
   ],
   templateUrl: './review.page.html',
-  providers: [SheetEditor],
+  providers: [SheetEditor, SpokenWords],
 })
 export class ReviewPage implements OnDestroy {
   private readonly shelf = inject(InstrumentShelf);
@@ -75,6 +78,7 @@ export class ReviewPage implements OnDestroy {
   private readonly player = inject(LinePlayer);
   protected readonly transport = inject(Transport);
   protected readonly editor = inject(SheetEditor);
+  protected readonly words = inject(SpokenWords);
 
   readonly id = input.required<string>();
   protected readonly today = dayOf(new Date());
@@ -178,6 +182,11 @@ export class ReviewPage implements OnDestroy {
       const [state, stored] = [this.editor.state(), this.editor.stored()];
       if (!this.isSending() || stored === undefined || state === 'waiting' || state === 'saving') return;
       untracked(() => this.sendStored(state));
+    });
+    const lesson = computed(() => this.editor.stored()?.lessonId ?? undefined);
+    effect(() => {
+      const [id, sheet] = [lesson(), untracked(() => this.editor.stored())];
+      if (id !== undefined && sheet !== undefined) untracked(() => this.words.open({ id, studentId: sheet.student.id }));
     });
     effect(() => {
       const sheet = this.editor.stored();
