@@ -19,7 +19,8 @@ async function main() {
     throw new Sentence(`The backup was not made: ${dumped.stderr.trim()}`);
   }
   renameSync(half, file);
-  say(`Everything is in ${file} (${Math.ceil(statSync(file).size / 1024)} kB). It holds people's names: keep it as you keep the studio's papers.`);
+  const beside = process.env.ZELPIT_FILES ? ' Recordings in the store of files are not in it: keep that store’s own copy with it.' : '';
+  say(`Everything is in ${file} (${Math.ceil(statSync(file).size / 1024)} kB). It holds people's names: keep it as you keep the studio's papers.${beside}`);
 }
 
 main().catch(endWith);

@@ -11,6 +11,7 @@ import { Database } from './database/database';
 import { PlanKeepingClient } from './database/plan-keeping-client';
 import { loadDemo, removeDemo } from './demo/load-demo';
 import { BlobRepository } from './blobs/blob.repository';
+import { ObjectStore } from './blobs/object-store';
 import { KeptAnswers } from './http/kept-answers';
 import { JobRepository } from './jobs/job.repository';
 import { openWorker } from './jobs/open-worker';
@@ -33,9 +34,17 @@ const onPoolError = (error: unknown): void => logger.warn({ reason: (error as Er
 
 /** Once a day what was put away long ago goes for good. */
 const clearEveryMs = 24 * 3600 * 1000;
+const sweepEveryMs = 15_000;
+
+/** What went wrong beneath a problem that was told in a sentence. */
+function reasonOf(error: unknown): string {
+  const { name, message, $metadata } = ((error as Error).cause ?? error) as Error & { readonly $metadata?: { readonly httpStatusCode?: number } };
+  return [name, message, $metadata?.httpStatusCode ?? ''].join(' ').trim();
+}
 
 const dataSource = createDataSource(config.databaseUrl, tables, onPoolError, config.pool);
-const database = new Database(dataSource);
+const files = config.files === undefined ? undefined : await ObjectStore.open(config.files);
+const database = new Database(dataSource, files);
 const accounts = new AccountRepository(database);
 
 /** The tables as this version has them, and a connection that may do no more than it should. */
@@ -126,6 +135,17 @@ async function clear(): Promise<void> {
   await accounts.clearSessions();
   await new Tries(database).clear();
 }
+/** What was deleted is soon deleted where files lie beside the database. */
+if (files !== undefined) {
+  files
+    .check()
+    .catch((error: unknown) => logger.error({ reason: reasonOf(error) }, `the store of files at ${config.files?.address ?? ''} does not let this server in`));
+  setInterval(
+    () => void blobs.sweep().catch((error: unknown) => logger.warn({ reason: reasonOf(error) }, 'files could not be deleted from their store')),
+    sweepEveryMs,
+  ).unref();
+}
+
 const clearNow = (): void => void clear().catch(onPoolError);
 clearNow();
 setInterval(clearNow, clearEveryMs).unref();

@@ -48,6 +48,7 @@ export const problems = {
   unforeseen: { status: 500, title: 'Something went wrong' },
   'not-ready': { status: 503, title: 'Not ready' },
   'database-away': { status: 503, title: 'Database not answering' },
+  'files-away': { status: 503, title: 'Store of files not answering' },
 } as const satisfies Readonly<Record<string, { readonly status: number; readonly title: string }>>;
 export type ProblemCode = keyof typeof problems;
 

@@ -1,5 +1,6 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import type { DataSource, EntityManager, EntityTarget, ObjectLiteral, QueryRunner, Repository } from 'typeorm';
+import type { ObjectStore } from '../blobs/object-store';
 
 export type Isolation = 'READ COMMITTED' | 'REPEATABLE READ';
 
@@ -22,7 +23,11 @@ const uuid = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/i;
 export class Database {
   private readonly underway = new AsyncLocalStorage<Underway>();
 
-  constructor(private readonly dataSource: DataSource) {}
+  /** @param files where files lie beside the tables; absent where they lie in them */
+  constructor(
+    private readonly dataSource: DataSource,
+    readonly files?: ObjectStore,
+  ) {}
 
   get manager(): EntityManager {
     return this.underway.getStore()?.manager ?? this.dataSource.manager;

@@ -67,7 +67,7 @@ export function serveJobs(endpoints: Endpoints, { database, blobs, worker }: Thi
     const job = await jobOr404(visitor, idOf(request, 'work'));
     const output = await jobs.outputOf(visitor.studioId, beginnerOf(visitor).teacherId, job.id);
     if (output === undefined) throw new HttpProblem('job-not-done', 'This has given no file, or not yet.');
-    return respond(200, Readable.from(blobs.read(visitor.studioId, output)) as never, { fileName: job.name });
+    return respond(200, (await blobs.open(visitor.studioId, output)) as never, { fileName: job.name });
   });
 
   endpoints.serve(jobRoutes.forgetJob, async ({ request, visitor }) => {

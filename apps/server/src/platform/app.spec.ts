@@ -108,4 +108,19 @@ describe('readConfig', () => {
     expect(() => readConfig({})).toThrow(/DATABASE_URL/);
     expect(() => readConfig({ DATABASE_URL: 'mysql://x', ZELPIT_SESSION_SECRET: 'short' })).toThrow(/postgresql:.*at least 32/s);
   });
+
+  it('takes a store of files whole, or not at all', () => {
+    const enough = { DATABASE_URL: 'postgresql://x@y/z', ZELPIT_SESSION_SECRET: 'x'.repeat(32) };
+    expect(readConfig(enough).files).toBeUndefined();
+    expect(() => readConfig({ ...enough, ZELPIT_FILES_BUCKET: 'takes' })).toThrow(/ZELPIT_FILES, ZELPIT_FILES_BUCKET, .* all four/);
+    expect(() => readConfig({ ...enough, ZELPIT_FILES: 'store' })).toThrow(/must look like https/);
+    const store = { ZELPIT_FILES: 'https://store.example', ZELPIT_FILES_BUCKET: 'takes', ZELPIT_FILES_KEY: 'k', ZELPIT_FILES_SECRET: 's' };
+    expect(readConfig({ ...enough, ...store }).files).toEqual({
+      address: 'https://store.example',
+      bucket: 'takes',
+      region: 'us-east-1',
+      key: 'k',
+      secret: 's',
+    });
+  });
 });

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { ObjectStoreSettings } from '../blobs/object-store';
 
 const flag = z.enum(['0', '1']).transform((value) => value === '1');
 
@@ -18,6 +19,11 @@ const configSchema = z.object({
   ZELPIT_OUTBOX: flag.optional(),
   ZELPIT_METRICS_PORT: z.coerce.number().int().min(0).max(65_535).optional(),
   ZELPIT_WEB_ROOT: z.string().optional(),
+  ZELPIT_FILES: z.url({ protocol: /^https?$/, error: 'ZELPIT_FILES must look like https://store.example' }).optional(),
+  ZELPIT_FILES_BUCKET: z.string().min(1).optional(),
+  ZELPIT_FILES_REGION: z.string().min(1).default('us-east-1'),
+  ZELPIT_FILES_KEY: z.string().min(1).optional(),
+  ZELPIT_FILES_SECRET: z.string().min(1).optional(),
   ZELPIT_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -44,6 +50,8 @@ export interface Config {
   readonly metricsPort?: number;
   /** Folder of the built web application; absent where only the API is served. */
   readonly webRoot?: string;
+  /** Where files lie beside the database, in a store that speaks S3; absent where they lie in it. */
+  readonly files?: ObjectStoreSettings;
   readonly logLevel: string;
 }
 
@@ -67,8 +75,23 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     hasOutbox: data.ZELPIT_OUTBOX ?? (isLoopback(data.ZELPIT_HOST) && data.ZELPIT_ADDRESS === undefined),
     metricsPort: data.ZELPIT_METRICS_PORT,
     webRoot: data.ZELPIT_WEB_ROOT,
+    ...filesOf(data),
     logLevel: data.ZELPIT_LOG,
   };
+}
+
+/** @throws Error where a store is set by halves */
+function filesOf({
+  ZELPIT_FILES: address,
+  ZELPIT_FILES_BUCKET: bucket,
+  ZELPIT_FILES_REGION: region,
+  ZELPIT_FILES_KEY: key,
+  ZELPIT_FILES_SECRET: secret,
+}: z.infer<typeof configSchema>): Pick<Config, 'files'> {
+  if (address === undefined && bucket === undefined && key === undefined && secret === undefined) return {};
+  if (address === undefined || bucket === undefined || key === undefined || secret === undefined)
+    throw new Error('A store of files needs ZELPIT_FILES, ZELPIT_FILES_BUCKET, ZELPIT_FILES_KEY and ZELPIT_FILES_SECRET, all four');
+  return { files: { address, bucket, region, key, secret } };
 }
 
 const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || host.startsWith('127.');

@@ -1,5 +1,4 @@
 import { longestWordBytes, mostWords, spokenWordRoutes, type Lesson } from '@zelpit/contract';
-import { Readable } from 'node:stream';
 import { idOf, respond, type Endpoints } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem, notFound } from '../http/problem';
@@ -54,7 +53,7 @@ export function serveSpokenWords(endpoints: Endpoints, { database, blobs }: Thin
   endpoints.serve(spokenWordRoutes.spokenWordSound, async ({ request, visitor: { studioId } }) => {
     const { lessonId, title, blobId } = await wordOr404(studioId, idOf(request, 'spoken word'));
     await assertConsent(database, studioId, (await lessonOr404(studioId, lessonId)).studentId);
-    return respond(200, Readable.from(blobs.read(studioId, blobId)) as never, { fileName: `${fileNameOf(title, 'word')}.wav` });
+    return respond(200, (await blobs.open(studioId, blobId)) as never, { fileName: `${fileNameOf(title, 'word')}.wav` });
   });
 
   endpoints.serve(spokenWordRoutes.dropSpokenWord, async ({ request, visitor: { studioId } }) => {

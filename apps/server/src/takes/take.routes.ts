@@ -1,6 +1,5 @@
 import { longestTakeBytes, takeRoutes, type Take } from '@zelpit/contract';
 import { noteOf } from '@zelpit/core';
-import { Readable } from 'node:stream';
 import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem, notFound } from '../http/problem';
@@ -66,7 +65,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     await assertConsent(database, visitor.studioId, studentId);
     const sound = await takes.soundOf(visitor.studioId, id);
     if (sound === undefined) throw notFound('take');
-    return respond(200, Readable.from(blobs.read(visitor.studioId, sound)) as never, { fileName: `${fileNameOf(title, 'take')}.wav` });
+    return respond(200, (await blobs.open(visitor.studioId, sound)) as never, { fileName: `${fileNameOf(title, 'take')}.wav` });
   });
 
   endpoints.serve(takeRoutes.dropTake, async ({ request, visitor }) => {

@@ -8,6 +8,7 @@ import { tokenHeader, type Session } from '@zelpit/contract';
 import { hashPassword } from '../accounts/password';
 import { createDataSource, migrate } from '../database/data-source';
 import { AccountRepository } from '../accounts/account.repository';
+import { ObjectStore } from '../blobs/object-store';
 import { Database } from '../database/database';
 import { PlanKeepingClient } from '../database/plan-keeping-client';
 import { openWorker } from '../jobs/open-worker';
@@ -27,6 +28,8 @@ export interface TestServer {
   readonly rows: DataSource;
   readonly databaseUrl: string;
   readonly databaseName: string;
+  /** As the server itself uses it. */
+  readonly database: Database;
   close(): Promise<void>;
 }
 
@@ -85,9 +88,10 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     logLevel: 'silent',
     ...settings,
   };
+  const files = config.files === undefined ? undefined : await ObjectStore.open(config.files);
   const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 8000 });
   const archives = new ArchiveReader({ path: process.env['ZELPIT_TEST_ARCHIVES'] ?? '' });
-  const [database, logger] = [new Database(rows), pino({ level: 'silent' })];
+  const [database, logger] = [new Database(rows, files), pino({ level: 'silent' })];
   const worker = openWorker({ databaseUrl: rowsUrl, database, things, readers, archives, logger });
   const app = createApp({ config, dataSource: rows, database, pool, logger, readers, worker });
   return {
@@ -96,8 +100,10 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     rows,
     databaseUrl,
     databaseName,
+    database,
     close: async () => {
       await worker.close();
+      files?.close();
       await Promise.allSettled([dataSource.destroy(), rows.destroy(), pool.end(), readers.close(), archives.close()]);
       await onCluster(`DROP DATABASE ${databaseName} WITH (FORCE)`);
     },
