@@ -1,4 +1,4 @@
-import type { HeardStretch } from '@zelpit/core/listening';
+import { shortestFault, surely, type HeardStretch } from '@zelpit/core/listening';
 import type { SimulatedTake, TrueStretch } from './simulated-takes';
 
 /** Right, and how many there were and were said. */
@@ -11,13 +11,16 @@ export interface Counts {
 /** What a reader of takes got right, over many of them. */
 export interface Score {
   readonly notes: Counts;
-  readonly graces: Readonly<Record<'25-35' | '35-45' | '45-60', Counts>>;
+  /** By their length in ms; those an octave from a note beside them, which share its partials, by themselves. */
+  readonly graces: Readonly<Record<'25-35' | '35-45' | '45-60' | 'octave', Counts>>;
   readonly noises: Readonly<Record<'4' | '6-8' | '12+', Counts>>;
   /** Short stretches that are in no take. */
   falseShort: number;
   seconds: number;
   /** Away from the true boundary, in ms. */
   readonly boundaries: number[];
+  /** Stretches that last long enough to be claimed: how many there were, how many were called sure (`said`), and of these how many are as it was. */
+  readonly sure: Counts;
   /** Changes with nothing between, and those of them in which something was heard. */
   readonly clean: Counts;
 }
@@ -25,11 +28,12 @@ export interface Score {
 const none = (): Counts => ({ right: 0, there: 0, said: 0 });
 export const emptyScore = (): Score => ({
   notes: none(),
-  graces: { '25-35': none(), '35-45': none(), '45-60': none() },
+  graces: { '25-35': none(), '35-45': none(), '45-60': none(), octave: none() },
   noises: { '4': none(), '6-8': none(), '12+': none() },
   falseShort: 0,
   seconds: 0,
   boundaries: [],
+  sure: none(),
   clean: none(),
 });
 
@@ -60,9 +64,12 @@ export function addTake(score: Score, { truth, seconds }: SimulatedTake, heard: 
       boundary(score, truth[index - 1], each, sounding);
       cleanChange(score, truth[index - 1], each, sounding);
     } else if (each.kind === 'grace') {
-      const counts = score.graces[graceClass(each)];
+      const counts = score.graces[isOctaveAway(each, truth[index - 1], truth[index + 1]) ? 'octave' : graceClass(each)];
       counts.there += 1;
-      const isThere = find(({ note, start, end }) => note === each.note && Math.abs(start - each.start) <= graceWithin && end - start <= 1.7 * shortest);
+      const isThere = find(
+        ({ note, start, end }) =>
+          note !== null && [each.note, each.also].includes(note) && Math.abs(start - each.start) <= graceWithin && end - start <= 1.7 * shortest,
+      );
       if (isThere !== undefined) [counts.right, counts.said] = [counts.right + 1, counts.said + 1];
     } else {
       const counts = score.noises[noiseClass(each)];
@@ -74,12 +81,24 @@ export function addTake(score: Score, { truth, seconds }: SimulatedTake, heard: 
       if (find(isThere) !== undefined) counts.right += 1;
     }
   });
+  for (const stretch of sounding.filter(({ start, end }) => end - start >= shortestFault)) {
+    score.sure.there += 1;
+    if (!surely(stretch)) continue;
+    score.sure.said += 1;
+    if (truth.some((each) => isAsItWas(stretch, each))) score.sure.right += 1;
+  }
   score.notes.said += sounding.filter(({ start, end }) => end - start > shortest).length;
   const wrong = sounding.filter((stretch) => !used.has(stretch) && stretch.end - stretch.start <= shortest);
   score.falseShort += wrong.length;
   // A short stretch that is no grace note is one that was said wrongly, for the class of its length.
   for (const { start, end } of wrong) if (end - start >= 20) score.graces[graceClass({ start, end })].said += 1;
 }
+
+const isAsItWas = (heard: HeardStretch, { kind, note, also, start, end }: TrueStretch): boolean =>
+  (heard.note === note || heard.note === also) &&
+  Math.abs(heard.start - start) <= (kind === 'theme' ? noteWithin : graceWithin) &&
+  heard.start < end &&
+  heard.end > start;
 
 function boundary(score: Score, before: TrueStretch | undefined, { kind, start, note }: TrueStretch, sounding: readonly HeardStretch[]): void {
   if (before?.kind !== 'theme' || kind !== 'theme' || before.note === note) return;
@@ -100,6 +119,14 @@ function cleanChange(score: Score, before: TrueStretch | undefined, { start, not
   );
   if (cuts) score.clean.said += 1;
 }
+
+/** An octave from its neighbour, so that both share most of their partials. */
+const octaves: readonly (readonly [string, string])[] = [
+  ['low-g', 'high-g'],
+  ['low-a', 'high-a'],
+];
+const isOctaveAway = ({ note }: TrueStretch, ...beside: readonly (TrueStretch | undefined)[]): boolean =>
+  octaves.some((pair) => pair.includes(note) && beside.some((each) => each !== undefined && each.note !== note && pair.includes(each.note)));
 
 const graceClass = ({ start, end }: Pick<TrueStretch, 'start' | 'end'>): keyof Score['graces'] => {
   if (end - start < 35) return '25-35';

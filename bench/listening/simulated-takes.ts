@@ -24,8 +24,10 @@ import {
 /** What truly sounds in a simulated take. */
 export interface TrueStretch {
   readonly kind: 'theme' | 'grace' | 'noise';
-  /** Of a noise, the note that is nearest. */
+  /** Of a grace note and a noise, the note that is nearest to what sounds on this instrument, which is not the one that is listened with. */
   readonly note: NoteId;
+  /** The other note that it lies next to, where it lies midway between two: it has two names then. */
+  readonly also?: NoteId;
   /** In ms. */
   readonly start: number;
   readonly end: number;
@@ -63,11 +65,12 @@ const table = 4096;
 export function simulatedTake(seed: number, place: Place): SimulatedTake {
   const random = seededRandom(seed);
   const instrument = instrumentById(playedOn[seed % playedOn.length]);
-  const events = eventsOf(instrument, random);
-  const samples = toneOf(otherOf(instrument, seed), events, random);
+  const sounding = otherOf(instrument, seed);
+  const events = eventsOf(instrument, sounding, random);
+  const samples = toneOf(sounding, events, random);
   if (place === 'room') addRoom(samples, random);
   addNoise(samples, [Infinity, 30, 20][seed % 3], random);
-  const truth = events.map(({ kind, note, start, end }) => ({ kind, note, start, end }));
+  const truth = events.map(({ kind, note, also, start, end }) => ({ kind, note, also, start, end }));
   return { instrument, samples, truth, seconds: samples.length / takeRate };
 }
 
@@ -92,7 +95,7 @@ interface Event extends TrueStretch {
   readonly register?: number;
 }
 
-function eventsOf(instrument: Instrument, random: () => number): readonly Event[] {
+function eventsOf(instrument: Instrument, sounding: Instrument, random: () => number): readonly Event[] {
   const notes = instrument.notes.map(({ id }) => id).slice(0, 12);
   const beat = 60_000 / (70 + 60 * random());
   const events: Event[] = [];
@@ -104,8 +107,8 @@ function eventsOf(instrument: Instrument, random: () => number): readonly Event[
     const hasGrace = index > 0 && instrument.family === 'pipes' && random() < graceShare;
     const { pattern, register } = chartedFingering(instrument, next);
     const start = at;
-    if (hasGrace) at += grace(instrument, events, next, at, random);
-    else if (before !== undefined && random() < faultShare) noise(instrument, events, before, next, random);
+    if (hasGrace) at += grace(instrument, sounding, events, next, at, random);
+    else if (before !== undefined && random() < faultShare) noise(instrument, sounding, events, before, next, random);
     events.push({ kind: 'theme', note: next, pattern, register, start: at, end: start + beat });
     at = start + beat;
     note = next;
@@ -114,33 +117,42 @@ function eventsOf(instrument: Instrument, random: () => number): readonly Event[
 }
 
 /** A grace note on the beat, taken from its theme note. @returns how long it is */
-function grace(instrument: Instrument, events: Event[], theme: NoteId, at: number, random: () => number): number {
+function grace(instrument: Instrument, sounding: Instrument, events: Event[], theme: NoteId, at: number, random: () => number): number {
   const written = instrument.graceNotes.map((rule) => rule.written)[Math.floor(random() * instrument.graceNotes.length)];
   if (written === theme || events.at(-1)?.note === written) return 0;
   const [step] = graceSteps(instrument, [written], theme);
   const length = graceLengths[0] + random() * (graceLengths[1] - graceLengths[0]);
-  events.push({ kind: 'grace', note: nearest(instrument, step.pattern), pattern: step.pattern, start: at, end: at + length });
+  const named = namesOf(sounding, step.pattern);
+  // What sounds like its neighbour separates nothing, and nobody would choose it.
+  if (named.note === theme || named.note === events.at(-1)?.note) return 0;
+  events.push({ kind: 'grace', ...named, pattern: step.pattern, start: at, end: at + length });
   return length;
 }
 
 /** A crossing noise just before the next note, taken from the note before; only such as sound foreign. */
-function noise(instrument: Instrument, events: Event[], before: Event, next: NoteId, random: () => number): void {
+function noise(instrument: Instrument, sounding: Instrument, events: Event[], before: Event, next: NoteId, random: () => number): void {
   const change = changeBetween(instrument, before.note, next);
   const kind = worstFault(instrument, change);
   if (kind === undefined || troubleOf(instrument, change).kind !== 'pop') return;
   const [pattern] = faultPatterns(instrument, change, kind);
-  const note = nearest(instrument, pattern);
+  const { note, also } = namesOf(sounding, pattern);
   if (note === before.note || note === next) return;
   const length = faultLengths[Math.floor(random() * faultLengths.length)];
   events[events.length - 1] = { ...before, end: before.end - length };
-  events.push({ kind: 'noise', note, pattern, register: change.register, start: before.end - length, end: before.end });
+  events.push({ kind: 'noise', note, also, pattern, register: change.register, start: before.end - length, end: before.end });
 }
 
-function nearest(instrument: Instrument, pattern: Pattern): NoteId {
+/** So far from midway between two notes a pitch still has both names, in cents. */
+const midway = 20;
+
+function namesOf(instrument: Instrument, pattern: Pattern): Pick<TrueStretch, 'note' | 'also'> {
   const pitch = heardFrom(instrument, pattern).pitch;
   const away = ({ id }: Instrument['notes'][number]): number =>
-    Math.abs(Math.log2(heardFrom(instrument, chartedFingering(instrument, id).pattern, { register: chartedFingering(instrument, id).register }).pitch / pitch));
-  return [...instrument.notes].sort((one, other) => away(one) - away(other))[0].id;
+    Math.abs(
+      1200 * Math.log2(heardFrom(instrument, chartedFingering(instrument, id).pattern, { register: chartedFingering(instrument, id).register }).pitch / pitch),
+    );
+  const [first, second] = [...instrument.notes].sort((one, other) => away(one) - away(other));
+  return { note: first.id, ...(away(second) - away(first) < 2 * midway && { also: second.id }) };
 }
 
 function toneOf(instrument: Instrument, events: readonly Event[], random: () => number): Float32Array {

@@ -3,6 +3,7 @@ import { hertz } from '../pitch';
 import { acrossDropouts, dropoutsIn } from './dropouts';
 import type { HeardStretch } from './heard-stretch';
 import { levelOf } from './level';
+import { OffChart } from './off-chart';
 import { Seams } from './seams';
 import { Window, type Fits } from './window';
 
@@ -48,7 +49,8 @@ export function decodeTake(instrument: Instrument, samples: Float32Array, sample
   const evidence = heard.map((each) => evidenceOf(each, bank.length));
   const times = { hop: (hop / sampleRate) * 1000, lead: (size / sampleRate) * 500 };
   const rough = stretchesOf(instrument, likeliest(evidence), evidence, times);
-  const stretches = new Seams(instrument, samples, sampleRate, pitches).lookedAt(rough);
+  const parted = new Seams(instrument, samples, sampleRate, pitches).lookedAt(rough);
+  const stretches = new OffChart(instrument, samples, sampleRate, pitches).named(parted);
   return { tuning, stretches: acrossDropouts(stretches, dropoutsIn(samples, sampleRate), windowMs) };
 }
 

@@ -5,6 +5,8 @@ export {
   cutInMs,
   isFaulty,
   judgeTake,
+  shortestFault,
+  surely,
   takeText,
   worstFirst,
   type BetweenNotes,

@@ -104,7 +104,7 @@ export const gapsIn = (between: readonly BetweenNotes[]): readonly BetweenNotes[
 /** True where something stood there and nobody can say what. */
 export const isUnsure = (between: readonly BetweenNotes[]): boolean => between.some(({ note, isLost }) => note !== null || isLost);
 export const isLossIn = (between: readonly BetweenNotes[]): boolean => between.some(({ isLost }) => isLost);
-export const surely = ({ confidence }: BetweenNotes): boolean => confidence >= leastConfidence;
+export const surely = ({ confidence }: Pick<HeardStretch, 'confidence'>): boolean => confidence >= leastConfidence;
 
 function verdictOf(between: readonly BetweenNotes[]): HeardChange['verdict'] {
   const noises = noisesIn(between);

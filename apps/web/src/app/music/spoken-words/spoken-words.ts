@@ -120,6 +120,8 @@ export class SpokenWords implements OnDestroy {
     this.about.set(title);
     this.microphone
       .start(longestWordSeconds, (recording) => void this.taken(recording))
+      // Ended while the browser still asked whether it may: nothing listens on.
+      .then(() => (this.about() === undefined ? void this.microphone.stop() : undefined))
       .catch((error: unknown) => {
         this.about.set(undefined);
         this.notices.done(error instanceof MicrophoneFault ? error.message : 'The recording could not begin. Try again.');
