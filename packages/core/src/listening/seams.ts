@@ -5,7 +5,9 @@ import { Window } from './window';
 /** Around each seam so much is looked at once more, through so short a window, from moment to moment, in ms. Our own choices. */
 const [aroundMs, windowMs, hopMs] = [12, 12, 0.5];
 /** A third note is heard in a seam where it holds so much more than both together would, for so long, in ms. Our own choices. */
-const [moreThanBoth, shortest] = [1.17, 1];
+const [moreThanBoth, shortest] = [1.15, 1];
+/** Both notes are known here, so that octaves are not mistaken: high partials, which lie further apart, count nearly as much as low ones. Our own choice. */
+const falling = 0.3;
 /** A stretch is moved only where both beside it last so long, in ms. */
 const longEnough = 16;
 
@@ -21,7 +23,7 @@ export class Seams {
     private readonly pitches: readonly number[],
   ) {
     this.size = Math.round((windowMs / 1000) * sampleRate);
-    this.window = new Window(samples, sampleRate, this.size);
+    this.window = new Window(samples, sampleRate, this.size, falling);
   }
 
   lookedAt(stretches: readonly HeardStretch[]): readonly HeardStretch[] {

@@ -24,10 +24,15 @@ export class Window {
   private readonly spectrum: number[];
   private readonly padded: number[];
 
+  /**
+   * @param size in samples
+   * @param falling how much less a partial counts than the one below it: by its number to this power. 1 keeps octaves apart; less tells neighbours apart in a short window, since their high partials lie further from each other
+   */
   constructor(
     private readonly samples: Float32Array,
     private readonly sampleRate: number,
     private readonly size: number,
+    private readonly falling = 1,
   ) {
     this.shape = windowShape(size);
     this.windowed = new Float32Array(size);
@@ -62,9 +67,9 @@ export class Window {
     let [sum, weights, energy] = [0, 0, 0];
     for (let partial = 1; partial <= partials && partial * pitch < Math.min(highest, this.sampleRate / 2); partial += 1) {
       const amplitude = this.amplitudeAt(partial * pitch);
-      sum += amplitude / partial;
+      sum += amplitude / partial ** this.falling;
       energy += amplitude * amplitude;
-      weights += 1 / (partial * partial);
+      weights += 1 / partial ** (2 * this.falling);
     }
     return { fit: sum / Math.sqrt(weights), energy };
   }
