@@ -140,9 +140,13 @@ test('a take of what stands on a sheet is judged bar by bar, by its code, on the
     const { items: students } = (await read('students?find=Pim')) as { items: { id: string }[] };
     const { items: sheets } = (await read(`sheets?student=${students[0].id}`)) as { items: { id: string; instrument: string }[] };
     for (const { id, instrument } of sheets) {
-      const { lines } = (await read(`sheets/${id}`)) as {
+      const { lines, review, sentAt } = (await read(`sheets/${id}`)) as {
+        review: object | null;
+        sentAt: string | null;
         lines: { kind: string; code: string; home: string; other: string; exercise: unknown; excerpt?: unknown }[];
       };
+      // A review that another test began and did not send is no student's yet.
+      if (review !== null && sentAt === null) continue;
       const found = lines.find((line) => line.kind === 'line' && line.exercise == null && line.excerpt == null);
       if (found !== undefined && instrument === 'practice-chanter') return found;
     }
