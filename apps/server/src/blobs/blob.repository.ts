@@ -103,7 +103,7 @@ export class BlobRepository {
 
   /** Keeps a file that stands in memory, together with what names it. Belongs into a transaction. @returns its id */
   async put(studioId: string, file: Buffer): Promise<string> {
-    const [id, { files }] = [randomUUID(), this.database];
+    const [id, { files }, content] = [randomUUID(), this.database, pieces(Readable.from([file]))];
     if (files !== undefined) {
       // Noted apart: where this transaction comes to nothing, what lies in the store goes all the same.
       await this.database.apart(() =>
@@ -111,10 +111,10 @@ export class BlobRepository {
           this.database.query(`INSERT INTO blob_gone (studio_id, id, since) VALUES ($1, $2, now() + ${abandonedAfter})`, [studioId, id]),
         ),
       );
-      await files.keep(nameOf(studioId, id), pieces(Readable.from([file])));
+      await files.keep(nameOf(studioId, id), content);
     }
     await this.database.query('INSERT INTO blob (studio_id, id, bytes, is_beside) VALUES ($1, $2, $3, $4)', [studioId, id, file.length, files !== undefined]);
-    if (files === undefined) await this.putPieces(studioId, id, pieces(Readable.from([file])), (put) => put());
+    if (files === undefined) await this.putPieces(studioId, id, content, (put) => put());
     return id;
   }
 

@@ -4,6 +4,7 @@ import { BlobRepository } from './blob.repository';
 import { Database } from '../database/database';
 import { consent, newTake, soundOf, wave } from '../takes/take.matrix.spec-support';
 import { restore, take as backup } from '../testing/archive-visits';
+import { asBytes } from '../testing/as-bytes';
 import { openBucket, type TestBucket } from '../testing/bucket';
 import { addStudio, startTestServer, visit, type TestServer, type Visitor } from '../testing/test-server';
 import { upload } from '../things/matrix.spec-support';
@@ -31,18 +32,7 @@ const kept = async (sound = wave()): Promise<Take> => {
   expect(sent.status).toBe(201);
   return (await ada.post('/api/takes', newTake(pim, (sent.body as { id: string }).id)).expect(201)).body as Take;
 };
-const heard = async (visitor: Visitor, id: string): Promise<Buffer> =>
-  (
-    await visitor
-      .get(`/api/takes/${id}/sound`)
-      .buffer(true)
-      .parse((response, done) => {
-        const pieces: Buffer[] = [];
-        response.on('data', (piece: Buffer) => pieces.push(piece));
-        response.on('end', () => done(null, Buffer.concat(pieces)));
-      })
-      .expect(200)
-  ).body as Buffer;
+const heard = async (visitor: Visitor, id: string): Promise<Buffer> => (await asBytes(visitor.get(`/api/takes/${id}/sound`)).expect(200)).body as Buffer;
 const count = async (table: string): Promise<number> => ((await server.dataSource.query(`SELECT count(*)::int AS n FROM ${table}`)) as { n: number }[])[0].n;
 const blobs = (): BlobRepository => new BlobRepository(server.database);
 /** As if the minutes were over after which what is gone is deleted. */

@@ -1,6 +1,7 @@
 import { longestTakeBytes, type Page, type Take } from '@zelpit/contract';
 import { BlobRepository } from '../blobs/blob.repository';
 import { Database } from '../database/database';
+import { asBytes } from '../testing/as-bytes';
 import { addStudio, startTestServer, visit, visitByLink, type TestServer, type Visitor } from '../testing/test-server';
 import { upload } from '../things/matrix.spec-support';
 import { TakeRepository } from './take.repository';
@@ -35,14 +36,7 @@ describe('a take that is kept', () => {
     expect(Math.round((Date.parse(take.keptUntil ?? '') - Date.now()) / 86_400_000)).toBe(90);
     expect(await listOf(ada, `?student=${pim}`)).toEqual([take]);
     expect(await listOf(ada, `?student=${wren}`)).toEqual([]);
-    const { body, headers } = await ada
-      .get(`/api/takes/${take.id}/sound`)
-      .buffer(true)
-      .parse((response, done) => {
-        const pieces: Buffer[] = [];
-        response.on('data', (piece: Buffer) => pieces.push(piece));
-        response.on('end', () => done(null, Buffer.concat(pieces)));
-      });
+    const { body, headers } = await asBytes(ada.get(`/api/takes/${take.id}/sound`));
     expect([headers['content-type'], headers['content-disposition']]).toEqual(['audio/wav', 'attachment; filename="B to E.wav"']);
     expect(wave().equals(body as Buffer)).toBe(true);
   });

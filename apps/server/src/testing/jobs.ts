@@ -1,5 +1,6 @@
 import { tokenHeader, type Job } from '@zelpit/contract';
 import type request from 'supertest';
+import { asBytes } from './as-bytes';
 import type { Visitor } from './test-server';
 
 const askMs = 20;
@@ -21,15 +22,4 @@ export const sendFile = (visitor: Visitor, address: string, file: Uint8Array): r
   visitor.agent.post(address).set(tokenHeader, visitor.token).set('content-type', 'application/octet-stream').send(Buffer.from(file));
 
 /** What a job wrote, as its bytes. */
-export const fileOf = async (visitor: Visitor, id: string): Promise<Buffer> =>
-  (
-    await visitor
-      .get(`/api/jobs/${id}/file`)
-      .buffer()
-      .parse((response, done) => {
-        const parts: Buffer[] = [];
-        response.on('data', (part: Buffer) => parts.push(part));
-        response.on('end', () => done(null, Buffer.concat(parts)));
-      })
-      .expect(200)
-  ).body as Buffer;
+export const fileOf = async (visitor: Visitor, id: string): Promise<Buffer> => (await asBytes(visitor.get(`/api/jobs/${id}/file`)).expect(200)).body as Buffer;

@@ -183,7 +183,8 @@ export class ReviewPage implements OnDestroy {
       if (!this.isSending() || stored === undefined || state === 'waiting' || state === 'saving') return;
       untracked(() => this.sendStored(state));
     });
-    const lesson = computed(() => this.editor.stored()?.lessonId ?? undefined);
+    // A sent review shows nothing of what was said.
+    const lesson = computed(() => (this.isSent() ? undefined : (this.editor.stored()?.lessonId ?? undefined)));
     effect(() => {
       const [id, sheet] = [lesson(), untracked(() => this.editor.stored())];
       if (id !== undefined && sheet !== undefined) untracked(() => this.words.open({ id, studentId: sheet.student.id }));
