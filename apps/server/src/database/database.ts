@@ -75,8 +75,20 @@ export class Database {
     return this.underway.exit(work);
   }
 
-  /** The studio is named in the same round trip that begins, and only for this transaction, so that it holds through a pooler too. */
+  /** What did not even begin has done nothing: it begins again on another connection, until one is there that was not cut while nobody used it. */
   private async begin<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined, access: Access = 'READ WRITE'): Promise<T> {
+    for (let cut = 0; ; cut += 1) {
+      try {
+        return await this.once(work, isolation, studioId, access);
+      } catch (error) {
+        if (!(error instanceof NotBegun)) throw error;
+        if (cut === mostCut) throw error.cause;
+      }
+    }
+  }
+
+  /** The studio is named in the same round trip that begins, and only for this transaction, so that it holds through a pooler too. */
+  private async once<T>(work: () => Promise<T>, isolation: Isolation, studioId: string | undefined, access: Access): Promise<T> {
     const runner = this.dataSource.createQueryRunner();
     const beginning = `BEGIN ISOLATION LEVEL ${isolation} ${access}${studioId === undefined ? '' : `; SET LOCAL zelpit.studio = '${studioId}'`}`;
     const run = (): Promise<T> => this.underway.run({ manager: runner.manager, isolation, studioId }, work);
@@ -84,7 +96,8 @@ export class Database {
       await runner.connect();
       // What TypeORM does in several statements is not to begin a transaction of its own.
       (runner as { isTransactionActive: boolean }).isTransactionActive = true;
-      return await (access === 'READ ONLY' ? reading(runner, beginning, run) : writing(runner, beginning, run));
+      const begun = runner.query(beginning).catch((error: unknown) => Promise.reject(new NotBegun(error)));
+      return await (access === 'READ ONLY' ? reading(runner, begun, run) : writing(runner, begun, run));
     } catch (error) {
       await end(runner, 'ROLLBACK');
       throw error;
@@ -92,8 +105,18 @@ export class Database {
   }
 }
 
-async function writing<T>(runner: QueryRunner, beginning: string, run: () => Promise<T>): Promise<T> {
-  await runner.query(beginning);
+/** More than any pool holds. */
+const mostCut = 100;
+
+/** The connection did not answer that a transaction begins; `cause` says why. */
+class NotBegun extends Error {
+  constructor(override readonly cause: unknown) {
+    super('No transaction began.');
+  }
+}
+
+async function writing<T>(runner: QueryRunner, begun: Promise<unknown>, run: () => Promise<T>): Promise<T> {
+  await begun;
   const result = await run();
   await runner.query('COMMIT');
   await release(runner);
@@ -101,13 +124,17 @@ async function writing<T>(runner: QueryRunner, beginning: string, run: () => Pro
 }
 
 /** A read goes out right behind its beginning, and what it found does not wait for its end: nothing hangs on either. */
-async function reading<T>(runner: QueryRunner, beginning: string, run: () => Promise<T>): Promise<T> {
-  const begun = runner.query(beginning);
-  // Where beginning fails, what follows it fails too, and tells.
+async function reading<T>(runner: QueryRunner, begun: Promise<unknown>, run: () => Promise<T>): Promise<T> {
+  // Heard at once, so that it is nobody's unheard fault; asked only where the read failed, as it does with its beginning.
   begun.catch(() => undefined);
-  const result = await run();
-  void end(runner, 'COMMIT');
-  return result;
+  try {
+    const result = await run();
+    void end(runner, 'COMMIT');
+    return result;
+  } catch (error) {
+    await begun;
+    throw error;
+  }
 }
 
 /** Where the connection is gone there is nothing to end: the database has done it. */
