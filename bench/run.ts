@@ -10,7 +10,8 @@ import { changeDragFigures } from './change-drag.bench';
 import { chartClickFigures } from './chart-click.bench';
 import { firstLoadFigures } from './first-load.bench';
 import { killFigures } from './kill.bench';
-import { listeningFigures } from './listening.bench';
+import { listeningFigures, synthesizerFigures } from './listening.bench';
+import { lackedBySynthesizer } from './listening/synthesizer';
 import { loadFigures } from './load.bench';
 import type { Figure } from './measure';
 import { movementFigures } from './movements.bench';
@@ -24,13 +25,18 @@ import { tuneFigures } from './tunes.bench';
 
 const folder = import.meta.dirname;
 
-/** What can be measured, by its name; `figures` says which of the written figures are its own. */
-const groups: readonly { readonly name: string; readonly measure: () => readonly Figure[] | Promise<readonly Figure[]>; readonly figures: RegExp }[] = [
+/** What can be measured, by its name; `figures` says which of the written figures are its own, `lacks` what this machine lacks for it. */
+const groups: readonly {
+  readonly name: string;
+  readonly measure: () => readonly Figure[] | Promise<readonly Figure[]>;
+  readonly figures: RegExp;
+  readonly lacks?: () => string | undefined;
+}[] = [
   { name: 'changes', measure: changeFigures, figures: /^changes of/ },
   { name: 'acoustics', measure: acousticFigures, figures: /patterns of the practice chanter|recorder, \d forks|chanters hidden|one such fit/ },
   { name: 'timing', measure: timingFigures, figures: /map of 72|closed form|path finder/ },
   { name: 'players', measure: playerFigures, figures: /simulated (listeners|players)/ },
-  { name: 'movements', measure: movementFigures, figures: /of one movement|^(?!listening).*grace notes of/ },
+  { name: 'movements', measure: movementFigures, figures: /of one movement|^(?!listening|a synthesizer).*grace notes of/ },
   { name: 'sound', measure: soundFigures, figures: /minute of sound/ },
   { name: 'page', measure: firstLoadFigures, figures: /first load|counted apart|page usable/ },
   { name: 'chart', measure: chartClickFigures, figures: /hole clicked|such a click/ },
@@ -43,6 +49,7 @@ const groups: readonly { readonly name: string; readonly measure: () => readonly
   { name: 'practice', measure: practiceFigures, figures: /^practice:/ },
   { name: 'click', measure: clickFigures, figures: /^click:/ },
   { name: 'listening', measure: listeningFigures, figures: /^listening/ },
+  { name: 'synthesizer', measure: synthesizerFigures, figures: /^a synthesizer/, lacks: lackedBySynthesizer },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];
 const quick = ['changes', 'acoustics', 'timing', 'players', 'movements', 'sound', 'page', 'chart', 'drag'];
@@ -80,8 +87,13 @@ async function write(figures: readonly Figure[]): Promise<void> {
 const chosen = chosenGroups();
 const measured = new Map<string, readonly Figure[]>();
 for (const { name, figures } of groups) measured.set(name, await earlier(figures));
-for (const { name, measure } of groups) {
+for (const { name, measure, lacks } of groups) {
   if (!chosen.includes(name)) continue;
+  const lacking = lacks?.();
+  if (lacking !== undefined) {
+    process.stderr.write(`Not measured: ${name}. ${lacking}\n`);
+    continue;
+  }
   measured.set(name, await measure());
   await write([...measured.values()].flat());
 }

@@ -1,5 +1,6 @@
 import { shortestFault, surely, type HeardStretch } from '@zelpit/core/listening';
-import type { SimulatedTake, TrueStretch } from './simulated-takes';
+import type { TrueStretch } from './playing';
+import type { SimulatedTake } from './simulated-takes';
 
 /** Right, and how many there were and were said. */
 export interface Counts {

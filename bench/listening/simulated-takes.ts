@@ -1,40 +1,10 @@
-import {
-  changeBetween,
-  chartedFingering,
-  chartedTarget,
-  disturbedGeometry,
-  faultPatterns,
-  fitGeometry,
-  geometryOf,
-  graceSteps,
-  heardFrom,
-  instrumentById,
-  normalOf,
-  patternKey,
-  seededRandom,
-  soundSourceOf,
-  troubleOf,
-  tuningFingerings,
-  worstFault,
-  type Instrument,
-  type NoteId,
-  type Pattern,
-} from '@zelpit/core';
-
-/** What truly sounds in a simulated take. */
-export interface TrueStretch {
-  readonly kind: 'theme' | 'grace' | 'noise';
-  /** Of a grace note and a noise, the note that is nearest to what sounds on this instrument, which is not the one that is listened with. */
-  readonly note: NoteId;
-  /** The other note that it lies next to, where it lies midway between two: it has two names then. */
-  readonly also?: NoteId;
-  /** In ms. */
-  readonly start: number;
-  readonly end: number;
-}
+import type { Instrument } from '@zelpit/core';
+import { playingOf, type Playing, type TrueStretch } from './playing';
+import { addNoise, addRoom, atRate } from './room';
 
 export interface SimulatedTake {
   readonly instrument: Instrument;
+  /** At `takeRate`. */
   readonly samples: Float32Array;
   readonly truth: readonly TrueStretch[];
   readonly seconds: number;
@@ -42,152 +12,50 @@ export interface SimulatedTake {
 
 export type Place = 'dry' | 'room';
 
-/** As takes are listened to. */
+/** Samples a second, as takes are listened to, and as they are recorded. */
 export const takeRate = 22_050;
+const recordedRates = [44_100, 48_000] as const;
+/** Decibels from the take down to the noise. */
+const noises = [Infinity, 30, 20] as const;
 
-export const playedOn = ['practice-chanter', 'pipe-chanter', 'whistle-d', 'recorder-soprano-baroque', 'ocarina-12-c-split'] as const;
-const [notesInTake, graceShare, faultShare] = [18, 0.4, 0.35];
-/** In ms. */
-const graceLengths = [25, 60] as const;
-const faultLengths = [4, 6, 8, 12, 16, 24] as const;
+/** Makes sound of what is played, at a rate. */
+export type Sounding = (playing: Playing, rate: number) => Float32Array;
+
+/** One take: what is played, made sound, in a place with its noise, recorded at one of two rates and brought to that of listening. */
+export function simulatedTake(seed: number, place: Place, sounding: Sounding): SimulatedTake {
+  const playing = playingOf(seed);
+  const rate = recordedRates[seed % recordedRates.length];
+  const recorded = sounding(playing, rate);
+  if (place === 'room') addRoom(recorded, rate, playing.random);
+  addNoise(recorded, noises[seed % noises.length], playing.random);
+  const samples = atRate(recorded, rate, takeRate);
+  return { instrument: playing.instrument, samples, truth: playing.truth, seconds: samples.length / takeRate };
+}
+
 const glideMs = 4;
-/** How far a charted note of the instrument that sounds lies from the model that is listened with, in cents; and on an ocarina, which has no bore to be another, a pattern between. */
-const [tunedSpread, wildSpread] = [6, 17];
-/** How far apart the bores of two instruments of one kind are made. */
-const apart = { positionMillimetres: 3, diameterMillimetres: 0.8, lumpedShare: 0.3 } as const;
-const detuned = 20;
 const table = 4096;
 
-/**
- * One take: a walk over the instrument's notes with grace notes (on pipes) and crossing noises, on another instrument of its kind than the one that is listened with: another bore,
- * tuned to the chart, so that its patterns between notes sound otherwise. Blown unevenly, with noise and a room. The tones are added up here and are not those that the application plays.
- */
-export function simulatedTake(seed: number, place: Place): SimulatedTake {
-  const random = seededRandom(seed);
-  const instrument = instrumentById(playedOn[seed % playedOn.length]);
-  const sounding = otherOf(instrument, seed);
-  const events = eventsOf(instrument, sounding, random);
-  const samples = toneOf(sounding, events, random);
-  if (place === 'room') addRoom(samples, random);
-  addNoise(samples, [Infinity, 30, 20][seed % 3], random);
-  const truth = events.map(({ kind, note, also, start, end }) => ({ kind, note, also, start, end }));
-  return { instrument, samples, truth, seconds: samples.length / takeRate };
-}
-
-/** Those that were made already: a fit takes a second, and each take is played twice. */
-const others = new Map<number, Instrument>();
-
-/** Another instrument of the same kind: its holes, its bore and its reed or window are off, and it is tuned to the chart as a maker would. An ocarina stays as it is. */
-function otherOf(instrument: Instrument, seed: number): Instrument {
-  const known = others.get(seed);
-  const [source, geometry] = [soundSourceOf(instrument), geometryOf(instrument)];
-  if (known !== undefined || source === undefined || geometry === undefined) return known ?? instrument;
-  const measured = tuningFingerings(instrument).map((fingering) => chartedTarget(instrument, fingering));
-  let fitted = disturbedGeometry(geometry, normalOf(seededRandom(seed)), apart);
-  for (const step of fitGeometry(fitted, measured)) fitted = step.geometry;
-  const other = { ...instrument, sound: { ...source, geometry: fitted } };
-  others.set(seed, other);
-  return other;
-}
-
-interface Event extends TrueStretch {
-  readonly pattern: Pattern;
-  readonly register?: number;
-}
-
-function eventsOf(instrument: Instrument, sounding: Instrument, random: () => number): readonly Event[] {
-  const notes = instrument.notes.map(({ id }) => id).slice(0, 12);
-  const beat = 60_000 / (70 + 60 * random());
-  const events: Event[] = [];
-  let at = 300;
-  let note = notes[Math.floor(random() * notes.length)];
-  for (let index = 0; index < notesInTake; index += 1) {
-    const before = events.at(-1);
-    const next = notes[(notes.indexOf(note) + 1 + Math.floor(random() * Math.min(5, notes.length - 1))) % notes.length];
-    const hasGrace = index > 0 && instrument.family === 'pipes' && random() < graceShare;
-    const { pattern, register } = chartedFingering(instrument, next);
-    const start = at;
-    if (hasGrace) at += grace(instrument, sounding, events, next, at, random);
-    else if (before !== undefined && random() < faultShare) noise(instrument, sounding, events, before, next, random);
-    events.push({ kind: 'theme', note: next, pattern, register, start: at, end: start + beat });
-    at = start + beat;
-    note = next;
-  }
-  return events;
-}
-
-/** A grace note on the beat, taken from its theme note. @returns how long it is */
-function grace(instrument: Instrument, sounding: Instrument, events: Event[], theme: NoteId, at: number, random: () => number): number {
-  const written = instrument.graceNotes.map((rule) => rule.written)[Math.floor(random() * instrument.graceNotes.length)];
-  if (written === theme || events.at(-1)?.note === written) return 0;
-  const [step] = graceSteps(instrument, [written], theme);
-  const length = graceLengths[0] + random() * (graceLengths[1] - graceLengths[0]);
-  const named = namesOf(sounding, step.pattern);
-  // What sounds like its neighbour separates nothing, and nobody would choose it.
-  if (named.note === theme || named.note === events.at(-1)?.note) return 0;
-  events.push({ kind: 'grace', ...named, pattern: step.pattern, start: at, end: at + length });
-  return length;
-}
-
-/** A crossing noise just before the next note, taken from the note before; only such as sound foreign. */
-function noise(instrument: Instrument, sounding: Instrument, events: Event[], before: Event, next: NoteId, random: () => number): void {
-  const change = changeBetween(instrument, before.note, next);
-  const kind = worstFault(instrument, change);
-  if (kind === undefined || troubleOf(instrument, change).kind !== 'pop') return;
-  const [pattern] = faultPatterns(instrument, change, kind);
-  const { note, also } = namesOf(sounding, pattern);
-  if (note === before.note || note === next) return;
-  const length = faultLengths[Math.floor(random() * faultLengths.length)];
-  events[events.length - 1] = { ...before, end: before.end - length };
-  events.push({ kind: 'noise', note, also, pattern, register: change.register, start: before.end - length, end: before.end });
-}
-
-/** So far from midway between two notes a pitch still has both names, in cents. */
-const midway = 20;
-
-function namesOf(instrument: Instrument, pattern: Pattern): Pick<TrueStretch, 'note' | 'also'> {
-  const pitch = heardFrom(instrument, pattern).pitch;
-  const away = ({ id }: Instrument['notes'][number]): number =>
-    Math.abs(
-      1200 * Math.log2(heardFrom(instrument, chartedFingering(instrument, id).pattern, { register: chartedFingering(instrument, id).register }).pitch / pitch),
-    );
-  const [first, second] = [...instrument.notes].sort((one, other) => away(one) - away(other));
-  return { note: first.id, ...(away(second) - away(first) < 2 * midway && { also: second.id }) };
-}
-
-function toneOf(instrument: Instrument, events: readonly Event[], random: () => number): Float32Array {
+/** Partials added up, blown unevenly; these are not the tones that the application plays. */
+export function addedTones({ instrument, tones, random }: Playing, rate: number): Float32Array {
   const isReed = instrument.family === 'pipes';
   const wave = waveOf(isReed);
-  const gauss = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-  const tuning = (2 * random() - 1) * detuned;
-  const offsets = new Map<string, { readonly cents: number; readonly level: number }>();
-  const charted = new Set(instrument.notes.map(({ id }) => patternKey(chartedFingering(instrument, id).pattern)));
-  // What lies between on another bore is off already.
-  const spreadOf = (key: string): number => (charted.has(key) || instrument.sound !== undefined ? tunedSpread : wildSpread);
-  const pitchOf = ({ pattern, register }: Event): { readonly hertz: number; readonly level: number } => {
-    const key = patternKey(pattern);
-    const offset = offsets.get(key) ?? { cents: gauss() * spreadOf(key), level: 10 ** (gauss() / 10) };
-    offsets.set(key, offset);
-    return { hertz: heardFrom(instrument, pattern, { register }).pitch * 2 ** ((tuning + offset.cents) / 1200), level: 0.15 * offset.level };
-  };
-  const samples = new Float32Array(Math.ceil(((events.at(-1)?.end ?? 0) / 1000 + 0.3) * takeRate));
-  const glide = Math.round((glideMs / 1000) * takeRate);
+  const samples = new Float32Array(Math.ceil(((tones.at(-1)?.end ?? 0) / 1000 + 0.3) * rate));
+  const glide = Math.round((glideMs / 1000) * rate);
   let [phase, step, level] = [0, 0, 0];
   const sway = 2 * Math.PI * (0.5 + random());
   const unsteady = 3 * random();
-  for (const event of events) {
-    const { hertz, level: target } = pitchOf(event);
-    const wanted = (hertz / takeRate) * table;
+  for (const tone of tones) {
+    const [wanted, target] = [(tone.hertz / rate) * table, 0.15 * tone.level];
     if (level === 0) step = wanted;
     // A glide lies around the moment at which the fingers are there.
-    const from = Math.round((event.start / 1000) * takeRate) - Math.round(glide / 2);
-    const to = Math.round((event.end / 1000) * takeRate) - (event === events.at(-1) ? 0 : Math.round(glide / 2));
+    const from = Math.round((tone.start / 1000) * rate) - Math.round(glide / 2);
+    const to = Math.round((tone.end / 1000) * rate) - (tone === tones.at(-1) ? 0 : Math.round(glide / 2));
     const [stepBefore, levelBefore] = [step, level];
     for (let index = Math.max(0, from); index < to; index += 1) {
       const share = Math.min(1, (index - from) / glide);
       step = stepBefore + (wanted - stepBefore) * share;
       level = levelBefore + (target - levelBefore) * share;
-      const wobble = 2 ** ((unsteady * Math.sin((sway * index) / takeRate)) / 1200);
+      const wobble = 2 ** ((unsteady * Math.sin((sway * index) / rate)) / 1200);
       samples[index] = level * wave[Math.floor(phase)] + (isReed ? 0 : level * 0.02 * (2 * random() - 1));
       phase = (phase + step * wobble) % table;
     }
@@ -202,27 +70,4 @@ function waveOf(isReed: boolean): Float32Array {
   return Float32Array.from({ length: table }, (_, index) =>
     weights.reduce((value, weight, partial) => value + (weight / sum) * Math.sin((2 * Math.PI * (partial + 1) * index) / table + partial * partial), 0),
   );
-}
-
-/** Combs and all-pass filters: a room of a third of a second, some 8 dB softer than what comes straight. */
-function addRoom(samples: Float32Array, random: () => number): void {
-  const dry = Float32Array.from(samples);
-  const wet = new Float32Array(samples.length);
-  for (const ms of [29.7, 37.1, 41.1, 43.7]) {
-    const delay = Math.round(((ms * (0.9 + 0.2 * random())) / 1000) * takeRate);
-    const feedback = 10 ** ((-3 * ms) / 1000 / 0.35);
-    const line = new Float32Array(samples.length);
-    for (let index = 0; index < samples.length; index += 1) {
-      line[index] = dry[index] + (index >= delay ? feedback * line[index - delay] : 0);
-      if (index >= delay) wet[index] += line[index - delay] / 4;
-    }
-  }
-  for (let index = 0; index < samples.length; index += 1) samples[index] = dry[index] + 0.3 * wet[index];
-}
-
-/** White noise, so many decibels softer than the take. */
-function addNoise(samples: Float32Array, decibels: number, random: () => number): void {
-  if (decibels === Infinity) return;
-  const level = Math.sqrt(samples.reduce((sum, sample) => sum + sample * sample, 0) / samples.length) * 10 ** (-decibels / 20);
-  for (let index = 0; index < samples.length; index += 1) samples[index] += level * Math.sqrt(3) * (2 * random() - 1);
 }

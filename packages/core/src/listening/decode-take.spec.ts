@@ -1,5 +1,5 @@
 import { changeBetween, troubleOf } from '../change';
-import { practiceChanter, instrumentById, type Instrument, type NoteId } from '../fingering';
+import { instrumentById, practiceChanter, soundingPitch, type Instrument, type NoteId } from '../fingering';
 import { playNotes, renderTimeline, type FaultKind } from '../sound';
 import { seededRandom } from '../timing';
 import { changeText, decodeTake, judgeTake, takeText, worstFirst, type HeardChange } from '.';
@@ -49,6 +49,23 @@ describe('a take decoded', () => {
     const samples = renderTimeline(practiceChanter, playNotes(practiceChanter, played, settings), { sampleRate: rate });
     const lead = (ms: number): Float32Array => samples.slice(Math.round((ms / 1000) * rate));
     for (const ms of [0, 4, 24]) expect(Math.abs(decodeTake(practiceChanter, lead(ms), rate).tuning)).toBeLessThanOrEqual(5);
+  });
+
+  it.each([
+    ['pipe-chanter', ['low-g', 'high-g', 'low-g', 'low-a', 'high-a', 'low-a']],
+    ['whistle-d', ['d5', 'd6', 'e5', 'e6', 'd5']],
+  ] as const)('keeps octaves of the %s apart where the first partial is the weakest and the even ones lead', (id, notes) => {
+    const instrument = instrumentById(id);
+    const strengths = [0.1, 0.7, 0.45, 1, 0.6, 0.6, 0.3, 0.3];
+    let phase = 0;
+    const samples = notes.flatMap((note) =>
+      Array.from({ length: rate / 2 }, () => {
+        phase += (2 * Math.PI * soundingPitch(instrument, note)) / rate;
+        return 0.1 * strengths.reduce((sum, strength, index) => sum + strength * Math.sin((index + 1) * phase + index), 0);
+      }),
+    );
+    const { stretches } = decodeTake(instrument, Float32Array.from(samples), rate);
+    expect(stretches.filter(({ start, end }) => end - start > 60).map(({ note }) => note)).toEqual(notes);
   });
 
   it('is silence where nothing sounds', () => {

@@ -23,7 +23,7 @@ export class Seams {
     private readonly pitches: readonly number[],
   ) {
     this.size = Math.round((windowMs / 1000) * sampleRate);
-    this.window = new Window(samples, sampleRate, this.size, falling);
+    this.window = new Window(samples, sampleRate, this.size, { falling, partsOctaves: false });
   }
 
   lookedAt(stretches: readonly HeardStretch[]): readonly HeardStretch[] {
