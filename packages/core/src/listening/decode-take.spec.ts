@@ -13,14 +13,15 @@ interface Playing {
   /** Of white noise, as a share of full scale. */
   readonly hiss?: number;
   readonly tempo?: number;
+  readonly sampleRate?: number;
 }
 
 /** A line as it would be recorded. */
-function recorded(instrument: Instrument, notes: readonly NoteId[], { fault, cents = 0, hiss = 0, tempo = 90 }: Playing = {}): Float32Array {
+function recorded(instrument: Instrument, notes: readonly NoteId[], { fault, cents = 0, hiss = 0, tempo = 90, sampleRate = rate }: Playing = {}): Float32Array {
   const played = notes.map((note, index) => ({ note, graceNotes: [], beats: 1, index, isTied: false }));
   const settings = { tempo, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40, ...(fault && { fault }) };
   const referenceHertz = instrument.reference.hertz * 2 ** (cents / 1200);
-  const samples = renderTimeline(instrument, playNotes(instrument, played, settings), { sampleRate: rate, referenceHertz });
+  const samples = renderTimeline(instrument, playNotes(instrument, played, settings), { sampleRate, referenceHertz });
   const random = seededRandom(7);
   return samples.map((sample) => sample + hiss * (2 * random() - 1));
 }
@@ -66,6 +67,32 @@ describe('a take decoded', () => {
     );
     const { stretches } = decodeTake(instrument, Float32Array.from(samples), rate);
     expect(stretches.filter(({ start, end }) => end - start > 60).map(({ note }) => note)).toEqual(notes);
+  });
+
+  it('has all that was played in more than four minutes, also where it is read on from one piece to the next', () => {
+    // Fewer samples a second are enough for it, and are read sooner.
+    const sampleRate = 8000;
+    const lines = [
+      recorded(practiceChanter, notesOf('c', 'e', 45), { sampleRate }),
+      recorded(practiceChanter, notesOf('b', 'f', 46), { tempo: 95, sampleRate }),
+    ];
+    const both = lines.map((line) => decodeTake(practiceChanter, line, sampleRate).stretches.length).reduce((sum, count) => sum + count, 0);
+    const samples = new Float32Array(270 * sampleRate);
+    let filled = 0;
+    for (let count = 0; filled + lines[count % 2].length <= samples.length; count += 1) {
+      samples.set(lines[count % 2], filled);
+      filled += lines[count % 2].length;
+    }
+    const told: number[] = [];
+    const { stretches } = decodeTake(practiceChanter, samples, sampleRate, (share) => told.push(share));
+    expect(Math.abs(stretches.length / ((both * filled) / (lines[0].length + lines[1].length)) - 1)).toBeLessThan(0.03);
+    stretches.slice(1).forEach(({ start, note }, index) => {
+      expect(start).toBeCloseTo(stretches[index].end, 6);
+      expect(note).not.toBe(stretches[index].note);
+    });
+    expect(stretches.filter(({ note, start, end }) => note !== null && end - start < 60)).toEqual([]);
+    expect(told.length).toBeGreaterThan(3);
+    expect(told.at(-1)).toBe(1);
   });
 
   it('is silence where nothing sounds', () => {

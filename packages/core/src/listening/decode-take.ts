@@ -26,32 +26,96 @@ const tunings = Array.from({ length: 25 }, (_, index) => (index - 12) * 5);
 const lookedAtForTuning = 30;
 const golden = (Math.sqrt(5) - 1) / 2;
 
+/** A long take is read in pieces, so that what is kept of each moment is kept for a minute of them only; each begins so much before the end of the one before, in s. Our own choices. */
+const [pieceSeconds, sharedSeconds] = [60, 3];
+
 /**
  * What sounds in a take, from its samples alone: for each moment how well each note of the instrument fits by its partials, and the likeliest way through all moments;
  * then once more through a shorter window wherever one note gives way to another.
  * @param samples one channel
+ * @param progress is told how much of it was read, 0 to 1
  */
-export function decodeTake(instrument: Instrument, samples: Float32Array, sampleRate: number): DecodedTake {
-  const bank = instrument.notes.map(({ id }) => soundingPitch(instrument, id));
+export function decodeTake(
+  instrument: Instrument,
+  samples: Float32Array,
+  sampleRate: number,
+  progress: (share: number) => void = () => undefined,
+): DecodedTake {
   const size = Math.round((windowMs / 1000) * sampleRate);
   const hop = Math.round((hopMs / 1000) * sampleRate);
+  const levels = new Float32Array(Math.max(0, Math.floor((samples.length - size) / hop) + 1)).map((_, frame) => levelOf(samples, frame * hop, size));
+  const floor = levels.reduce((most, level) => Math.max(most, level), 1e-9) * 10 ** (-silenceDecibels / 20);
+  const bank = instrument.notes.map(({ id }) => soundingPitch(instrument, id));
+  const tuning = tuningOf(bank, new Window(samples, sampleRate, size), { levels, floor, hop });
+  const reading: Reading = { instrument, sampleRate, size, hop, floor, pitches: tuned(bank, tuning) };
+  const framesOf = (seconds: number): number => Math.round((seconds * sampleRate) / hop);
+  const [whole, step] = [framesOf(pieceSeconds), framesOf(pieceSeconds - sharedSeconds)];
+  let stretches: readonly HeardStretch[] = [];
+  for (let first = 0; first === 0 || first + whole - step < levels.length; first += step) {
+    // What would be left for a short last piece belongs to this one.
+    const isLast = first + whole + step / 2 >= levels.length;
+    const end = isLast ? samples.length : (first + whole) * hop;
+    const piece = readPiece(samples.subarray(first * hop, end), levels.subarray(first), reading);
+    const from = ((first * hop) / sampleRate) * 1000;
+    const moved = piece.map((stretch) => ({ ...stretch, start: stretch.start + from, end: stretch.end + from }));
+    stretches = first === 0 ? moved : readOn(stretches, moved, from);
+    progress(isLast ? 1 : end / samples.length);
+    if (isLast) break;
+  }
+  return { tuning, stretches };
+}
+
+interface Reading {
+  readonly instrument: Instrument;
+  readonly sampleRate: number;
+  /** Of a window, and from one to the next, in samples. */
+  readonly size: number;
+  readonly hop: number;
+  /** Quieter than this is silence. */
+  readonly floor: number;
+  readonly pitches: readonly number[];
+}
+
+function readPiece(samples: Float32Array, levels: Float32Array, { instrument, sampleRate, size, hop, floor, pitches }: Reading): readonly HeardStretch[] {
   const count = Math.max(0, Math.floor((samples.length - size) / hop) + 1);
-  const levels = Array.from({ length: count }, (_, frame) => levelOf(samples, frame * hop, size));
-  const loudest = Math.max(...levels, 1e-9);
-  const floor = loudest * 10 ** (-silenceDecibels / 20);
-  const frames: readonly number[] = levels.flatMap((level, frame) => (level > floor * 4 ? [frame] : []));
-  // By the golden section: what is looked at evenly falls on the beat of somebody who keeps time, and is one grace note after the other.
-  const looked = Array.from({ length: Math.min(lookedAtForTuning, frames.length) }, (_, index) => frames[Math.floor(((index * golden) % 1) * frames.length)]);
   const look = new Window(samples, sampleRate, size);
-  const tuning = best(tunings, (cents) => looked.reduce((sum, frame) => sum + Math.max(...look.fitsAt(frame * hop, tuned(bank, cents)).fits), 0));
-  const pitches = tuned(bank, tuning);
   const heard = withoutNoise(sparsely(count, (frame) => (levels[frame] > floor ? look.fitsAt(frame * hop, pitches) : undefined)));
-  const evidence = heard.map((each) => evidenceOf(each, bank.length));
+  const evidence = evidencesOf(heard, pitches.length);
   const times = { hop: (hop / sampleRate) * 1000, lead: (size / sampleRate) * 500 };
   const rough = stretchesOf(instrument, likeliest(evidence), evidence, times);
   const parted = new Seams(instrument, samples, sampleRate, pitches).lookedAt(rough);
   const stretches = new OffChart(instrument, samples, sampleRate, pitches).named(parted);
-  return { tuning, stretches: acrossDropouts(stretches, dropoutsIn(samples, sampleRate), windowMs) };
+  return acrossDropouts(stretches, dropoutsIn(samples, sampleRate), windowMs);
+}
+
+/** One piece after another that begins before its end: they meet within the longest stretch that both have, where neither is in doubt. */
+function readOn(before: readonly HeardStretch[], after: readonly HeardStretch[], from: number): readonly HeardStretch[] {
+  const shared = before.flatMap(({ start, end }) => (end > from ? [{ start: Math.max(start, from), end }] : []));
+  const longest = shared.reduce((most, each) => (each.end - each.start > most.end - most.start ? each : most));
+  const cut = (longest.start + longest.end) / 2;
+  const ended = before.flatMap((each) => (each.start < cut ? [{ ...each, end: Math.min(each.end, cut) }] : []));
+  const begun = after.flatMap((each) => (each.end > cut ? [{ ...each, start: Math.max(each.start, cut) }] : []));
+  const [last, first] = [ended[ended.length - 1], begun[0]];
+  if (last.note !== first.note) return [...ended, ...begun];
+  const both = { ...last, end: first.end, confidence: Math.max(last.confidence, first.confidence) };
+  return [...ended.slice(0, -1), both, ...begun.slice(1)];
+}
+
+interface Levels {
+  readonly levels: Float32Array;
+  readonly floor: number;
+  readonly hop: number;
+}
+
+/** By the golden section: what is looked at evenly falls on the beat of somebody who keeps time, and is one grace note after the other. */
+function tuningOf(bank: readonly number[], look: Window, { levels, floor, hop }: Levels): number {
+  const frames: number[] = [];
+  for (let frame = 0; frame < levels.length; frame += 1) if (levels[frame] > floor * 4) frames.push(frame);
+  const looked = Array.from({ length: Math.min(lookedAtForTuning, frames.length) }, (_, index) => frames[Math.floor(((index * golden) % 1) * frames.length)]);
+  return best(tunings, (cents) => {
+    const pitches = tuned(bank, cents);
+    return looked.reduce((sum, frame) => sum + Math.max(...look.fitsAt(frame * hop, pitches).fits), 0);
+  });
 }
 
 const tuned = (bank: readonly number[], cents: number): readonly number[] => bank.map((pitch) => hertz(pitch * 2 ** (cents / 1200)));
@@ -86,6 +150,14 @@ function withoutNoise(heard: readonly (Fits | undefined)[]): readonly (Fits | un
   return kept;
 }
 
+/** Of each moment; moments that were taken for the same share theirs. */
+function evidencesOf(heard: readonly (Fits | undefined)[], notes: number): readonly (readonly number[])[] {
+  const found: (readonly number[])[] = [];
+  for (let moment = 0; moment < heard.length; moment += 1)
+    found.push(moment > 0 && heard[moment] === heard[moment - 1] ? found[moment - 1] : evidenceOf(heard[moment], notes));
+  return found;
+}
+
 /** The fit of each note against the best one, and of silence, which is the last. */
 function evidenceOf(heard: Fits | undefined, notes: number): readonly number[] {
   if (heard === undefined) return [...Array.from({ length: notes }, () => -sharpness), 0];
@@ -98,18 +170,39 @@ function evidenceOf(heard: Fits | undefined, notes: number): readonly number[] {
 function likeliest(evidence: readonly (readonly number[])[]): readonly number[] {
   if (evidence.length === 0) return [];
   const states = evidence[0].length;
-  let score = [...evidence[0]];
-  const from: number[][] = [];
-  for (const frame of evidence.slice(1)) {
-    const [top] = score.map((_, state) => state).sort((one, other) => score[other] - score[one]);
-    const back = Array.from({ length: states }, (_, state) => (score[state] >= score[top] - changeCost ? state : top));
-    score = frame.map((value, state) => value + (back[state] === state ? score[state] : score[top] - changeCost));
-    from.push(back);
+  const score = Float64Array.from(evidence[0]);
+  // For each moment and state, the state before it.
+  const from = new Uint8Array(evidence.length * states);
+  for (let moment = 1; moment < evidence.length; moment += 1) {
+    const top = topOf(score);
+    const changed = score[top] - changeCost;
+    for (let state = 0; state < states; state += 1) {
+      const isKept = score[state] >= changed;
+      from[moment * states + state] = isKept ? state : top;
+      score[state] = evidence[moment][state] + (isKept ? score[state] : changed);
+    }
   }
-  let state = score.indexOf(Math.max(...score));
-  const path = [state];
-  for (const back of [...from].reverse()) path.push((state = back[state]));
-  return path.reverse();
+  const path = new Array<number>(evidence.length);
+  let state = topOf(score);
+  for (let moment = evidence.length - 1; moment >= 0; moment -= 1) {
+    path[moment] = state;
+    state = from[moment * states + state];
+  }
+  return path;
+}
+
+/** The first of the highest. */
+function topOf(score: Float64Array): number {
+  let top = 0;
+  for (let state = 1; state < score.length; state += 1) if (score[state] > score[top]) top = state;
+  return top;
+}
+
+/** How much better a state fits than the best other one. */
+function marginOf(fits: readonly number[], state: number): number {
+  let next = -Infinity;
+  for (let other = 0; other < fits.length; other += 1) if (other !== state && fits[other] > next) next = fits[other];
+  return fits[state] - next;
 }
 
 function stretchesOf(
@@ -123,8 +216,8 @@ function stretchesOf(
   for (let frame = 1; frame <= path.length; frame += 1) {
     if (frame < path.length && path[frame] === path[first]) continue;
     const state = path[first];
-    const margins = evidence.slice(first, frame).map((all) => all[state] - Math.max(...all.filter((_, index) => index !== state)));
-    const margin = margins.reduce((sum, each) => sum + each, 0) / margins.length;
+    let margin = 0;
+    for (let moment = first; moment < frame; moment += 1) margin += marginOf(evidence[moment], state) / (frame - first);
     found.push({
       note: notes.at(state)?.id ?? null,
       start: first === 0 ? 0 : lead + first * hop,
