@@ -434,3 +434,43 @@ test('what fingers did and what keys played is judged without a sound, from a fi
   await page.keyboard.press('m');
   await expect(page.getByRole('alert')).toHaveText(/^The browser may not use MIDI instruments\. Allow it/);
 });
+
+/** A rehearsal with a long pause: C and E by turns, and after nine minutes once more with a crossing noise. */
+function friday(): Buffer {
+  const rate = 22_050;
+  const samples = new Float32Array(630 * rate);
+  const settings = { tempo: 120, beatsInBar: 4, countInBeats: 0, isClickOn: false, firstBeat: 0, graceNoteMs: 40 };
+  const notes = Array.from({ length: 48 }, (_, index) => ({ note: index % 2 === 0 ? 'c' : 'e', graceNotes: [], beats: 1, index, isTied: false }));
+  const played = (more: object): Float32Array =>
+    renderTimeline(practiceChanter, playNotes(practiceChanter, notes, { ...settings, ...more }), { sampleRate: rate });
+  samples.set(played({}), rate);
+  samples.set(played({ fault: { kind: 'worst', ms: 30 } }), 560 * rate);
+  return Buffer.from(waveFile(samples, rate));
+}
+
+test('a file of more than ten minutes is listened to in parts, or whole by the server, which says where it was worst', async ({ page }) => {
+  await signIn(page, '/changes/take');
+  await choose(page, 'Student', 'Pim');
+  await choose(page, 'From', 'C');
+  await choose(page, 'To', 'E');
+  await page.locator('#take-file').setInputFiles({ name: 'Friday.wav', mimeType: 'audio/wav', buffer: friday() });
+  const long = page.getByRole('region', { name: 'A long file' });
+  await expect(long).toContainText('Friday.wav is 10:30 long.');
+  await long.getByLabel('10 minutes, from minute').fill('99');
+  await long.getByRole('button', { name: 'Listen to these' }).click();
+  await expect(long.getByRole('alert')).toHaveText('Say a minute from 0 to 10.');
+  await long.getByRole('button', { name: 'Let the server listen to all of it' }).click();
+  const heard = page.getByRole('region', { name: 'What was heard in Friday.wav' });
+  await expect(heard).toContainText(/10:30: \d+ of \d+ as asked\./, { timeout: 60_000 });
+  const worst = heard.getByRole('list', { name: 'Worst first in Friday.wav' }).getByRole('listitem').first();
+  await expect(worst).toHaveText(/^\s*9:\d\d\s*low G sounds for \d\d ms before [CE]\s*$/);
+  await worst.getByRole('button').click();
+  await expect(page.getByRole('region', { name: 'Worst first' })).toContainText(/low G sounds for \d\d ms before [CE]/);
+  await page.getByRole('button', { name: 'Delete this take' }).click();
+  // A window that was closed meanwhile finds it again, and needs the file to hear it.
+  await page.reload();
+  await expect(heard).toContainText('Open the file again to hear these places.');
+  await expect(worst.getByRole('button')).toBeDisabled();
+  await heard.getByRole('button', { name: 'Take Friday.wav off this page' }).click();
+  await expect(heard).toHaveCount(0);
+});

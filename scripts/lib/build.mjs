@@ -58,6 +58,7 @@ async function buildServer() {
       main: join(root, 'apps/server/src/main.ts'),
       reader: join(root, 'apps/server/src/tunes/reader.worker.ts'),
       archive: join(root, 'apps/server/src/archive/archive.worker.ts'),
+      'long-take': join(root, 'apps/server/src/takes/long-take.worker.ts'),
     },
     outdir: join(dist, 'server'),
     bundle: true,

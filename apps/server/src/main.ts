@@ -21,6 +21,7 @@ import { createMetrics, serveMetrics } from './platform/metrics';
 import { PutAwayRepository } from './put-away/put-away.repository';
 import { tables } from './things/tables';
 import { SpokenWordRepository } from './spoken-words/spoken-word.repository';
+import { LongTakes } from './takes/long-takes';
 import { TakeRepository } from './takes/take.repository';
 import { things } from './things/things';
 import { readAgain } from './tunes/read-again';
@@ -65,8 +66,9 @@ if (process.argv.includes('--demo-reset')) {
 /** Stands beside this file where both are built. */
 const readers = new Readers({ path: fileURLToPath(new URL('./reader.js', import.meta.url)) });
 const archives = new ArchiveReader({ path: fileURLToPath(new URL('./archive.js', import.meta.url)) });
+const longTakes = new LongTakes({ path: fileURLToPath(new URL('./long-take.js', import.meta.url)) });
 
-const worker = openWorker({ databaseUrl: config.databaseUrl, database, things, readers, archives, logger });
+const worker = openWorker({ databaseUrl: config.databaseUrl, database, things, readers, archives, longTakes, logger });
 
 const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 5, connectionTimeoutMillis: 3000, Client: PlanKeepingClient });
 pool.on('error', onPoolError);

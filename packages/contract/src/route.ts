@@ -18,7 +18,7 @@ export const thingKindSchema = z.string().regex(/^[a-z-]{1,40}$/);
 export const apiRoot = '/api';
 
 /** A body that is no JSON: a file as it is. */
-export type FileKind = 'abc' | 'zip' | 'sound' | 'any';
+export type FileKind = 'abc' | 'zip' | 'sound' | 'long-sound' | 'any';
 
 /**
  * What one address of the API takes and gives. The server serves from this table, the published description is made of

@@ -1,6 +1,6 @@
 import type { Worker } from 'node:worker_threads';
 import { HttpProblem } from '../http/problem';
-import { letGo, startApart } from '../platform/apart';
+import { answerOf, startApart } from '../platform/apart';
 import { Turns } from '../platform/turns';
 import type { JobSteps } from '../jobs/job-kind';
 import type { ArchiveAnswer, ArchiveRequest } from './archive-messages';
@@ -49,37 +49,16 @@ export class ArchiveReader {
     await waiting?.terminate();
   }
 
-  private checkApart(request: ArchiveRequest, { progress, signal }: JobSteps): Promise<CheckedArchive> {
+  private async checkApart(request: ArchiveRequest, { progress, signal }: JobSteps): Promise<CheckedArchive> {
     signal.throwIfAborted();
     const worker = this.take();
-    return new Promise<CheckedArchive>((resolve, reject) => {
-      const settle = (): void => {
-        clearTimeout(watch);
-        signal.removeEventListener('abort', leave);
-        letGo(worker);
-      };
-      const end = (reason: Error): void => {
-        settle();
-        void worker.terminate();
-        reject(reason);
-      };
-      const lose = (): void => end(refused('This backup takes too long to read, or too much room.'));
-      const leave = (): void => end(signal.reason as Error);
-      const watch = setTimeout(lose, this.settings.ms);
-      signal.addEventListener('abort', leave);
-      worker.on('error', lose).on('exit', lose);
-      worker.on('message', (answer: ArchiveAnswer) => {
-        if (answer.kind === 'progress') {
-          progress(answer.done, answer.of);
-          return;
-        }
-        settle();
-        this.keep(worker);
-        if (answer.kind === 'refused') reject(new HttpProblem(answer.code, answer.detail));
-        else resolve(answer.checked);
-      });
-      worker.postMessage(request);
-    });
+    const lost = (): Error => refused('This backup takes too long to read, or too much room.');
+    const coming = answerOf<ArchiveAnswer>(worker, { progress, signal, ms: this.settings.ms, lost });
+    worker.postMessage(request);
+    const answer = await coming;
+    this.keep(worker);
+    if (answer.kind === 'refused') throw new HttpProblem(answer.code, answer.detail);
+    return answer.checked;
   }
 
   /** The thread that waits, or a new one. */

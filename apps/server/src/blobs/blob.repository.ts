@@ -173,9 +173,9 @@ export class BlobRepository {
     await this.database.inStudio(studioId, () => this.database.query('DELETE FROM blob WHERE studio_id = $1 AND id = $2', [studioId, id]));
   }
 
-  /** Whether a file has come in whole and belongs to nothing yet. */
-  async isFree(studioId: string, id: string): Promise<boolean> {
-    const rows = await this.database.query(`SELECT 1 FROM blob WHERE studio_id = $1 AND id = $2 AND bytes IS NOT NULL AND ${isNamedByNothing}`, [studioId, id]);
+  /** Whether a file of at most so many bytes has come in whole and belongs to nothing yet. */
+  async isFree(studioId: string, id: string, most: number): Promise<boolean> {
+    const rows = await this.database.query(`SELECT 1 FROM blob WHERE studio_id = $1 AND id = $2 AND bytes <= $3 AND ${isNamedByNothing}`, [studioId, id, most]);
     return rows.length === 1;
   }
 

@@ -22,6 +22,7 @@ import { Takes1765670400000 } from './migrations/1765670400000-takes';
 import { Foretold1765756800000 } from './migrations/1765756800000-foretold';
 import { Demonstrations1765843200000 } from './migrations/1765843200000-demonstrations';
 import { SpokenWords1765929600000 } from './migrations/1765929600000-spoken-words';
+import { LongTakes1766102400000 } from './migrations/1766102400000-long-takes';
 import { ObjectStoreFiles1766016000000 } from './migrations/1766016000000-object-store';
 import { SessionPlan1765584000000 } from './migrations/1765584000000-session-plan';
 import { Reviews1765324800000 } from './migrations/1765324800000-reviews';
@@ -66,6 +67,7 @@ export function createDataSource(
       Demonstrations1765843200000,
       SpokenWords1765929600000,
       ObjectStoreFiles1766016000000,
+      LongTakes1766102400000,
     ],
     synchronize: false,
     // What is asked one after the other goes out at once, without waiting for the answer before.

@@ -2,7 +2,13 @@ import { onceHeader, problemSchema, tokenHeader, type FileKind, type Route } fro
 import * as z from 'zod';
 import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiPathsObject, type ZodOpenApiResponsesObject } from 'zod-openapi';
 
-const fileTypes: Readonly<Record<FileKind, string>> = { abc: 'text/vnd.abc', zip: 'application/zip', sound: 'audio/wav', any: 'application/octet-stream' };
+const fileTypes: Readonly<Record<FileKind, string>> = {
+  abc: 'text/vnd.abc',
+  zip: 'application/zip',
+  sound: 'audio/wav',
+  'long-sound': 'audio/wav',
+  any: 'application/octet-stream',
+};
 const binary = { type: 'string', format: 'binary' } as const;
 
 const descriptions: Readonly<Record<number, string>> = { 200: 'Done', 201: 'Made', 204: 'Done, nothing to say' };

@@ -197,6 +197,7 @@ const fileTypes: Readonly<Record<FileKind, string>> = {
   abc: 'text/vnd.abc; charset=utf-8',
   zip: 'application/zip',
   sound: 'audio/wav',
+  'long-sound': 'audio/wav',
   any: 'application/octet-stream',
 };
 

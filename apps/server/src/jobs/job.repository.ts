@@ -22,6 +22,8 @@ export interface NewJob {
   readonly name: string;
   readonly settings: object;
   readonly inputId: string | null;
+  /** Whom it hears: the job goes with that student. */
+  readonly studentId?: string | null;
 }
 
 /** Who began a job. */
@@ -60,7 +62,7 @@ export class JobRepository {
   constructor(private readonly database: Database) {}
 
   /** @throws HttpProblem `too-many-tries` where as many of this studio wait already as may */
-  async add({ studioId, teacherId, name: who }: Beginner, { kind, name, settings, inputId }: NewJob): Promise<Job> {
+  async add({ studioId, teacherId, name: who }: Beginner, { kind, name, settings, inputId, studentId = null }: NewJob): Promise<Job> {
     await this.oneAtATime(studioId);
     const [{ waiting }] = await this.database.query<{ waiting: string }>("SELECT count(*) AS waiting FROM job WHERE studio_id = $1 AND state = 'waiting'", [
       studioId,
@@ -68,8 +70,8 @@ export class JobRepository {
     if (Number(waiting) >= mostJobsWaiting)
       throw new HttpProblem('too-many-tries', `${mostJobsWaiting} pieces of work of this studio are waiting already. Try again when they are done.`);
     const [row] = await this.database.query<Row>(
-      `INSERT INTO job (studio_id, id, teacher_id, who, kind, name, settings, input_id) VALUES ($1, $2, $3, $4, $5, $6, $7::jsonb, $8) RETURNING ${shown}`,
-      [studioId, randomUUID(), teacherId, who, kind, name, JSON.stringify(settings), inputId],
+      `INSERT INTO job (studio_id, id, teacher_id, who, kind, name, settings, input_id, student_id) VALUES ($1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9) RETURNING ${shown}`,
+      [studioId, randomUUID(), teacherId, who, kind, name, JSON.stringify(settings), inputId, studentId],
     );
     return jobOf(row);
   }

@@ -1,18 +1,24 @@
-import { jobRoutes, longestArchive, longestBook, type Job } from '@zelpit/contract';
+import { jobRoutes, longestArchive, longestBook, longestLongTakeBytes, type Job, type LongTakeAsked } from '@zelpit/contract';
+import { noteOf } from '@zelpit/core';
 import type { Request } from 'express';
 import { Readable } from 'node:stream';
 import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { ModelRepository } from '../models/model.repository';
+import { assertConsent } from '../students/consent';
+import { asWave } from '../takes/wave';
 import type { ThingParts } from '../things/thing';
 import { fileNameOf } from '../http/file-name';
 import { JobRepository, type Beginner, type NewJob } from './job.repository';
 
-export function serveJobs(endpoints: Endpoints, { database, blobs, worker }: ThingParts): void {
+type Adding = (request: Request, visitor: Visitor, job: NewJob) => Promise<Job>;
+
+export function serveJobs(endpoints: Endpoints, parts: ThingParts): void {
+  const { database, blobs, worker } = parts;
   const [jobs, models] = [new JobRepository(database), new ModelRepository(database)];
 
   /** Kept with the message that tells of it; looked at as soon as both stand. */
-  const add = async (request: Request, visitor: Visitor, job: NewJob): Promise<Job> => {
+  const add: Adding = async (request, visitor, job) => {
     const added = await jobs.add(beginnerOf(visitor), job);
     await worker.tell(visitor.studioId);
     request.res?.once('finish', () => worker.wake());
@@ -55,6 +61,8 @@ export function serveJobs(endpoints: Endpoints, { database, blobs, worker }: Thi
       respond(202, await add(request, visitor, { kind: 'bring-archive', name, settings: { before }, inputId: id })),
   );
 
+  serveLongTakes(endpoints, parts, add);
+
   endpoints.serve(jobRoutes.stopJob, async ({ request, visitor }) => {
     const id = idOf(request, 'work');
     const before = await jobOr404(visitor, id);
@@ -77,6 +85,36 @@ export function serveJobs(endpoints: Endpoints, { database, blobs, worker }: Thi
     return respond(204, undefined);
   });
 }
+
+/** What was asked for is looked at before anything is listened to; the sound came before. */
+function serveLongTakes(endpoints: Endpoints, { database, blobs }: ThingParts, add: Adding): void {
+  const models = new ModelRepository(database);
+
+  endpoints.servePrepared(
+    jobRoutes.addLongTakeSound,
+    async ({ request, visitor: { studioId }, query: { student } }) => {
+      await database.inStudio(studioId, () => assertConsent(database, studioId, student ?? null));
+      const blob = await blobs.keep(studioId, asWave(request), longestLongTakeBytes);
+      // The file itself is read by now: a write that comes again is known by its sum.
+      request.body = { sum: blob.sum };
+      return blob;
+    },
+    async (_incoming, { id, bytes }) => respond(201, { id, bytes }),
+  );
+
+  endpoints.serve(jobRoutes.listenLater, async ({ request, visitor, body: { soundId, name, ...settings } }) => {
+    const { studioId } = visitor;
+    await assertConsent(database, studioId, settings.studentId);
+    const instrument = await models.known(studioId, settings.model);
+    for (const note of notesIn(settings.asked)) noteOf(instrument, note);
+    if (!(await blobs.isFree(studioId, soundId, longestLongTakeBytes)))
+      throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+    return respond(202, await add(request, visitor, { kind: 'listen', name, settings, inputId: soundId, studentId: settings.studentId }));
+  });
+}
+
+const notesIn = (asked: LongTakeAsked): readonly string[] =>
+  asked.kind === 'changes' ? [asked.from, asked.to] : asked.notes.flatMap(({ note, graceNotes }) => [...(note === null ? [] : [note]), ...graceNotes]);
 
 /** Only those who teach have long work done. */
 function beginnerOf({ studioId, teacherId, name }: Visitor): Beginner {

@@ -1,5 +1,5 @@
 import compression from 'compression';
-import { accountRoutes, longestArchive, longestBook, longestTakeBytes, watchRoutes, type FileKind } from '@zelpit/contract';
+import { accountRoutes, longestArchive, longestBook, longestLongTakeBytes, longestTakeBytes, watchRoutes, type FileKind } from '@zelpit/contract';
 import express, { type Express, type RequestHandler, type Router } from 'express';
 import helmet from 'helmet';
 import { randomBytes } from 'node:crypto';
@@ -57,7 +57,13 @@ export interface AppParts {
 }
 
 const jsonLimit = 1_000_000;
-const fileLimits: Readonly<Record<FileKind, number>> = { zip: longestArchive, sound: longestTakeBytes, abc: longestBook, any: longestBook };
+const fileLimits: Readonly<Record<FileKind, number>> = {
+  zip: longestArchive,
+  sound: longestTakeBytes,
+  'long-sound': longestLongTakeBytes,
+  abc: longestBook,
+  any: longestBook,
+};
 const fileLimit = (kind: FileKind): number => fileLimits[kind];
 
 /** The whole server as one Express application, not yet listening. */

@@ -47,7 +47,8 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     if (body.asked.kind === 'changes') for (const note of [body.asked.from, body.asked.to]) noteOf(instrument, note);
     // A line may go from its sheet: its take outlives it.
     else if (body.asked.kind === 'tune' && !(await tunes.has(studioId, body.asked.tuneId))) throw notFound('tune');
-    if (!(await blobs.isFree(studioId, body.soundId))) throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+    if (!(await blobs.isFree(studioId, body.soundId, longestTakeBytes)))
+      throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
     return respond(201, await takes.add(studioId, { ...body, studentId }, own === undefined ? 'teacher' : 'student'));
   });
 

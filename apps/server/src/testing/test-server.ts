@@ -15,6 +15,7 @@ import { openWorker } from '../jobs/open-worker';
 import { createApp } from '../platform/app';
 import { ArchiveReader } from '../archive/archive-reader';
 import { tables } from '../things/tables';
+import { LongTakes } from '../takes/long-takes';
 import { things } from '../things/things';
 import { Readers } from '../tunes/readers';
 import type { Config } from '../platform/config';
@@ -91,8 +92,9 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   const files = config.files === undefined ? undefined : await ObjectStore.open(config.files);
   const readers = new Readers({ path: process.env['ZELPIT_TEST_READER'] ?? '', tuneMs: 8000 });
   const archives = new ArchiveReader({ path: process.env['ZELPIT_TEST_ARCHIVES'] ?? '' });
+  const longTakes = new LongTakes({ path: process.env['ZELPIT_TEST_LONG_TAKES'] ?? '' });
   const [database, logger] = [new Database(rows, files), pino({ level: 'silent' })];
-  const worker = openWorker({ databaseUrl: rowsUrl, database, things, readers, archives, logger });
+  const worker = openWorker({ databaseUrl: rowsUrl, database, things, readers, archives, longTakes, logger });
   const app = createApp({ config, dataSource: rows, database, pool, logger, readers, worker });
   return {
     app,

@@ -15,7 +15,9 @@ export type FaultCode =
   | 'invalid-tuning'
   | 'unknown-school'
   | 'unreadable-form'
-  | 'unreadable-fingers';
+  | 'unreadable-fingers'
+  | 'not-a-wave'
+  | 'take-not-heard';
 
 /**
  * The one error of the core. Its message names the thing, the allowed range and what came;

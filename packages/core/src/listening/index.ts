@@ -14,6 +14,7 @@ export {
   type HeardChange,
   type JudgedTake,
 } from './judge-take';
+export { judgeLongTake, type JudgedLongTake, type LongTakeAsked } from './long-take';
 export { blowingOf, blowingText, octaveText, pitchTrace, steadyMoments, type Blowing, type PitchMoment } from './blowing';
 export { slowedDown } from './slow-down';
 export { inputLevel, inputProblem, inputProblemText, meterMarks, type InputLevel, type InputProblem } from './take-input';

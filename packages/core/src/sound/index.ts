@@ -5,6 +5,7 @@ export { levelCap, renderTimeline, type RenderSettings } from './render';
 export type { Click, StepRole, Timeline, TimelineStep } from './timeline';
 export { droneHertz } from './drone';
 export { studentTimeline } from './play-student';
+export { readWave, type WaveSound } from './read-wave';
 export { waveFile } from './wave-file';
 export { heldTone } from './held-tone';
 export { changeTimeline, type ChangePlay } from './play-change';

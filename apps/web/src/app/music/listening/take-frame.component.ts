@@ -15,6 +15,7 @@ import { Transport } from '../sound/transport.service';
 import { TakeClickComponent, type UsualClick } from './take-click.component';
 import { TakeTimingComponent } from './take-timing.component';
 import { LevelMeterComponent } from './level-meter.component';
+import { LongTakeComponent } from './long-take.component';
 import { LiveListening } from './live-listening.service';
 import { Demonstration } from './demonstration.service';
 import { TakeEarTest } from './take-ear-test';
@@ -47,7 +48,7 @@ export type TakeLog = Pick<AttemptInput, 'title' | 'kind' | 'model' | 'count'> &
  */
 @Component({
   selector: 'zp-take-frame',
-  imports: [LevelMeterComponent, NgTemplateOutlet, RouterLink, TakeClickComponent, TakeTimingComponent],
+  imports: [LevelMeterComponent, LongTakeComponent, NgTemplateOutlet, RouterLink, TakeClickComponent, TakeTimingComponent],
   providers: [LiveListening, Demonstration],
   templateUrl: './take-frame.component.html',
 })

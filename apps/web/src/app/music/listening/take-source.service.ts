@@ -5,6 +5,7 @@ import { inputProblem, inputProblemText, stretchesOfTimeline, type AskedNote } f
 import { waveFile } from '@zelpit/core/sound';
 import { forkJoin, tap, type Observable } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
+import { clockText } from '../../kernel/words/words';
 import { SessionService } from '../../kernel/session/session.service';
 import { TakesService } from '../../studio/takes/takes.service';
 import { StudioState } from '../../studio/state/studio-state.service';
@@ -17,10 +18,17 @@ import type { Asked, HeardTiming, TakeAnswer, TakeRequest, TakeTimingAnswer } fr
 import { decodedFile, resampled, sampleRate } from './take-sound';
 import { startTakeWorker } from './take-worker';
 
-const largestFile = 60_000_000;
+/** What a browser on a desk can take in; those of a family may be telephones. */
+const largestFile = { staff: 350_000_000, family: 60_000_000 } as const;
 export const longestMinutes = 10;
 const clickStep = 2;
 const possibleClick = (tempo: number): number => Math.max(slowestClick, Math.min(fastestClick, tempo));
+
+/** A file that is too long for one take. */
+export interface LongFile {
+  readonly name: string;
+  readonly samples: Float32Array;
+}
 
 /** One take at a time: recorded or opened, whose it is, whether it may be recorded and can be judged, and what was heard in it. Each page that listens has its own. */
 @Injectable()
@@ -62,6 +70,8 @@ export class TakeSource implements OnDestroy {
     if (Math.abs(cents) < 5) return 'In tune with the instrument as it stands here.';
     return `The whole take is about ${Math.abs(cents)} cents ${cents > 0 ? 'sharp' : 'flat'} of the instrument as it stands here.`;
   });
+  /** A file that is longer than can be listened to at once, as it was opened last: parts of it are. */
+  readonly long = signal<LongFile | undefined>(undefined);
   readonly seconds = computed(() => Math.round((this.samples()?.length ?? 0) / sampleRate));
 
   /** Beats a minute of the click that the take is played to; undefined without one. */
@@ -138,8 +148,10 @@ export class TakeSource implements OnDestroy {
     field.value = '';
     if (file == null) return;
     this.clear(file.name);
-    if (file.size > largestFile) {
-      this.fault.set(`“${file.name}” is larger than ${largestFile / 1_000_000} MB. Cut out the minutes that you want to hear.`);
+    this.long.set(undefined);
+    const largest = largestFile[this.session.isFamily() ? 'family' : 'staff'];
+    if (file.size > largest) {
+      this.fault.set(`“${file.name}” is larger than ${largest / 1_000_000} MB. Cut out the minutes that you want to hear.`);
       return;
     }
     this.isListening.set(true);
@@ -162,9 +174,16 @@ export class TakeSource implements OnDestroy {
       return;
     }
     this.isListening.set(false);
-    if (samples.length > longestMinutes * 60 * sampleRate)
-      this.fault.set(`“${file.name}” is longer than ${longestMinutes} minutes. Cut out the minutes that you want to hear.`);
+    if (samples.length > longestMinutes * 60 * sampleRate) this.long.set({ name: file.name, samples });
     else this.judgeable(samples);
+  }
+
+  /** Some seconds of a long file, as a take of their own. */
+  openPart(from: number, seconds: number): void {
+    const long = this.long();
+    if (long === undefined || this.isListening() || this.isTaking()) return;
+    this.clear(`${long.name} from ${clockText(from)}`);
+    this.judgeable(long.samples.slice(from * sampleRate, (from + seconds) * sampleRate));
   }
 
   /**

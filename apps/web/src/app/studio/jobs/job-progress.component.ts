@@ -80,4 +80,5 @@ const doings = {
   'bring-tunes': ['Reading', 'tune'],
   'take-archive': ['Writing', 'thing'],
   'bring-archive': ['Restoring', 'thing'],
+  listen: ['Listening to', 'second'],
 } as const satisfies Readonly<Record<Job['kind'], readonly [doing: string, one: string]>>;

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
-import { jobRoutes, type Job, type JobKind } from '@zelpit/contract';
-import { map, repeat, takeWhile, type Observable } from 'rxjs';
+import { jobRoutes, type Job, type JobKind, type LongTakeInput } from '@zelpit/contract';
+import { map, repeat, switchMap, takeWhile, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { addressOf } from '../../kernel/api/call';
 
@@ -25,6 +25,14 @@ export class JobsService {
       repeat({ delay: askMs }),
       takeWhile((job) => !isEnded(job), true),
     );
+  }
+
+  /** First the sound, then what is to be listened for in it: a sound that nothing is listened for in is cleared by the server. */
+  listen(sound: Blob, take: Omit<LongTakeInput, 'soundId'>): Observable<Job> {
+    const query = take.studentId === null ? {} : { student: take.studentId };
+    return this.api
+      .call(jobRoutes.addLongTakeSound, { query, body: sound as never })
+      .pipe(switchMap(({ id }) => this.api.call(jobRoutes.listenLater, { body: { ...take, soundId: id } })));
   }
 
   stop(id: string): Observable<Job> {
