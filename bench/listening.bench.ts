@@ -1,5 +1,7 @@
 import { soundingPitch, type Instrument } from '@zelpit/core';
 import { decodeTake, type HeardStretch } from '@zelpit/core/listening';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import { PitchDetector } from 'pitchy';
 import { addTake, emptyScore, f1Of, recallOf, type Score } from './listening/score-takes';
 import { addedTones, simulatedTake, takeRate, type Place, type SimulatedTake, type Sounding } from './listening/simulated-takes';
@@ -37,7 +39,31 @@ function nearestOf(bank: readonly { readonly id: Instrument['notes'][number]['id
 
 /** How right takes are read, and how fast: simulated ones, so that these are upper bounds. */
 export function listeningFigures(): readonly Figure[] {
-  return places.flatMap((place) => figuresOf({ place, title: `listening, ${place}`, sounding: addedTones, isPlacedExactly: true }));
+  return [...places.flatMap((place) => figuresOf({ place, title: `listening, ${place}`, sounding: addedTones, isPlacedExactly: true })), memoryFigure()];
+}
+
+/** What is kept while a long take is read, over what is kept for a short one; the sound itself is not counted. */
+function memoryFigure(): Figure {
+  setFlagsFromString('--expose-gc');
+  const collect = runInNewContext('gc') as () => void;
+  const { instrument, samples } = simulatedTake(firstSeed, 'dry', addedTones);
+  const keptFor = (minutes: number): number => {
+    const long = new Float32Array(minutes * 60 * takeRate);
+    for (let at = 0; at < long.length; at += samples.length) long.set(samples.subarray(0, long.length - at), at);
+    collect();
+    const before = process.memoryUsage().heapUsed;
+    let most = 0;
+    decodeTake(instrument, long, takeRate, () => {
+      collect();
+      most = Math.max(most, process.memoryUsage().heapUsed - before);
+    });
+    return most / 1_000_000;
+  };
+  const [few, many] = [keptFor(2), keptFor(20)];
+  return {
+    ...{ name: 'listening: what is kept while 20 minutes are read', median: many, unit: 'MB', goal: 'flat: at most 30 MB', isMet: many <= 30, better: 'lower' },
+    ...{ baseline: { name: 'two minutes', median: few }, ratio: many / few, command: benchCommand },
+  };
 }
 
 /** The same playing by recorded sounds of a General MIDI font, which know nothing of ours. */

@@ -48,7 +48,7 @@ const groups: readonly {
   { name: 'arranging', measure: arrangingFigures, figures: /^form/ },
   { name: 'practice', measure: practiceFigures, figures: /^practice:/ },
   { name: 'click', measure: clickFigures, figures: /^click:/ },
-  { name: 'listening', measure: listeningFigures, figures: /^listening/ },
+  { name: 'listening', measure: listeningFigures, figures: /^listening[,:]/ },
   { name: 'synthesizer', measure: synthesizerFigures, figures: /^a synthesizer/, lacks: lackedBySynthesizer },
   { name: 'tests', measure: allTestsFigures, figures: /npm test/ },
 ];

@@ -32,6 +32,20 @@ describe('blowing', () => {
     expect(others).toEqual([]);
   });
 
+  it('of a long take is looked at less often, so that ten minutes take no longer than two', () => {
+    const stretches = Array.from({ length: 600 }, (_, index) => ({
+      note: index % 2 === 0 ? 'c' : 'e',
+      start: 1000 * index,
+      end: 1000 * (index + 1),
+      confidence: 1,
+    }));
+    const sampleRate = 4000;
+    const trace = pitchTrace(practiceChanter, stretches, new Float32Array(600 * sampleRate), sampleRate, 0);
+    expect(trace.length).toBeGreaterThan(1200);
+    expect(trace.length).toBeLessThan(2600);
+    expect(new Set(trace.map(({ at }) => Math.floor(at / 1000))).size).toBe(600);
+  });
+
   it('tells by how much an octave is out', () => {
     const { blowing } = blown(joined(held('low-a', 3), held('high-a', 3, { cents: 18 })));
     const [low, high] = blowing;

@@ -25,6 +25,8 @@ export interface PitchMoment {
 
 /** A window for one moment, and from one to the next, in ms: long enough for a cent, short enough for an unsteady bag. Our own choices. */
 const [windowMs, hopMs] = [100, 50];
+/** So many moments say how something was blown: of a long take they lie further apart. Our own choice. */
+const mostMoments = 2400;
 /** The first and last of a stretch are the change's, in ms. */
 const edgeMs = 50;
 const fewest = 2;
@@ -43,11 +45,13 @@ export function pitchTrace(
   const size = Math.round((windowMs / 1000) * sampleRate);
   const shape = windowShape(size);
   const windowed = new Float32Array(size);
+  const sounding = stretches.reduce((sum, { note, start, end }) => (note === null ? sum : sum + end - start), 0);
+  const hop = Math.max(hopMs, sounding / mostMoments);
   return stretches.flatMap(({ note, start, end }) => {
     if (note === null) return [];
     const pitch = soundingPitch(instrument, note) * 2 ** (tuning / 1200);
     const found: PitchMoment[] = [];
-    for (let at = start + edgeMs; at + windowMs <= end - edgeMs; at += hopMs) {
+    for (let at = start + edgeMs; at + windowMs <= end - edgeMs; at += hop) {
       const from = Math.round((at / 1000) * sampleRate);
       if (from + size > samples.length) break;
       for (let index = 0; index < size; index += 1) windowed[index] = samples[from + index] * shape[index];

@@ -20,13 +20,25 @@ export function finePitch(windowed: Float32Array, sampleRate: number, pitch: num
     return sum;
   };
   // The top is found roughly first, so that the section does not end on a side lobe.
-  let best = -reach;
-  for (let cents = -reach; cents <= reach; cents += 10) if (fit(cents) > fit(best)) best = cents;
+  let [best, most] = [-reach, fit(-reach)];
+  for (let cents = 10 - reach; cents <= reach; cents += 10) {
+    const here = fit(cents);
+    if (here > most) [best, most] = [cents, here];
+  }
   let [low, high] = [best - 10, best + 10];
+  let [one, other] = [high - golden * (high - low), low + golden * (high - low)];
+  let [fitOfOne, fitOfOther] = [fit(one), fit(other)];
+  // Of the two within, one stays within: only the other one is looked at anew.
   while (high - low > 0.5) {
-    const [one, other] = [high - golden * (high - low), low + golden * (high - low)];
-    if (fit(one) > fit(other)) high = other;
-    else low = one;
+    if (fitOfOne > fitOfOther) {
+      [high, other, fitOfOther] = [other, one, fitOfOne];
+      one = high - golden * (high - low);
+      fitOfOne = fit(one);
+    } else {
+      [low, one, fitOfOne] = [one, other, fitOfOther];
+      other = low + golden * (high - low);
+      fitOfOther = fit(other);
+    }
   }
   return (low + high) / 2;
 }
