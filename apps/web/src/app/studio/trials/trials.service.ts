@@ -4,7 +4,7 @@ import { map, tap, type Observable } from 'rxjs';
 import { ApiService } from '../../kernel/api/api.service';
 import { OutgoingService } from '../../kernel/saving/outgoing.service';
 
-/** What was played on keys, heard in blind tests and found in simulated playing. */
+/** What was played on keys, heard in ear tests and found in simulated playing. */
 @Injectable({ providedIn: 'root' })
 export class TrialsService {
   private readonly api = inject(ApiService);
@@ -13,7 +13,7 @@ export class TrialsService {
   /** Those that were fetched or made here, newest first. */
   readonly known = signal<readonly Trial[]>([]);
 
-  /** Every blind test. */
+  /** Every ear test. */
   loadEar(): Observable<Trial[]> {
     return this.api.all(trialRoutes.trials, { query: { kind: 'ear' } }).pipe(tap((trials) => this.learn(trials)));
   }
