@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { recording } from './as-player';
-import { choose, expect, signIn, test } from './as-teacher';
+import { choose, expect, posted, signIn, test } from './as-teacher';
 
 // What a microphone hears comes in real time: a machine that stands still for a second loses that second, and the take is tried anew.
 test.describe.configure({ retries: 3 });
@@ -19,14 +19,6 @@ async function hearing(file: string): Promise<Browser> {
 async function studentCalled(page: Page, alias: string): Promise<string> {
   const { items } = (await (await page.request.get(`/api/students?find=${alias}`)).json()) as { items: { id: string }[] };
   return items[0].id;
-}
-
-/** What the server answers to a teacher who is signed in. */
-async function posted(page: Page, address: string, data: object): Promise<unknown> {
-  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
-  const response = await page.request.post(address, { data, headers: { 'x-zelpit-token': token } });
-  expect(response.ok(), await response.text()).toBe(true);
-  return response.json();
 }
 
 test('a take is recorded by the microphone only where it was agreed to, and is judged', async ({ server }) => {
@@ -187,7 +179,7 @@ async function lessonWith(page: Page, alias: string): Promise<string> {
   const on = await page.evaluate(() => new Date().toLocaleDateString('sv'));
   const lesson = { studentId: await studentCalled(page, alias), on, time: '23:05', minutes: 30, repeats: 'once', until: null, note: '' };
   const { id } = (await posted(page, '/api/lessons', lesson)) as { id: string };
-  await posted(page, `/api/lessons/${id}/begin`, { on });
+  await posted(page, `/api/lessons/${id}/begin`, { on }, 200);
   return id;
 }
 

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { readPdf } from './read-pdf';
-import { choose, expect, lineTitles as titles, newSheet, openTune, saved, signIn, test } from './as-teacher';
+import { choose, expect, lineTitles as titles, newSheet, openTune, posted, saved, signIn, test } from './as-teacher';
 
 test('ticked changes become lines, a sheet, in another order, with counts, pace and what to watch; all is kept', async ({ page }) => {
   await newSheet(page);
@@ -114,9 +114,7 @@ test('a line opened by its code shows the fingers of the student’s own instrum
   // A sheet of its own: what another test left with this student may be a review that was not sent, which opens elsewhere.
   const line = { kind: 'line', home: 'c', other: 'e', repetitions: 8, tempo: 60, speeds: null, point: '', exercise: null };
   const data = { studentId: owner.id, tuneId: null, instrument: 'practice-chanter', title: 'By the other hand', note: '', lines: [line] };
-  const made = await page.request.post('/api/sheets', { data, headers: { 'x-zelpit-token': token } });
-  expect(made.status()).toBe(201);
-  const sheet = (await made.json()) as { id: string };
+  const sheet = (await posted(page, '/api/sheets', data)) as { id: string };
   await page.goto(`/sheets/${sheet.id}`);
   const advice = ((await page.locator('.line-advice b').first().textContent()) ?? '').trim();
   expect(advice).not.toBe('');

@@ -2,11 +2,12 @@ import { jobRoutes, longestArchive, longestBook, longestLongTakeBytes, type Job,
 import { noteOf } from '@zelpit/core';
 import type { Request } from 'express';
 import { Readable } from 'node:stream';
+import { keepSent } from '../blobs/keep-sent';
 import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
 import { HttpProblem, notFound } from '../http/problem';
 import { ModelRepository } from '../models/model.repository';
 import { assertConsent } from '../students/consent';
-import { asWave } from '../takes/wave';
+import { asWave, assertSoundIsThere } from '../takes/wave';
 import type { ThingParts } from '../things/thing';
 import { fileNameOf } from '../http/file-name';
 import { JobRepository, type Beginner, type NewJob } from './job.repository';
@@ -51,12 +52,7 @@ export function serveJobs(endpoints: Endpoints, parts: ThingParts): void {
 
   endpoints.servePrepared(
     jobRoutes.bringArchive,
-    async ({ request, visitor: { studioId } }) => {
-      const blob = await blobs.keep(studioId, request, longestArchive);
-      // The file itself is read by now: a write that comes again is known by its sum.
-      request.body = { sum: blob.sum };
-      return blob;
-    },
+    ({ request, visitor: { studioId } }) => keepSent(blobs, studioId, request, { most: longestArchive }),
     async ({ request, visitor, query: { before, name } }, { id }) =>
       respond(202, await add(request, visitor, { kind: 'bring-archive', name, settings: { before }, inputId: id })),
   );
@@ -94,10 +90,7 @@ function serveLongTakes(endpoints: Endpoints, { database, blobs }: ThingParts, a
     jobRoutes.addLongTakeSound,
     async ({ request, visitor: { studioId }, query: { student } }) => {
       await database.inStudio(studioId, () => assertConsent(database, studioId, student ?? null));
-      const blob = await blobs.keep(studioId, asWave(request), longestLongTakeBytes);
-      // The file itself is read by now: a write that comes again is known by its sum.
-      request.body = { sum: blob.sum };
-      return blob;
+      return keepSent(blobs, studioId, request, { most: longestLongTakeBytes, checked: asWave });
     },
     async (_incoming, { id, bytes }) => respond(201, { id, bytes }),
   );
@@ -107,8 +100,7 @@ function serveLongTakes(endpoints: Endpoints, { database, blobs }: ThingParts, a
     await assertConsent(database, studioId, settings.studentId);
     const instrument = await models.known(studioId, settings.model);
     for (const note of notesIn(settings.asked)) noteOf(instrument, note);
-    if (!(await blobs.isFree(studioId, soundId, longestLongTakeBytes)))
-      throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+    await assertSoundIsThere(blobs, studioId, soundId, longestLongTakeBytes);
     return respond(202, await add(request, visitor, { kind: 'listen', name, settings, inputId: soundId, studentId: settings.studentId }));
   });
 }

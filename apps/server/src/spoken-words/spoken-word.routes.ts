@@ -1,4 +1,5 @@
 import { longestWordBytes, mostWords, spokenWordRoutes, type Lesson } from '@zelpit/contract';
+import { keepSent } from '../blobs/keep-sent';
 import { idOf, respond, type Endpoints } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem, notFound } from '../http/problem';
@@ -39,10 +40,7 @@ export function serveSpokenWords(endpoints: Endpoints, { database, blobs }: Thin
     spokenWordRoutes.addSpokenWord,
     async ({ request, visitor: { studioId } }) => {
       await database.inStudio(studioId, () => assertPossible(studioId, idOf(request, 'lesson')));
-      const blob = await blobs.keep(studioId, asWave(request), longestWordBytes);
-      // The file itself is read by now: a write that comes again is known by its sum.
-      request.body = { sum: blob.sum };
-      return blob;
+      return keepSent(blobs, studioId, request, { most: longestWordBytes, checked: asWave });
     },
     async ({ request, visitor: { studioId }, query }, { id: blobId }) => {
       const { id: lessonId } = await lessonOr404(studioId, idOf(request, 'lesson'));

@@ -1,5 +1,6 @@
 import { longestTakeBytes, takeRoutes, type Take } from '@zelpit/contract';
 import { noteOf } from '@zelpit/core';
+import { keepSent } from '../blobs/keep-sent';
 import { idOf, respond, type Endpoints, type Visitor } from '../http/endpoints';
 import { fileNameOf } from '../http/file-name';
 import { HttpProblem, notFound } from '../http/problem';
@@ -9,7 +10,7 @@ import { StudentRepository } from '../students/student.repository';
 import type { ThingParts } from '../things/thing';
 import { TuneRepository } from '../tunes/tune.repository';
 import { TakeRepository } from './take.repository';
-import { asWave } from './wave';
+import { asWave, assertSoundIsThere } from './wave';
 
 export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts): void {
   const [takes, students] = [new TakeRepository(database), new StudentRepository(database)];
@@ -31,10 +32,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     takeRoutes.addTakeSound,
     async ({ request, visitor, query: { student } }) => {
       await database.inStudio(visitor.studioId, () => assertConsent(database, visitor.studioId, whoseOf(visitor, student ?? null)));
-      const blob = await blobs.keep(visitor.studioId, asWave(request), longestTakeBytes);
-      // The file itself is read by now: a write that comes again is known by its sum.
-      request.body = { sum: blob.sum };
-      return blob;
+      return keepSent(blobs, visitor.studioId, request, { most: longestTakeBytes, checked: asWave });
     },
     async (_incoming, { id, bytes }) => respond(201, { id, bytes }),
   );
@@ -47,8 +45,7 @@ export function serveTakes(endpoints: Endpoints, { database, blobs }: ThingParts
     if (body.asked.kind === 'changes') for (const note of [body.asked.from, body.asked.to]) noteOf(instrument, note);
     // A line may go from its sheet: its take outlives it.
     else if (body.asked.kind === 'tune' && !(await tunes.has(studioId, body.asked.tuneId))) throw notFound('tune');
-    if (!(await blobs.isFree(studioId, body.soundId, longestTakeBytes)))
-      throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+    await assertSoundIsThere(blobs, studioId, body.soundId, longestTakeBytes);
     return respond(201, await takes.add(studioId, { ...body, studentId }, own === undefined ? 'teacher' : 'student'));
   });
 

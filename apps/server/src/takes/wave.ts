@@ -1,3 +1,4 @@
+import type { BlobRepository } from '../blobs/blob.repository';
 import { HttpProblem } from '../http/problem';
 
 const headLength = 12;
@@ -28,5 +29,13 @@ export const isWave = (head: Uint8Array): boolean => {
   const text = Buffer.from(head.buffer, head.byteOffset, headLength).toString('latin1');
   return text.startsWith('RIFF') && text.endsWith('WAVE');
 };
+
+/**
+ * What is kept as a take, or listened to, was sent before.
+ * @throws HttpProblem `not-possible` where it is not there any more, or belongs to something else
+ */
+export async function assertSoundIsThere(blobs: BlobRepository, studioId: string, id: string, most: number): Promise<void> {
+  if (!(await blobs.isFree(studioId, id, most))) throw new HttpProblem('not-possible', 'The sound of this take is not there any more. Send it again.');
+}
 
 const noWave = (): HttpProblem => new HttpProblem('wrong-media-type', 'This is no sound that can be kept: it has to be a WAV file.');

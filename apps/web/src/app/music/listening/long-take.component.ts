@@ -1,7 +1,8 @@
-import { Component, computed, inject, input, signal, type Signal } from '@angular/core';
+import { Component, computed, inject, input, signal } from '@angular/core';
 import { longestLongTakeSeconds, type Job, type LongTakeAsked, type LongTakeResult, type TakeAsked } from '@zelpit/contract';
 import type { AskedNote } from '@zelpit/core/listening';
 import { waveFile } from '@zelpit/core/sound';
+import { finalize } from 'rxjs';
 import { messageOf } from '../../kernel/api/api.service';
 import { SessionService } from '../../kernel/session/session.service';
 import { clockText } from '../../kernel/words/words';
@@ -122,7 +123,7 @@ export class LongTakeComponent {
   protected readonly jobs = this.mayAsk() ? new FollowedJobs(['listen']) : undefined;
   protected readonly isSending = signal(false);
   protected readonly fault = signal('');
-  protected readonly seconds: Signal<number> = computed(() => Math.round((this.source.long()?.samples.length ?? 0) / sampleRate));
+  protected readonly seconds = computed(() => Math.round((this.source.long()?.samples.length ?? 0) / sampleRate));
   protected readonly lastMinute = computed(() => Math.floor(this.seconds() / 60));
   protected readonly isTooLong = computed(() => this.seconds() > longestLongTakeSeconds);
 
@@ -159,16 +160,10 @@ export class LongTakeComponent {
             })),
           };
     const take = { studentId: this.source.who()?.id ?? null, name: long.name.slice(0, 200), model: this.model(), asked: wanted };
-    this.work.listen(new Blob([waveFile(long.samples, sampleRate)]), take).subscribe({
-      next: (job) => {
-        this.isSending.set(false);
-        this.jobs?.add(job);
-      },
-      error: (error: unknown) => {
-        this.isSending.set(false);
-        this.fault.set(messageOf(error));
-      },
-    });
+    this.work
+      .listen(new Blob([waveFile(long.samples, sampleRate)]), take)
+      .pipe(finalize(() => this.isSending.set(false)))
+      .subscribe({ next: (job) => this.jobs?.add(job), error: (error: unknown) => this.fault.set(messageOf(error)) });
   }
 
   protected resultOf(job: Job): LongTakeResult | undefined {
